@@ -1,0 +1,1 @@
+"""Obrell draws the controls of a user interface and delivers them pixel by pixel."""

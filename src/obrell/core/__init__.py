@@ -1,0 +1,1 @@
+"""The job itself: values in, values out. No web, no database, no clock, no randomness."""

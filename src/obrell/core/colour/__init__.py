@@ -1,0 +1,1 @@
+"""Colour spaces and links to swatches."""

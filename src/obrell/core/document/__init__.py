@@ -1,0 +1,1 @@
+"""What is saved: kit, control, part, state, colourway; and how a value in it is named."""

@@ -1,0 +1,143 @@
+"""The document: a kit of controls.
+
+Lists of parts and of effects are in paint order, back to front; the sheet shows them turned round.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, JsonValue, field_validator, model_validator
+
+from obrell.core.effects import AnyEffect
+from obrell.core.shapes import AnyShape
+from obrell.core.values.base import Value
+from obrell.core.values.blends import Blend
+from obrell.core.values.colours import Hex
+from obrell.core.values.fields import Angle, Id, Length, Live, Name, Place, Share
+
+SCHEMA = 1
+"""Version of the document's form; a file with a higher one is refused."""
+MAX_PARTS = 1000
+MAX_EFFECTS = 400
+MAX_CONTROLS = 500
+
+Fit = Literal["off", "sides", "strokes"]
+CanvasSize = Annotated[float, Live("px", 1, 8, 640), Field(gt=0, le=4096)]
+Elevation = Annotated[float, Live("°", 1, 0, 90), Field(ge=0, le=90)]
+
+
+class Light(Value):
+    """The key light: where it comes from, and how high it stands."""
+
+    direction: Angle = Field(0.0, title="from")
+    height: Elevation = Field(40.0, title="high")
+
+
+class Canvas(Value):
+    """The control's rectangle in logical px, its margin included."""
+
+    width: CanvasSize = Field(160.0, title="width")
+    height: CanvasSize = Field(64.0, title="height")
+    margin: Length = Field(12.0, title="margin")
+
+
+class Part(Value):
+    """One thing on the canvas. ``x``, ``y`` is its place: a box's or round's centre; for text see
+    ``shapes.text``. It turns about its place."""
+
+    id: Id
+    name: Name
+    shape: AnyShape
+    x: Place = Field(0.0, title="across")
+    y: Place = Field(0.0, title="down")
+    rotation: Angle = Field(0.0, title="turned")
+    opacity: Share = Field(1.0, title="opacity")
+    blend: Blend = Field("normal", title="blend")
+    fit: Fit | None = Field(None, title="pixel fit")
+    visible: bool = Field(True, title="shown")
+    locked: bool = Field(False, title="locked")
+    effects: Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)] = ()
+
+
+class Override(Value):
+    """One value that differs from rest, by its path below the control."""
+
+    path: Annotated[str, Field(min_length=1, max_length=300)]
+    value: JsonValue
+
+
+class State(Value):
+    """What differs from rest when the control is hovered, pressed, on …"""
+
+    id: Id
+    name: Name
+    overrides: tuple[Override, ...] = ()
+
+
+class Control(Value):
+    """One piece of artwork. ``next_number`` makes the next id, so ids are never used twice."""
+
+    id: Id
+    name: Name
+    canvas: Canvas = Field(default_factory=Canvas)
+    light: Light | None = None
+    parts: Annotated[tuple[Part, ...], Field(max_length=MAX_PARTS)] = ()
+    states: tuple[State, ...] = ()
+    next_number: Annotated[int, Field(ge=1)] = 1
+
+    @model_validator(mode="after")
+    def _ids_differ(self) -> Control:
+        ids = [part.id for part in self.parts]
+        for part in self.parts:
+            ids.extend(f"{part.id}/{effect.id}" for effect in part.effects)
+        if len(ids) != len(set(ids)):
+            raise ValueError("two parts or effects have the same id.")
+        return self
+
+
+class Swatch(Value):
+    """A named colour of the kit and the role it plays."""
+
+    id: Id
+    name: Name
+    colour: Hex
+    role: Annotated[str, Field(max_length=40)] = ""
+
+
+class Colourway(Value):
+    """Other colours for the kit's swatches, by their id."""
+
+    id: Id
+    name: Name
+    colours: dict[Id, Hex] = {}
+
+
+class KitSettings(Value):
+    """What the controls of a kit share."""
+
+    id: Id
+    name: Name
+    light: Light = Field(default_factory=Light)
+    fit: Fit = Field("sides", title="edges fitted to pixels")
+    swatches: Annotated[tuple[Swatch, ...], Field(max_length=200)] = ()
+    colourways: Annotated[tuple[Colourway, ...], Field(max_length=40)] = ()
+
+
+class Kit(KitSettings):
+    """A kit as one file."""
+
+    schema_version: Literal[1] = SCHEMA
+    controls: Annotated[tuple[Control, ...], Field(max_length=MAX_CONTROLS)] = ()
+
+    @field_validator("controls")
+    @classmethod
+    def _ids_differ(cls, controls: tuple[Control, ...]) -> tuple[Control, ...]:
+        if len({control.id for control in controls}) != len(controls):
+            raise ValueError("two controls have the same id.")
+        return controls
+
+    def settings(self) -> KitSettings:
+        """The kit without its controls."""
+        fields = KitSettings.model_fields
+        return KitSettings(**{name: getattr(self, name) for name in fields})

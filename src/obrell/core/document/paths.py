@@ -1,0 +1,98 @@
+"""Value paths: the written-down name of every value of a control.
+
+``canvas/width``, ``light/direction``, ``parts/p3/x``, ``parts/p3/shape/radius``,
+``parts/p3/effects/e7/offset/distance``, ``parts/p3/effects/e7/fill/stops/0/colour``. Parts and
+effects are named by id, stops by their number along the ramp.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import BaseModel
+
+from obrell.core.effects.offsets import OFFSET_KINDS, Cast, Shift, converted
+from obrell.core.errors import BadValue, NoSuchThing
+from obrell.core.values.base import Value
+from obrell.core.values.fields import Live, live_of
+from obrell.core.values.paints import FILL_KINDS, Linear, Radial, Solid, refilled
+
+GONE = "That is no longer there: it was removed, perhaps in another window. Undo brings it back."
+
+
+def value_at(root: BaseModel, path: str) -> Any:
+    """What stands at ``path``; raises ``NoSuchThing``."""
+    here: Any = root
+    for step in path.split("/"):
+        here = _step(here, step)
+    return here
+
+
+def with_value(root: Value, path: str, value: Any, light: float = 0.0) -> Any:
+    """``root`` with another value at ``path``, everything on the way validated again.
+
+    Writing a fill's or an offset's ``kind`` converts it; ``light`` is the key light's direction,
+    which a shadow that follows it needs for that. Raises ``NoSuchThing`` and ``BadValue``.
+    """
+    return _changed(root, path.split("/"), value, light)
+
+
+def field_of(root: BaseModel, path: str) -> tuple[Any, str]:
+    """The model that owns the value at ``path``, and the field's name; raises ``NoSuchThing``."""
+    *way, name = path.split("/")
+    owner = value_at(root, "/".join(way)) if way else root
+    if not isinstance(owner, BaseModel) or name not in type(owner).model_fields:
+        raise NoSuchThing(GONE)
+    return owner, name
+
+
+def live_at(root: BaseModel, path: str) -> Live | None:
+    """Unit, step and range of the number at ``path``; None when it is not a number to edit."""
+    owner, name = field_of(root, path)
+    return live_of(type(owner).model_fields[name].metadata)
+
+
+def _step(here: Any, step: str) -> Any:
+    if isinstance(here, BaseModel) and step in type(here).model_fields:
+        return getattr(here, step)
+    if isinstance(here, tuple):
+        return here[_index(here, step)]
+    raise NoSuchThing(GONE)
+
+
+def _index(items: tuple[Any, ...], step: str) -> int:
+    for index, item in enumerate(items):
+        if getattr(item, "id", None) == step:
+            return index
+    if step.isdigit() and int(step) < len(items) and not hasattr(items[0], "id"):
+        return int(step)
+    raise NoSuchThing(GONE)
+
+
+def _changed(here: Any, way: list[str], value: Any, light: float) -> Any:
+    step, rest = way[0], way[1:]
+    if isinstance(here, tuple):
+        index = _index(here, step)
+        item = _changed(here[index], rest, value, light) if rest else value
+        return (*here[:index], item, *here[index + 1 :])
+    if not isinstance(here, Value) or step not in type(here).model_fields:
+        raise NoSuchThing(GONE)
+    if not rest:
+        return _with_field(here, step, value, light)
+    child = getattr(here, step)
+    if child is None:
+        raise NoSuchThing(GONE)
+    return here.evolve(**{step: _changed(child, rest, value, light)})
+
+
+def _with_field(owner: Value, name: str, value: Any, light: float) -> Value:
+    """One field changed; a ``kind`` converts the whole value, an ``id`` never changes."""
+    if name == "id":
+        raise BadValue("An id cannot be changed.")
+    if name != "kind":
+        return owner.evolve(**{name: value})
+    if isinstance(owner, Solid | Linear | Radial) and value in FILL_KINDS:
+        return refilled(owner, value)
+    if isinstance(owner, Cast | Shift) and value in OFFSET_KINDS:
+        return converted(owner, value, light)
+    raise BadValue(f"“{value}” is not a kind that this can become.")

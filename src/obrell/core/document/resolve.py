@@ -1,0 +1,89 @@
+"""A control as it looks in one state and colourway: overrides applied, links made literal."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from obrell.core.colour.links import literal
+from obrell.core.document.model import Control, Fit, KitSettings, Light, State
+from obrell.core.document.paths import with_value
+from obrell.core.errors import NoSuchThing
+from obrell.core.values.base import Value
+from obrell.core.values.colours import SwatchLink
+
+REST = "rest"
+DAY = "day"
+"""The colourway that is the swatches' own colours."""
+
+
+@dataclass(frozen=True, slots=True)
+class Resolved:
+    """What the renderer draws: literal colours only, one light, one default for pixel fit."""
+
+    control: Control
+    light: Light
+    fit: Fit
+
+
+def resolve(
+    kit: KitSettings, control: Control, state: str = REST, colourway: str = DAY
+) -> Resolved:
+    """The control in ``state`` and ``colourway``, both by id; raises ``NoSuchThing``."""
+    shown = _in_state(control, state)
+    light = shown.light or kit.light
+    literal_control = _literal(shown, palette(kit, colourway))
+    return Resolved(literal_control, light, kit.fit)
+
+
+def palette(kit: KitSettings, colourway: str = DAY) -> Mapping[str, str]:
+    """Each swatch's colour by its id."""
+    own = {swatch.id: swatch.colour for swatch in kit.swatches}
+    if colourway == DAY:
+        return own
+    for candidate in kit.colourways:
+        if candidate.id == colourway:
+            return own | candidate.colours
+    raise NoSuchThing(f"The kit has no colourway “{colourway}”.")
+
+
+def _in_state(control: Control, state: str) -> Control:
+    if state == REST:
+        return control
+    found: State | None = next((s for s in control.states if s.id == state), None)
+    if found is None:
+        raise NoSuchThing(f"“{control.name}” has no state “{state}”.")
+    for override in found.overrides:
+        control = with_value(control, override.path, override.value)
+    return control
+
+
+def _literal(value: Any, colours: Mapping[str, str]) -> Any:
+    """``value`` with every link replaced; values without links stay the same objects."""
+    if isinstance(value, SwatchLink):
+        return literal(value, colours)
+    if isinstance(value, tuple):
+        items = tuple(_literal(item, colours) for item in value)
+        changed = any(new is not old for new, old in zip(items, value, strict=True))
+        return items if changed else value
+    if not isinstance(value, Value):
+        return value
+    changes = {}
+    for name in type(value).model_fields:
+        old = getattr(value, name)
+        new = _literal(old, colours)
+        if new is not old:
+            changes[name] = new
+    return value.evolve(**changes) if changes else value
+
+
+def links(value: Any) -> frozenset[str]:
+    """The ids of all swatches that ``value`` follows."""
+    if isinstance(value, SwatchLink):
+        return frozenset({value.swatch})
+    if isinstance(value, tuple):
+        return frozenset().union(*(links(item) for item in value))
+    if isinstance(value, Value):
+        return frozenset().union(*(links(getattr(value, name)) for name in type(value).model_fields))
+    return frozenset()

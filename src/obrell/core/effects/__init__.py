@@ -1,0 +1,20 @@
+"""The effect kinds. A new one is a module here and one line in the union (``docs/add-an-effect.md``)."""
+
+from __future__ import annotations
+
+from typing import Annotated, get_args
+
+from pydantic import Field
+
+from obrell.core.effects.base import Effect
+from obrell.core.effects.drop_shadow import DropShadow
+from obrell.core.effects.inner_shadow import InnerShadow
+from obrell.core.effects.outline import Outline
+from obrell.core.effects.paint import Paint
+
+Kinds = Paint | InnerShadow | Outline | DropShadow
+AnyEffect = Annotated[Kinds, Field(discriminator="kind")]
+
+EFFECTS: dict[str, type[Effect]] = {kind.model_fields["kind"].default: kind for kind in get_args(Kinds)}
+
+__all__ = ["EFFECTS", "AnyEffect", "DropShadow", "Effect", "InnerShadow", "Outline", "Paint"]

@@ -1,0 +1,130 @@
+"""What every effect kind promises: its words, its reach, its coats of pixels, its SVG."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import ClassVar, Literal, Protocol
+
+from pydantic import Field
+
+from obrell.core.effects.markup import Definitions
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.raster.layers import Mask
+from obrell.core.raster.ramps import Pigment
+from obrell.core.shapes.base import Sentence, Shape
+from obrell.core.values.base import Value
+from obrell.core.values.blends import Blend
+from obrell.core.values.fields import Id, Share
+
+Zone = Literal["behind", "surface", "edge"]
+Side = Literal["behind", "inside", "outside"]
+"""Which of a part's three layers is being painted: the backdrop, what the shape's inside shows, or
+what lies just outside it. An outline on the centre paints the last two."""
+
+
+@dataclass(frozen=True, slots=True)
+class Coat:
+    """One coat of paint: where, what, how strong, and how it mixes with what is below it."""
+
+    mask: Mask
+    pigment: Pigment
+    opacity: float
+    blend: Blend
+
+
+class Site(Protocol):
+    """The part that effects are painted on, at one density, and what the renderer lends them.
+
+    Masks are cached by content behind these calls.
+    """
+
+    @property
+    def shape(self) -> Shape: ...
+    @property
+    def place(self) -> Similarity:
+        """From the part's own logical space to device space."""
+        ...
+
+    @property
+    def light(self) -> float:
+        """Direction of the key light, degrees."""
+        ...
+
+    def stroke(self, width: float) -> float:
+        """A stroke width or unblurred spread in logical px, fitted when the part asks for it."""
+        ...
+
+    def cover(self, path: Path) -> Mask:
+        """Coverage of a path in device space over the region being drawn."""
+        ...
+
+    def cover_inverse(self, path: Path) -> Mask:
+        """What the path leaves free of the part's own box."""
+        ...
+
+    def shadow(self, path: Path, deviation: float) -> Mask:
+        """Coverage blurred by a standard deviation in device px."""
+        ...
+
+    def shadow_inverse(self, path: Path, deviation: float) -> Mask:
+        """1 - shadow, over the part's own box."""
+        ...
+
+    def everywhere(self) -> Mask:
+        """1 over the part's own box."""
+        ...
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """What an effect's SVG form is drawn with: the part in user space, and the definitions."""
+
+    shape: Shape
+    place: Similarity
+    light: float
+    defs: Definitions
+    box: Rect
+    """Around everything the part can paint, in user space: large enough for any inverse."""
+
+    def outline(self, path: Path, dx: float = 0.0, dy: float = 0.0) -> Path:
+        """A path of the part in user space, moved on by (dx, dy)."""
+        return path.transformed(self.place).transformed(Similarity(dx=dx, dy=dy))
+
+
+class Effect(Value):
+    """Base of the effect kinds. All lengths are logical px and may be fractional."""
+
+    label: ClassVar[str]
+    zone: ClassVar[Zone]
+
+    id: Id
+    visible: bool = Field(True, title="shown")
+    opacity: Share = Field(1.0, title="strength")
+    blend: Blend = Field("normal", title="blend")
+
+    def reach(self, light: float) -> float:
+        """How far it can paint beyond the shape, logical px, cut-off blur tails included."""
+        raise NotImplementedError
+
+    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
+        """Its coats on one side of the part, bottom-most first."""
+        raise NotImplementedError
+
+    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
+        """The same as SVG elements in user space, without opacity and blend mode."""
+        raise NotImplementedError
+
+    def sentence(self) -> Sentence:
+        """What follows its label in the sheet."""
+        raise NotImplementedError
+
+    @property
+    def shows_through_body(self) -> bool:
+        """Whether a behind effect is also seen under the part's own surface."""
+        return False
+
+    @property
+    def opaque(self) -> bool:
+        """Whether it hides everything below it on the part."""
+        return False

@@ -1,0 +1,43 @@
+"""Drop shadow: behind the part, cut out under it unless it shows through."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
+from obrell.core.effects.markup import element
+from obrell.core.effects.pigments import solid
+from obrell.core.effects.shadow import TAIL, Shadow
+from obrell.core.geometry.plane import Similarity
+from obrell.core.geometry.svgdata import path_data
+
+
+class DropShadow(Shadow):
+    """Spread grows the shadow; a negative one shrinks it."""
+
+    label: ClassVar[str] = "Drop shadow"
+    zone: ClassVar[Zone] = "behind"
+    kind: Literal["drop-shadow"] = "drop-shadow"
+    shows_through: bool = Field(False, title="shows through")
+
+    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
+        scale = site.place.scale
+        spread = self.spread if self.blur else site.stroke(self.spread)
+        x, y = self.offset.vector(site.light)
+        path = site.shape.spread(spread).transformed(site.place)
+        moved = path.transformed(Similarity(dx=x * scale, dy=y * scale))
+        mask = site.shadow(moved, self.blur / 2 * scale)
+        return (Coat(mask, solid(str(self.colour)), self.opacity, self.blend),)
+
+    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
+        path = drawing.outline(drawing.shape.spread(self.spread), *self.offset.vector(drawing.light))
+        if not path:
+            return ()
+        blur = drawing.defs.blur(self.blur / 2, path.bounds().grown(self.blur * TAIL + 1))
+        return (element("path", {"d": path_data(path), "fill": str(self.colour), "filter": blur}),)
+
+    @property
+    def shows_through_body(self) -> bool:
+        return self.shows_through

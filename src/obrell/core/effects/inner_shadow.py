@@ -1,0 +1,44 @@
+"""Inner shadow: the shadow of the shape's outside, seen inside."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
+from obrell.core.effects.markup import element
+from obrell.core.effects.pigments import solid
+from obrell.core.effects.shadow import TAIL, Shadow
+from obrell.core.geometry.plane import Similarity
+from obrell.core.geometry.svgdata import path_data
+
+
+class InnerShadow(Shadow):
+    """Spread makes the shadow thicker; a negative one thinner."""
+
+    label: ClassVar[str] = "Inner shadow"
+    zone: ClassVar[Zone] = "surface"
+    kind: Literal["inner-shadow"] = "inner-shadow"
+
+    def reach(self, light: float) -> float:
+        return 0.0
+
+    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
+        scale = site.place.scale
+        spread = self.spread if self.blur else site.stroke(self.spread)
+        x, y = self.offset.vector(site.light)
+        path = site.shape.spread(-spread).transformed(site.place)
+        moved = path.transformed(Similarity(dx=x * scale, dy=y * scale))
+        mask = site.shadow_inverse(moved, self.blur / 2 * scale)
+        return (Coat(mask, solid(str(self.colour)), self.opacity, self.blend),)
+
+    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
+        hole = drawing.outline(drawing.shape.spread(-self.spread), *self.offset.vector(drawing.light))
+        around = drawing.box.grown(2 * self.blur * TAIL + 1)
+        frame = (
+            f"M{around.left:.2f} {around.top:.2f}H{around.right:.2f}V{around.bottom:.2f}"
+            f"H{around.left:.2f}Z"
+        )
+        data = f"{frame} {path_data(hole)}".strip()
+        blur = drawing.defs.blur(self.blur / 2, around.grown(self.blur * TAIL))
+        attributes = {"d": data, "fill-rule": "evenodd", "fill": str(self.colour), "filter": blur}
+        return (element("path", attributes),)

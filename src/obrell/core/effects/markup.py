@@ -1,0 +1,128 @@
+"""Pieces of SVG that effects are made of: shared definitions and well-formed elements."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from xml.sax.saxutils import escape, quoteattr
+
+from obrell.core.effects.pigments import sample
+from obrell.core.geometry.plane import Rect, Similarity, direction
+from obrell.core.geometry.svgdata import number
+from obrell.core.values.paints import Gradient, Linear, Radial, Solid, Stop
+
+MIDPOINT_PIECES = 12
+"""A bent ramp, which SVG lacks, becomes this many straight pieces."""
+
+
+def element(tag: str, attributes: Mapping[str, str | float], *children: str) -> str:
+    """One element; numbers are shortened, texts escaped, empty attributes left out."""
+    words = [tag]
+    for name, value in attributes.items():
+        text = value if isinstance(value, str) else number(value)
+        if text:
+            words.append(f"{name}={quoteattr(text)}")
+    head = " ".join(words)
+    return f"<{head}>{''.join(children)}</{tag}>" if children else f"<{head}/>"
+
+
+def text(words: str) -> str:
+    """Escaped character data."""
+    return escape(words)
+
+
+class Definitions:
+    """The ``defs`` of one drawing. Equal definitions are written once."""
+
+    def __init__(self) -> None:
+        self._ids: dict[tuple[str, str], str] = {}
+
+    def add(self, tag: str, attributes: Mapping[str, str | float], *children: str) -> str:
+        """Record a definition and return the ``url(#…)`` that refers to it."""
+        content = element(tag, attributes, *children)
+        key = (tag, content)
+        if key not in self._ids:
+            self._ids[key] = f"{tag[0]}{len(self._ids) + 1}"
+        return f"url(#{self._ids[key]})"
+
+    def markup(self) -> str:
+        """All definitions, in the order they were first needed; nothing when there are none."""
+        if not self._ids:
+            return ""
+        written = (
+            content.replace(f"<{tag}", f'<{tag} id="{name}"', 1)
+            for (tag, content), name in self._ids.items()
+        )
+        return f"<defs>{''.join(written)}</defs>"
+
+    def blur(self, deviation: float, around: Rect) -> str:
+        """A Gaussian blur over the user-space rectangle ``around``; empty when there is none."""
+        if deviation <= 0:
+            return ""
+        area = {
+            "x": around.left, "y": around.top, "width": around.width, "height": around.height,
+            "filterUnits": "userSpaceOnUse", "color-interpolation-filters": "sRGB",
+        }  # fmt: skip
+        return self.add("filter", area, element("feGaussianBlur", {"stdDeviation": deviation}))
+
+    def fill(self, fill: Solid | Linear | Radial, box: Rect, place: Similarity) -> dict[str, str | float]:
+        """The ``fill`` attributes of a paint whose box is ``box`` before ``place`` moves it."""
+        if isinstance(fill, Solid):
+            return {"fill": str(fill.colour)}
+        stops = [_stop(stop) for stop in straightened(fill)]
+        common: dict[str, str | float] = {"gradientUnits": "userSpaceOnUse"}
+        move = _matrix(place)
+        if isinstance(fill, Linear):
+            start, end = linear_ends(fill.angle, box)
+            ends = {"x1": start[0], "y1": start[1], "x2": end[0], "y2": end[1]}
+            return {"fill": self.add("linearGradient", common | ends | {"gradientTransform": move}, *stops)}
+        cx = box.left + fill.centre_x * box.width
+        cy = box.top + fill.centre_y * box.height
+        squash = f"{move} translate({number(cx)} {number(cy)}) scale(1 {_ratio(fill, box)})".strip()
+        circle: dict[str, str | float] = {"cx": "0", "cy": "0", "r": fill.radius_x * box.width}
+        return {"fill": self.add("radialGradient", common | circle | {"gradientTransform": squash}, *stops)}
+
+
+def _ratio(fill: Radial, box: Rect) -> str:
+    return f"{fill.radius_y * box.height / (fill.radius_x * box.width):.8f}"
+
+
+def _matrix(place: Similarity) -> str:
+    if place == Similarity():
+        return ""
+    cos, sin = place.linear()
+    values = (number(v) if abs(v) > 1 else f"{v:.8f}" for v in (cos, sin, -sin, cos))
+    return f"matrix({' '.join(values)} {number(place.dx)} {number(place.dy)})"
+
+
+def _stop(stop: Stop) -> str:
+    fade: str | float = "" if stop.opacity >= 1 else stop.opacity
+    return element(
+        "stop", {"offset": stop.position, "stop-color": str(stop.colour), "stop-opacity": fade}
+    )
+
+
+def linear_ends(angle: float, box: Rect) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Start and end of a CSS gradient line (CSS Images 4, section 3.1): its perpendiculars at the
+    ends go through the box's corners."""
+    x, y = direction(angle)
+    half = (abs(box.width * x) + abs(box.height * y)) / 2
+    cx, cy = (box.left + box.right) / 2, (box.top + box.bottom) / 2
+    return (cx - x * half, cy - y * half), (cx + x * half, cy + y * half)
+
+
+def straightened(gradient: Gradient) -> tuple[Stop, ...]:
+    """Stops for a renderer that mixes straight sRGB along straight ramps.
+
+    Ramps bent by a midpoint, mixed in OKLab, or whose ends differ both in colour and in opacity
+    (SVG does not premultiply) are cut into short pieces.
+    """
+    result: list[Stop] = []
+    for first, second in zip(gradient.stops, gradient.stops[1:], strict=False):
+        result.append(first.evolve(midpoint=0.5))
+        bent = first.midpoint != 0.5 or gradient.space != "srgb"
+        faded = first.opacity != second.opacity and first.colour != second.colour
+        width = second.position - first.position
+        if (bent or faded) and width > 0:
+            for piece in range(1, MIDPOINT_PIECES):
+                result.append(sample(gradient, first.position + width * piece / MIDPOINT_PIECES))
+    return (*result, gradient.stops[-1].evolve(midpoint=0.5))

@@ -1,0 +1,55 @@
+"""Where a shadow falls: by direction and distance, or by across and down."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from obrell.core.geometry.plane import degrees_of, direction
+from obrell.core.values.base import Value
+from obrell.core.values.fields import Angle, Length, Signed
+
+
+class Cast(Value):
+    """Light comes *from* ``direction``, so the shadow falls the other way by ``distance``."""
+
+    kind: Literal["cast"] = "cast"
+    direction: Angle = Field(0.0, title="from")
+    distance: Length = Field(2.0, title="by")
+    follow: bool = Field(False, title="follow light")
+
+    def vector(self, light: float) -> tuple[float, float]:
+        """(across, down) in logical px; ``light`` is the key light's direction in degrees."""
+        x, y = direction(light if self.follow else self.direction)
+        return -x * self.distance, -y * self.distance
+
+
+class Shift(Value):
+    """Moved right and down; negative is left and up."""
+
+    kind: Literal["shift"] = "shift"
+    across: Signed = Field(0.0, title="across")
+    down: Signed = Field(2.0, title="down")
+
+    def vector(self, light: float) -> tuple[float, float]:
+        """(across, down) in logical px."""
+        return self.across, self.down
+
+
+Offset = Annotated[Cast | Shift, Field(discriminator="kind")]
+OFFSET_KINDS = ("cast", "shift")
+DECIMALS = 3
+"""Kept when one way is converted to the other: far below what an eye or a pixel can tell."""
+
+
+def converted(offset: Cast | Shift, kind: str, light: float) -> Cast | Shift:
+    """The same fall, written the other way; ``kind`` is ``cast`` or ``shift``."""
+    across, down = offset.vector(light)
+    if kind == offset.kind:
+        return offset
+    if kind == "shift":
+        return Shift(across=round(across, DECIMALS), down=round(down, DECIMALS))
+    distance = (across * across + down * down) ** 0.5
+    came_from = degrees_of(-across, -down) if distance else 0.0
+    return Cast(direction=round(came_from, DECIMALS), distance=round(distance, DECIMALS))

@@ -1,0 +1,51 @@
+"""Paint: the whole surface in one colour or gradient."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
+from obrell.core.effects.markup import element
+from obrell.core.effects.pigments import pigment
+from obrell.core.geometry.svgdata import path_data
+from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.values.paints import Fill, Linear, Solid
+
+
+class Paint(Effect):
+    """A fill over the part's box, cut by its shape."""
+
+    label: ClassVar[str] = "Paint"
+    zone: ClassVar[Zone] = "surface"
+    kind: Literal["paint"] = "paint"
+    fill: Fill = Field(default_factory=Solid, title="fill")
+
+    def reach(self, light: float) -> float:
+        return 0.0
+
+    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
+        colours = pigment(self.fill, site.shape.path().bounds(), site.place)
+        return (Coat(site.everywhere(), colours, self.opacity, self.blend),)
+
+    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
+        path = drawing.shape.path()
+        fill = drawing.defs.fill(self.fill, path.bounds(), drawing.place)
+        return (element("path", {"d": path_data(drawing.outline(path))} | fill),)
+
+    def sentence(self) -> Sentence:
+        strength = (Words(", "), Slot("opacity"))
+        match self.fill:
+            case Solid():
+                return (Slot("fill/kind"), Words(" "), Slot("fill/colour"), *strength)
+            case Linear():
+                ramp = (Slot("fill/angle"), Words(", "), Slot("fill/stops"))
+                return (Slot("fill/kind"), Words(" "), *ramp, *strength)
+            case _:
+                return (Slot("fill/kind"), Words(", "), Slot("fill/stops"), *strength)
+
+    @property
+    def opaque(self) -> bool:
+        solid = isinstance(self.fill, Solid) or all(stop.opacity >= 1 for stop in self.fill.stops)
+        return self.visible and self.opacity >= 1 and self.blend == "normal" and solid

@@ -1,0 +1,78 @@
+"""Fills prepared for the kernels: a fill, the box it spans and the way to device space."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+
+from obrell.core.colour.spaces import from_hex, from_oklab, to_hex, to_oklab
+from obrell.core.geometry.plane import Rect, Similarity, direction
+from obrell.core.raster.ramps import LINEAR, RADIAL, SOLID, Pigment, midpoint_exponent
+from obrell.core.values.paints import Gradient, Linear, Radial, Solid, Stop
+
+
+def pigment(fill: Solid | Linear | Radial, box: Rect, to_device: Similarity) -> Pigment:
+    """``box`` is the part's own unrotated box; colours must be literals."""
+    if isinstance(fill, Solid):
+        return solid(str(fill.colour))
+    stops = np.array([_stop_row(stop, fill.space) for stop in fill.stops])
+    oklab = fill.space == "oklab"
+    if isinstance(fill, Linear):
+        x, y = direction(fill.angle)
+        length = max(abs(box.width * x) + abs(box.height * y), 1e-9)
+        cx, cy = (box.left + box.right) / 2, (box.top + box.bottom) / 2
+        along = _affine(to_device, lambda px, py: ((px - cx) * x + (py - cy) * y) / length + 0.5)
+        return Pigment(LINEAR, np.array([*along, 0.0, 0.0, 0.0]), stops, oklab)
+    rx = max(fill.radius_x * box.width, 1e-9)
+    ry = max(fill.radius_y * box.height, 1e-9)
+    cx, cy = box.left + fill.centre_x * box.width, box.top + fill.centre_y * box.height
+    across = _affine(to_device, lambda px, _: (px - cx) / rx)
+    down = _affine(to_device, lambda _, py: (py - cy) / ry)
+    return Pigment(RADIAL, np.array([*across, *down]), stops, oklab)
+
+
+def solid(colour: str) -> Pigment:
+    """One colour everywhere."""
+    row = [0.0, *from_hex(colour), 1.0, 1.0]
+    return Pigment(SOLID, np.zeros(6), np.array([row]))
+
+
+def _stop_row(stop: Stop, space: str) -> list[float]:
+    rgb = from_hex(str(stop.colour))
+    values = to_oklab(rgb) if space == "oklab" else rgb
+    premultiplied = [value * stop.opacity for value in values]
+    return [stop.position, *premultiplied, stop.opacity, midpoint_exponent(stop.midpoint)]
+
+
+def _affine(
+    to_device: Similarity, of_place: Callable[[float, float], float]
+) -> tuple[float, float, float]:
+    """(a, b, c) with a·X + b·Y + c = ``of_place``(the local point that lands on device (X, Y))."""
+    here = of_place(*to_device.undo(0.0, 0.0))
+    right = of_place(*to_device.undo(1.0, 0.0))
+    below = of_place(*to_device.undo(0.0, 1.0))
+    return right - here, below - here, here
+
+
+def sample(gradient: Gradient, t: float) -> Stop:
+    """The ramp's colour at ``t`` as a stop of its own, mixed as the kernels mix it."""
+    stops = gradient.stops
+    if t <= stops[0].position:
+        return stops[0].evolve(position=t, midpoint=0.5)
+    for first, second in zip(stops, stops[1:], strict=False):
+        if first.position <= t < second.position:
+            share = (t - first.position) / (second.position - first.position)
+            share = share ** midpoint_exponent(first.midpoint)
+            return _mixed(first, second, share, gradient.space).evolve(position=t)
+    return stops[-1].evolve(position=t, midpoint=0.5)
+
+
+def _mixed(first: Stop, second: Stop, share: float, space: str) -> Stop:
+    low, high = _stop_row(first, space), _stop_row(second, space)
+    red, green, blue, alpha = (a + share * (b - a) for a, b in zip(low[1:5], high[1:5], strict=True))
+    if alpha <= 0:
+        return Stop(position=0, colour=first.colour, opacity=0)
+    straight = (red / alpha, green / alpha, blue / alpha)
+    rgb = from_oklab(straight) if space == "oklab" else straight
+    return Stop(position=0, colour=to_hex(rgb), opacity=min(1.0, alpha))

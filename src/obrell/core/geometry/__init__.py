@@ -1,0 +1,1 @@
+"""Paths and what can be asked of them. Plain values and pure functions; units are the caller's."""

@@ -1,0 +1,130 @@
+"""Union, difference and parallel outlines of any path. The only module that knows the native engine.
+
+The engine works in single precision with tolerances of its own, so paths are enlarged before an
+operation and shrunk after it (``kernels.md``, section 5).
+"""
+
+from __future__ import annotations
+
+import math
+
+import pathops
+
+from obrell.core.geometry.paths import Path, PathBuilder, arc_point
+from obrell.core.geometry.plane import Similarity
+
+ENLARGE = 64.0
+"""Factor paths are enlarged by: brings a stroke's error on a 20 px circle from 0.07 to 0.008 px."""
+MITRE_LIMIT = 4.0
+MAX_ARC_PIECE = math.pi / 8
+"""An arc becomes cubics of at most this angle: off by less than 1e-7 of the radius."""
+
+
+def union(path: Path) -> Path:
+    """The path without overlaps (non-zero winding), so that coverage adds up."""
+    native = _native(path)
+    native.simplify(fix_winding=True, keep_starting_points=False)
+    return _ours(native)
+
+
+def grown(path: Path, distance: float, *, round_joins: bool) -> Path:
+    """The path moved outwards (inwards when negative) by ``distance``."""
+    if distance == 0 or not path:
+        return path
+    join = pathops.LineJoin.ROUND_JOIN if round_joins else pathops.LineJoin.MITER_JOIN
+    body, band = _native(path), _native(path)
+    band.stroke(2 * abs(distance) * ENLARGE, pathops.LineCap.BUTT_CAP, join, MITRE_LIMIT)
+    operation = pathops.PathOp.UNION if distance > 0 else pathops.PathOp.DIFFERENCE
+    return _ours(pathops.op(body, band, operation, fix_winding=True))
+
+
+class _NativeSink:
+    """Draws to the engine, enlarged, with arcs as short cubics."""
+
+    def __init__(self) -> None:
+        self.path = pathops.Path()
+        self._pen = self.path.getPen()
+        self._open = False
+
+    def move(self, x: float, y: float) -> None:
+        self.close()
+        self._pen.moveTo((x * ENLARGE, y * ENLARGE))
+        self._open = True
+
+    def line(self, x: float, y: float) -> None:
+        self._pen.lineTo((x * ENLARGE, y * ENLARGE))
+
+    def cubic(self, a: float, b: float, c: float, d: float, x: float, y: float) -> None:
+        scaled = [value * ENLARGE for value in (a, b, c, d, x, y)]
+        self._pen.curveTo(scaled[0:2], scaled[2:4], scaled[4:6])
+
+    def arc(
+        self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float
+    ) -> None:
+        for piece in arc_cubics(cx, cy, rx, ry, turn, start, sweep, MAX_ARC_PIECE):
+            self.cubic(*piece)
+
+    def close(self) -> None:
+        if self._open:
+            self._pen.closePath()
+        self._open = False
+
+
+def arc_cubics(
+    cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float,
+    max_piece: float,
+) -> list[tuple[float, float, float, float, float, float]]:  # fmt: skip
+    """An arc as cubics, each of at most ``max_piece`` radians, tangent at its ends."""
+    count = max(1, math.ceil(abs(sweep) / max_piece - 1e-9))
+    step = sweep / count
+    handle = 4 / 3 * math.tan(step / 4)
+    place = Similarity(turn=math.degrees(turn), dx=cx, dy=cy)
+    pieces = []
+    for index in range(count):
+        a, b = start + index * step, start + (index + 1) * step
+        first = place.apply(
+            rx * (math.cos(a) - handle * math.sin(a)), ry * (math.sin(a) + handle * math.cos(a))
+        )
+        second = place.apply(
+            rx * (math.cos(b) + handle * math.sin(b)), ry * (math.sin(b) - handle * math.cos(b))
+        )
+        pieces.append((*first, *second, *arc_point(cx, cy, rx, ry, turn, b)))
+    return pieces
+
+
+def _native(path: Path) -> pathops.Path:
+    sink = _NativeSink()
+    path.draw(sink)
+    sink.close()
+    return sink.path
+
+
+def _ours(native: pathops.Path) -> Path:
+    native.convertConicsToQuads(0.01)
+    pen = PathBuilder()
+    here = (0.0, 0.0)
+    for verb, raw in native:
+        points = [(x / ENLARGE, y / ENLARGE) for x, y in raw]
+        match verb:
+            case pathops.PathVerb.MOVE:
+                pen.move(*points[0])
+            case pathops.PathVerb.LINE:
+                pen.line(*points[0])
+            case pathops.PathVerb.QUAD:
+                quadratic(pen, here, points[0], points[1])
+            case pathops.PathVerb.CUBIC:
+                pen.cubic(*points[0], *points[1], *points[2])
+            case _:
+                pen.close()
+        here = points[-1] if points else here
+    return pen.path()
+
+
+def quadratic(
+    pen: PathBuilder,
+    start: tuple[float, float], control: tuple[float, float], end: tuple[float, float],
+) -> None:  # fmt: skip
+    """Add a quadratic curve as the cubic that equals it."""
+    a = (start[0] + (control[0] - start[0]) * 2 / 3, start[1] + (control[1] - start[1]) * 2 / 3)
+    b = (end[0] + (control[0] - end[0]) * 2 / 3, end[1] + (control[1] - end[1]) * 2 / 3)
+    pen.cubic(*a, *b, *end)

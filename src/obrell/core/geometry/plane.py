@@ -1,0 +1,100 @@
+"""Points, rectangles and the transforms that keep shapes similar."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """A place: x to the right, y down."""
+
+    x: float
+    y: float
+
+
+@dataclass(frozen=True, slots=True)
+class Rect:
+    """An axis-aligned rectangle; empty when a side is not before its opposite."""
+
+    left: float
+    top: float
+    right: float
+    bottom: float
+
+    @property
+    def width(self) -> float:
+        return self.right - self.left
+
+    @property
+    def height(self) -> float:
+        return self.bottom - self.top
+
+    @property
+    def empty(self) -> bool:
+        return self.right <= self.left or self.bottom <= self.top
+
+    def grown(self, by: float) -> Rect:
+        """Every side moved outwards by ``by``."""
+        return Rect(self.left - by, self.top - by, self.right + by, self.bottom + by)
+
+    def union(self, other: Rect) -> Rect:
+        """The smallest rectangle around both; an empty one adds nothing."""
+        if self.empty or other.empty:
+            return other if self.empty else self
+        return Rect(
+            min(self.left, other.left), min(self.top, other.top),
+            max(self.right, other.right), max(self.bottom, other.bottom),
+        )  # fmt: skip
+
+
+NOWHERE = Rect(0.0, 0.0, 0.0, 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Similarity:
+    """Scale and turn about the origin, then move: (x, y) → scale · R(turn) · (x, y) + (dx, dy).
+
+    ``turn`` is in degrees, clockwise on the screen. ``scale`` is positive.
+    """
+
+    scale: float = 1.0
+    turn: float = 0.0
+    dx: float = 0.0
+    dy: float = 0.0
+
+    def linear(self) -> tuple[float, float]:
+        """(scale·cos, scale·sin); quarter turns are exact, so straight sides stay on the grid."""
+        quarters, rest = divmod(self.turn, 90.0)
+        if rest == 0:
+            cos, sin = ((1, 0), (0, 1), (-1, 0), (0, -1))[int(quarters) % 4]
+            return self.scale * cos, self.scale * sin
+        angle = math.radians(self.turn)
+        return self.scale * math.cos(angle), self.scale * math.sin(angle)
+
+    def apply(self, x: float, y: float) -> tuple[float, float]:
+        cos, sin = self.linear()
+        return cos * x - sin * y + self.dx, sin * x + cos * y + self.dy
+
+    def undo(self, x: float, y: float) -> tuple[float, float]:
+        """The place that ``apply`` takes to (x, y)."""
+        cos, sin = self.linear()
+        square = self.scale * self.scale
+        x, y = x - self.dx, y - self.dy
+        return (cos * x + sin * y) / square, (cos * y - sin * x) / square
+
+
+def direction(degrees: float) -> tuple[float, float]:
+    """The unit vector pointing ``degrees`` clockwise from straight up, y down.
+
+    >>> [round(v) for v in direction(90)]
+    [1, 0]
+    """
+    cos, sin = Similarity(turn=degrees).linear()
+    return sin, -cos
+
+
+def degrees_of(dx: float, dy: float) -> float:
+    """The direction of a vector in degrees clockwise from straight up, in [0, 360)."""
+    return math.degrees(math.atan2(dx, -dy)) % 360.0

@@ -1,0 +1,55 @@
+"""A path as SVG path data (SVG 2, section 9.3)."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, field
+
+from obrell.core.geometry.paths import Path, arc_point
+
+DECIMALS = 4
+
+
+def number(value: float) -> str:
+    """A number as short as ``DECIMALS`` allows.
+
+    >>> number(2.50), number(-0.00001)
+    ('2.5', '0')
+    """
+    text = f"{value:.{DECIMALS}f}".rstrip("0").rstrip(".")
+    return "0" if text in ("-0", "") else text
+
+
+def path_data(path: Path) -> str:
+    """The ``d`` attribute of a path."""
+    sink = _DataSink()
+    path.draw(sink)
+    return " ".join(sink.pieces)
+
+
+@dataclass(slots=True)
+class _DataSink:
+    pieces: list[str] = field(default_factory=list)
+
+    def _add(self, command: str, *values: float) -> None:
+        self.pieces.append(command + " ".join(number(value) for value in values))
+
+    def move(self, x: float, y: float) -> None:
+        self._add("M", x, y)
+
+    def line(self, x: float, y: float) -> None:
+        self._add("L", x, y)
+
+    def cubic(self, a: float, b: float, c: float, d: float, x: float, y: float) -> None:
+        self._add("C", a, b, c, d, x, y)
+
+    def arc(
+        self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float
+    ) -> None:
+        end = arc_point(cx, cy, rx, ry, turn, start + sweep)
+        large = 1 if abs(sweep) > math.pi else 0
+        clockwise = 1 if sweep > 0 else 0
+        self._add("A", rx, ry, math.degrees(turn), large, clockwise, *end)
+
+    def close(self) -> None:
+        self.pieces.append("Z")

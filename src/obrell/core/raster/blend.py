@@ -1,0 +1,339 @@
+"""Compositing and the sixteen blend modes of Compositing and Blending 1, on premultiplied float32.
+
+A source is painted row by row into a scratch row and blended from there, so that every pairing of
+source and mode costs one compilation. Mode codes follow ``values.blends.BLENDS``.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from obrell.core.raster.jit import helper, kernel
+from obrell.core.raster.layers import Layer, Mask
+from obrell.core.raster.ramps import Pigment
+
+
+def paint(target: Layer, mask: Mask, pigment: Pigment, opacity: float, mode: int) -> None:
+    """Blend ``pigment``, covered by ``mask`` and faded by ``opacity``, into ``target``."""
+    box = mask.box.meet(target.box)
+    if box.empty or opacity <= 0:
+        return
+    _paint(
+        target.planes, target.box.left, target.box.top,
+        mask.values, mask.box.left, mask.box.top,
+        box.left, box.top, box.right, box.bottom,
+        pigment.shape, pigment.field, pigment.stops, pigment.oklab, opacity, mode,
+    )  # fmt: skip
+
+
+def stack(target: Layer, source: Layer, opacity: float, mode: int) -> None:
+    """Blend the layer ``source`` into ``target``."""
+    box = source.box.meet(target.box)
+    if box.empty or opacity <= 0:
+        return
+    _stack(
+        target.planes, target.box.left, target.box.top,
+        source.planes, source.box.left, source.box.top,
+        box.left, box.top, box.right, box.bottom, opacity, mode,
+    )  # fmt: skip
+
+
+def weave(target: Layer, outside: Layer, inside: Layer, shape: Mask) -> None:
+    """target ← (1 − c) · outside + c · inside over the box of ``outside``, c the shape's coverage.
+
+    ``inside`` and ``shape`` have one box, which lies within that of ``outside``, and that within
+    the target's.
+    """
+    box = outside.box
+    y, x = box.top - target.box.top, box.left - target.box.left
+    target.planes[:, y : y + box.height, x : x + box.width] = outside.planes
+    if not inside.box.empty:
+        y, x = inside.box.top - target.box.top, inside.box.left - target.box.left
+        _weave(target.planes, y, x, inside.planes, shape.values)
+
+
+@kernel("void(float32[:,:,::1], int64, int64, float32[:,:,::1], float32[:,::1])")
+def _weave(target, top, left, inside, shape):  # type: ignore[no-untyped-def]
+    height, width = shape.shape
+    for channel in range(4):
+        for y in range(height):
+            for x in range(width):
+                below = target[channel, top + y, left + x]
+                c = shape[y, x]
+                target[channel, top + y, left + x] = below + c * (inside[channel, y, x] - below)
+
+
+@helper
+def _hard_light(b, s):  # type: ignore[no-untyped-def]
+    if s <= 0.5:
+        return b * 2 * s
+    return b + (2 * s - 1) - b * (2 * s - 1)
+
+
+@helper
+def _soft_light(b, s):  # type: ignore[no-untyped-def]
+    if s <= 0.5:
+        return b - (1 - 2 * s) * b * (1 - b)
+    d = ((16 * b - 12) * b + 4) * b if b <= 0.25 else np.sqrt(b)
+    return b + (2 * s - 1) * (d - b)
+
+
+@helper
+def _dodge(b, s):  # type: ignore[no-untyped-def]
+    if b <= 0:
+        return b * 0
+    return min(b * 0 + 1, b / (1 - s)) if s < 1 else b * 0 + 1
+
+
+@helper
+def _burn(b, s):  # type: ignore[no-untyped-def]
+    if b >= 1:
+        return b * 0 + 1
+    return 1 - min(b * 0 + 1, (1 - b) / s) if s > 0 else b * 0
+
+
+@helper
+def _mixed(mode, b, s):  # type: ignore[no-untyped-def]
+    """B(cb, cs) of the separable modes, section 9.1, on straight values."""
+    if mode == 1:
+        return b * s
+    if mode == 2:
+        return b + s - b * s
+    if mode == 3:
+        return _hard_light(s, b)
+    if mode == 4:
+        return min(b, s)
+    if mode == 5:
+        return max(b, s)
+    if mode == 6:
+        return _dodge(b, s)
+    if mode == 7:
+        return _burn(b, s)
+    if mode == 8:
+        return _hard_light(b, s)
+    if mode == 9:
+        return _soft_light(b, s)
+    if mode == 10:
+        return abs(b - s)
+    return b + s - 2 * b * s
+
+
+@helper
+def _lum(r, g, b):  # type: ignore[no-untyped-def]
+    return 0.3 * r + 0.59 * g + 0.11 * b
+
+
+@helper
+def _with_lum(r, g, b, lum):  # type: ignore[no-untyped-def]
+    """SetLum with ClipColor, section 9.2."""
+    d = lum - _lum(r, g, b)
+    r, g, b = r + d, g + d, b + d
+    level = _lum(r, g, b)
+    low, high = min(r, g, b), max(r, g, b)
+    if low < 0 and level > low:
+        k = level / (level - low)
+        r, g, b = level + (r - level) * k, level + (g - level) * k, level + (b - level) * k
+    if high > 1 and high > level:
+        k = (1 - level) / (high - level)
+        r, g, b = level + (r - level) * k, level + (g - level) * k, level + (b - level) * k
+    return r, g, b
+
+
+@helper
+def _with_sat(r, g, b, saturation):  # type: ignore[no-untyped-def]
+    """SetSat, section 9.2, written without sorting."""
+    low, high = min(r, g, b), max(r, g, b)
+    if high <= low:
+        return 0.0 * r, 0.0 * g, 0.0 * b
+    k = saturation / (high - low)
+    return (r - low) * k, (g - low) * k, (b - low) * k
+
+
+@helper
+def _nonseparable(mode, br, bg, bb, sr, sg, sb):  # type: ignore[no-untyped-def]
+    if mode == 12:
+        r, g, b = _with_sat(sr, sg, sb, max(br, bg, bb) - min(br, bg, bb))
+        return _with_lum(r, g, b, _lum(br, bg, bb))
+    if mode == 13:
+        r, g, b = _with_sat(br, bg, bb, max(sr, sg, sb) - min(sr, sg, sb))
+        return _with_lum(r, g, b, _lum(br, bg, bb))
+    if mode == 14:
+        return _with_lum(sr, sg, sb, _lum(br, bg, bb))
+    return _with_lum(br, bg, bb, _lum(sr, sg, sb))
+
+
+@helper
+def _blend_row(target, y, left, source, count, mode):  # type: ignore[no-untyped-def]
+    """Blend ``source`` (4, count) into row ``y`` of ``target`` from column ``left`` on."""
+    one = np.float32(1)
+    if mode == 0:
+        for channel in range(4):
+            for x in range(count):
+                keep = one - source[3, x]
+                under = target[channel, y, left + x]
+                target[channel, y, left + x] = source[channel, x] + under * keep
+        return
+    for x in range(count):
+        alpha = source[3, x]
+        if alpha <= 0:
+            continue
+        base = target[3, y, left + x]
+        if base <= 0:
+            for channel in range(4):
+                target[channel, y, left + x] += source[channel, x] * (one - base)
+            continue
+        if mode < 12:
+            for channel in range(3):
+                s, b = source[channel, x] / alpha, target[channel, y, left + x] / base
+                both = alpha * base * _mixed(mode, b, s)
+                target[channel, y, left + x] = (
+                    source[channel, x] * (one - base)
+                    + target[channel, y, left + x] * (one - alpha)
+                    + both
+                )
+        else:
+            mixed = _nonseparable(
+                mode,
+                target[0, y, left + x] / base,
+                target[1, y, left + x] / base,
+                target[2, y, left + x] / base,
+                source[0, x] / alpha, source[1, x] / alpha, source[2, x] / alpha,
+            )  # fmt: skip
+            for channel in range(3):
+                target[channel, y, left + x] = np.float32(
+                    source[channel, x] * (one - base)
+                    + target[channel, y, left + x] * (one - alpha)
+                    + alpha * base * mixed[channel]
+                )
+        target[3, y, left + x] = alpha + base * (one - alpha)
+
+
+@helper
+def _encode_srgb(value):  # type: ignore[no-untyped-def]
+    """IEC 61966-2-1, linear to encoded."""
+    if value <= 0.0031308:
+        return 12.92 * value
+    return 1.055 * value ** (1 / 2.4) - 0.055
+
+
+@helper
+def _from_oklab(stop, out):  # type: ignore[no-untyped-def]
+    """Premultiplied OKLab in ``stop`` to premultiplied sRGB (CSS Color 4, section 20)."""
+    alpha = stop[3]
+    if alpha <= 0:
+        out[:] = 0
+        return
+    lightness, a, b = stop[0] / alpha, stop[1] / alpha, stop[2] / alpha
+    long = (lightness + 0.3963377773761749 * a + 0.2158037573099136 * b) ** 3
+    medium = (lightness - 0.1055613458156586 * a - 0.0638541728258133 * b) ** 3
+    short = (lightness - 0.0894841775298119 * a - 1.2914855480194092 * b) ** 3
+    red = 4.0767416360759574 * long - 3.3077115392580616 * medium + 0.2309699031821044 * short
+    green = -1.2684379732850317 * long + 2.6097573492876887 * medium - 0.3413193760026573 * short
+    blue = -0.0041960761386756 * long - 0.7034186179359362 * medium + 1.7076146940746117 * short
+    out[0] = min(1.0, max(0.0, _encode_srgb(red))) * alpha
+    out[1] = min(1.0, max(0.0, _encode_srgb(green))) * alpha
+    out[2] = min(1.0, max(0.0, _encode_srgb(blue))) * alpha
+    out[3] = alpha
+
+
+@helper
+def _ramp(stops, t, step, out):  # type: ignore[no-untyped-def]
+    """The ramp's colour at ``t``; an edge between two stops is spread over ``step`` around it."""
+    last = stops.shape[0] - 1
+    for k in range(last):
+        if stops[k + 1, 0] - stops[k, 0] <= 1e-9:
+            share = (t - stops[k, 0]) / step + 0.5
+            if 0 < share < 1:
+                for channel in range(4):
+                    low, high = stops[k, channel + 1], stops[k + 1, channel + 1]
+                    out[channel] = low + share * (high - low)
+                return
+    if t <= stops[0, 0]:
+        out[:] = stops[0, 1:5]
+        return
+    if t >= stops[last, 0]:
+        out[:] = stops[last, 1:5]
+        return
+    k = 0
+    while t >= stops[k + 1, 0]:
+        k += 1
+    share = (t - stops[k, 0]) / (stops[k + 1, 0] - stops[k, 0])
+    if stops[k, 5] != 1.0:
+        share = share ** stops[k, 5]
+    for channel in range(4):
+        out[channel] = stops[k, channel + 1] + share * (stops[k + 1, channel + 1] - stops[k, channel + 1])
+
+
+@helper
+def _colour_at(shape, field, stops, oklab, x, y, lab, out):  # type: ignore[no-untyped-def]
+    """Premultiplied sRGB of the pigment at the device point (x, y)."""
+    u = field[0] * x + field[1] * y + field[2]
+    if shape == 1:
+        step = np.hypot(field[0], field[1])
+    else:
+        v = field[3] * x + field[4] * y + field[5]
+        radius = np.hypot(u, v)
+        across = field[0] * u + field[3] * v
+        down = field[1] * u + field[4] * v
+        step = np.hypot(across, down) / radius if radius > 0 else 1.0
+        u = radius
+    if oklab:
+        _ramp(stops, u, max(step, 1e-12), lab)
+        _from_oklab(lab, out)
+    else:
+        _ramp(stops, u, max(step, 1e-12), out)
+
+
+@kernel(
+    "void(float32[:,:,::1], int64, int64, float32[:,::1], int64, int64, int64, int64, int64, int64,"
+    " int64, float64[::1], float64[:,::1], boolean, float64, int64)"
+)
+def _paint(  # type: ignore[no-untyped-def]
+    target, target_left, target_top, mask, mask_left, mask_top,
+    left, top, right, bottom, shape, field, stops, oklab, opacity, mode,
+):  # fmt: skip
+    """Rows of constant colour are evaluated once, columns of constant colour once for all rows."""
+    count = right - left
+    source = np.empty((4, count), np.float32)
+    colours = np.empty((4, count), np.float32)
+    out, lab = np.empty(4), np.empty(4)
+    by_row = shape == 1 and abs(field[0]) < 1e-15
+    by_column = shape == 1 and not by_row and abs(field[1]) < 1e-15
+    for y in range(top, bottom):
+        first = y == top
+        if by_row or (first and shape == 0):
+            if shape == 0:
+                out[:] = stops[0, 1:5]
+            else:
+                _colour_at(shape, field, stops, oklab, left + 0.5, y + 0.5, lab, out)
+            for channel in range(4):
+                colours[channel, :] = np.float32(out[channel] * opacity)
+        elif shape == 2 or (shape == 1 and (first or not by_column)):
+            for x in range(count):
+                _colour_at(shape, field, stops, oklab, left + x + 0.5, y + 0.5, lab, out)
+                for channel in range(4):
+                    colours[channel, x] = np.float32(out[channel] * opacity)
+        row = mask[y - mask_top]
+        shift = left - mask_left
+        for channel in range(4):
+            for x in range(count):
+                source[channel, x] = colours[channel, x] * row[x + shift]
+        _blend_row(target, y - target_top, left - target_left, source, count, mode)
+
+
+@kernel(
+    "void(float32[:,:,::1], int64, int64, float32[:,:,::1], int64, int64, int64, int64, int64,"
+    " int64, float64, int64)"
+)
+def _stack(  # type: ignore[no-untyped-def]
+    target, target_left, target_top, layer, layer_left, layer_top,
+    left, top, right, bottom, opacity, mode,
+):  # fmt: skip
+    count = right - left
+    source = np.empty((4, count), np.float32)
+    fade = np.float32(opacity)
+    for y in range(top, bottom):
+        for channel in range(4):
+            for x in range(count):
+                source[channel, x] = layer[channel, y - layer_top, left - layer_left + x] * fade
+        _blend_row(target, y - target_top, left - target_left, source, count, mode)

@@ -1,0 +1,1 @@
+"""From a resolved control to pixels."""

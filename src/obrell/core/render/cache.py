@@ -1,0 +1,64 @@
+"""A least-recently-used cache with a limit in bytes."""
+
+from __future__ import annotations
+
+import threading
+from collections import OrderedDict
+from collections.abc import Callable, Hashable
+from typing import TypeVar
+
+from obrell.core.raster.layers import Layer, Mask
+
+T = TypeVar("T", Mask, Layer)
+
+LIMIT_BYTES = 192 * 1024 * 1024
+LARGEST_SHARE = 0.25
+"""One entry may take at most this share of the limit; a larger one is not kept."""
+
+
+class PixelCache:
+    """Masks and layers by what they show. Safe to use from several threads; the limit also holds
+    during a draw, because every entry is counted as it is made."""
+
+    def __init__(self, limit: int = LIMIT_BYTES) -> None:
+        self.limit = limit
+        self.size = 0
+        self._entries: OrderedDict[Hashable, Mask | Layer] = OrderedDict()
+        self._lock = threading.Lock()
+
+    def get(self, key: Hashable, make: Callable[[], T]) -> T:
+        """The entry for ``key``, made when it is not there."""
+        with self._lock:
+            found = self._entries.get(key)
+            if found is not None:
+                self._entries.move_to_end(key)
+                return found  # type: ignore[return-value]
+        made = make()
+        self.put(key, made)
+        return made
+
+    def find(self, key: Hashable) -> Layer | None:
+        """The layer for ``key`` when it is there."""
+        with self._lock:
+            found = self._entries.get(key)
+            if found is not None:
+                self._entries.move_to_end(key)
+            return found if isinstance(found, Layer) else None
+
+    def put(self, key: Hashable, entry: Mask | Layer) -> None:
+        """Keep an entry, and let the oldest go until the limit holds."""
+        size = _bytes(entry)
+        if size > self.limit * LARGEST_SHARE:
+            return
+        with self._lock:
+            if key in self._entries:
+                return
+            self._entries[key] = entry
+            self.size += size
+            while self.size > self.limit:
+                _, oldest = self._entries.popitem(last=False)
+                self.size -= _bytes(oldest)
+
+
+def _bytes(entry: Mask | Layer) -> int:
+    return entry.values.nbytes if isinstance(entry, Mask) else entry.planes.nbytes

@@ -1,0 +1,123 @@
+"""One part at one density: its fitted shape, its way to device space, its masks."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from obrell.core.document.model import Part
+from obrell.core.document.resolve import Resolved
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import Point, Similarity
+from obrell.core.raster import blur as gaussian
+from obrell.core.raster.coverage import cover
+from obrell.core.raster.layers import Box, Mask
+from obrell.core.render.cache import PixelCache
+from obrell.core.shapes import Shape
+
+
+@dataclass(slots=True)
+class PartSite:
+    """Implements ``effects.base.Site`` over ``region``, a box of device pixels."""
+
+    shape: Shape
+    place: Similarity
+    light: float
+    density: float
+    fit_strokes: bool
+    region: Box
+    cache: PixelCache
+    outline: Path = field(init=False)
+    own_box: Box = field(init=False)
+    """The device pixels the shape touches inside the region."""
+
+    def __post_init__(self) -> None:
+        self.outline = self.shape.path().transformed(self.place)
+        self.own_box = device_box(self.outline).meet(self.region)
+
+    def stroke(self, width: float) -> float:
+        if not self.fit_strokes or width == 0:
+            return width
+        pixels = max(1.0, math.floor(abs(width) * self.density + 0.5))
+        return math.copysign(pixels / self.density, width)
+
+    def coverage(self) -> Mask:
+        """Coverage of the part's own shape."""
+        return self._covered(self.outline, self.own_box)
+
+    def cover(self, path: Path) -> Mask:
+        return self._covered(path, device_box(path).meet(self.region))
+
+    def cover_inverse(self, path: Path) -> Mask:
+        key = ("inverse", path, self.own_box)
+        return self.cache.get(key, lambda: _inverse(cover(rows_of(path), self.own_box)))
+
+    def shadow(self, path: Path, deviation: float) -> Mask:
+        reach = gaussian.reach_px(deviation)
+        box = device_box(path).grown(reach).meet(self.region)
+        return self._blurred(path, deviation, box)
+
+    def shadow_inverse(self, path: Path, deviation: float) -> Mask:
+        key = ("inverse", path, deviation, self.own_box)
+        blurred = self._blurred(path, deviation, self.own_box)
+        return self.cache.get(key, lambda: _inverse(blurred))
+
+    def everywhere(self) -> Mask:
+        box = self.own_box
+        return self.cache.get(
+            ("everywhere", box), lambda: Mask(box, np.ones((box.height, box.width), np.float32))
+        )
+
+    def _covered(self, path: Path, box: Box) -> Mask:
+        return self.cache.get(("cover", path, box), lambda: cover(rows_of(path), box))
+
+    def _blurred(self, path: Path, deviation: float, box: Box) -> Mask:
+        if deviation <= 0:
+            return self._covered(path, box)
+        source = device_box(path).meet(box.grown(gaussian.support_px(deviation)))
+        return self.cache.get(
+            ("blur", path, deviation, box),
+            lambda: gaussian.blur(cover(rows_of(path), source), deviation, box),
+        )
+
+
+def site_of(resolved: Resolved, part: Part, density: float, region: Box, cache: PixelCache) -> PartSite:
+    """The part as it stands on the device grid of ``density``, fitted as the part or kit asks."""
+    fit = part.fit or resolved.fit
+    shape, place = fitted(part, density) if fit != "off" else (part.shape, Point(part.x, part.y))
+    to_device = Similarity(density, part.rotation, place.x * density, place.y * density)
+    return PartSite(
+        shape, to_device, resolved.light.direction, density, fit == "strokes", region, cache
+    )
+
+
+def fitted(part: Part, density: float) -> tuple[Shape, Point]:
+    """Shape and place with straight sides on the grid; turned parts stay as they are, a quarter
+    turn swaps across and down."""
+    place = Point(part.x, part.y)
+    if part.rotation % 180 == 0:
+        return part.shape.fitted(density, place)
+    if part.rotation % 90 == 0 and part.shape.straight_sides() is not None:
+        shape, moved = part.shape.fitted(density, Point(place.y, place.x))
+        return shape, Point(moved.y, moved.x)
+    return part.shape, place
+
+
+def device_box(path: Path) -> Box:
+    """The device pixels a path touches."""
+    bounds = path.bounds()
+    return Box.around(bounds.left, bounds.top, bounds.right, bounds.bottom)
+
+
+def rows_of(path: Path) -> np.ndarray[tuple[int, int], np.dtype[np.float64]]:
+    """A path as the coverage kernel takes it."""
+    rows = np.zeros((len(path.rows), 8))
+    for index, row in enumerate(path.rows):
+        rows[index, : len(row)] = row
+    return rows
+
+
+def _inverse(mask: Mask) -> Mask:
+    return Mask(mask.box, np.float32(1) - mask.values)

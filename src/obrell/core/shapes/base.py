@@ -1,0 +1,83 @@
+"""What every part kind promises: a path around its own origin, and the words of its sentence."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import ClassVar
+
+from obrell.core.geometry.combine import grown
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import Point, Rect
+from obrell.core.values.base import Value
+
+
+@dataclass(frozen=True, slots=True)
+class Words:
+    """Plain words of a sentence."""
+
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Slot:
+    """A live value in a sentence: a field's path below the part or the effect."""
+
+    path: str
+
+
+Sentence = tuple[Words | Slot, ...]
+
+
+class Shape(Value):
+    """Base of the part kinds. Lengths are logical px; the origin is the part's own place."""
+
+    label: ClassVar[str]
+
+    def path(self) -> Path:
+        """The outline; overlaps nowhere; empty when there is nothing to see."""
+        raise NotImplementedError
+
+    def spread(self, distance: float) -> Path:
+        """The outline of a shadow spread by ``distance``: grown with round joins."""
+        return grown(self.path(), distance, round_joins=True)
+
+    def parallel(self, distance: float) -> Path:
+        """The outline moved outwards by ``distance`` with mitre joins."""
+        return grown(self.path(), distance, round_joins=False)
+
+    def frame(self) -> Rect:
+        """The box that handles stand on, around the part's origin."""
+        return self.path().bounds()
+
+    def fitted(self, density: float, place: Point) -> tuple[Shape, Point]:
+        """Shape and place moved so that straight sides lie on the device grid of ``density``."""
+        return self, place
+
+    def straight_sides(self) -> tuple[float, float, float, float] | None:
+        """Left, top, right and bottom when these are straight, axis-aligned sides; else None."""
+        return None
+
+    def resized(self, width: float, height: float) -> Shape:
+        """The same shape filling a frame of that size as well as its kind can."""
+        raise NotImplementedError
+
+    def sentence(self) -> Sentence:
+        """The line under the part's name."""
+        raise NotImplementedError
+
+    def suggested_name(self) -> str:
+        """What a new part of this kind is called."""
+        return self.label
+
+    def problem(self) -> str:
+        """What is wrong with the values taken together, in words; empty when nothing is."""
+        return ""
+
+
+def on_grid(length: float, centre: float, density: float) -> tuple[float, float]:
+    """A length and its centre moved so that both ends lie on device pixels (``rendering.md``):
+    the length to the nearest whole number, at least 1, the centre to the nearest half."""
+    pixels = max(1.0, float(round(length * density)))
+    middle = centre * density
+    half = (pixels % 2) / 2
+    return pixels / density, (round(middle - half) + half) / density

@@ -1,0 +1,73 @@
+"""Box: a rectangle with one radius, four radii, or fully round ends."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import Point, Rect
+from obrell.core.geometry.rounded import Radii, fitted_radii, parallel_radius, rounded_box, spread_radius
+from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
+from obrell.core.values.fields import Length, Size
+
+
+class Box(Shape):
+    """Centred on the part's place. Radii too large for the box are reduced by one factor."""
+
+    label: ClassVar[str] = "Box"
+    kind: Literal["box"] = "box"
+    width: Size = Field(120.0, title="width")
+    height: Size = Field(40.0, title="height")
+    corners: Literal["one", "four", "round"] = Field("one", title="corners")
+    radius: Length = Field(0.0, title="radius")
+    top_left: Length = Field(0.0, title="top left")
+    top_right: Length = Field(0.0, title="top right")
+    bottom_right: Length = Field(0.0, title="bottom right")
+    bottom_left: Length = Field(0.0, title="bottom left")
+
+    def radii(self) -> Radii:
+        """The four corner radii as drawn."""
+        if self.corners == "round":
+            wanted: Radii = (min(self.width, self.height) / 2,) * 4
+        elif self.corners == "one":
+            wanted = (self.radius,) * 4
+        else:
+            wanted = (self.top_left, self.top_right, self.bottom_right, self.bottom_left)
+        return fitted_radii(self.width, self.height, wanted)
+
+    def path(self) -> Path:
+        return rounded_box(self.width, self.height, self.radii())
+
+    def spread(self, distance: float) -> Path:
+        tl, tr, br, bl = (spread_radius(radius, distance) for radius in self.radii())
+        return rounded_box(self.width + 2 * distance, self.height + 2 * distance, (tl, tr, br, bl))
+
+    def parallel(self, distance: float) -> Path:
+        tl, tr, br, bl = (parallel_radius(radius, distance) for radius in self.radii())
+        return rounded_box(self.width + 2 * distance, self.height + 2 * distance, (tl, tr, br, bl))
+
+    def frame(self) -> Rect:
+        return Rect(-self.width / 2, -self.height / 2, self.width / 2, self.height / 2)
+
+    def straight_sides(self) -> tuple[float, float, float, float]:
+        frame = self.frame()
+        return frame.left, frame.top, frame.right, frame.bottom
+
+    def fitted(self, density: float, place: Point) -> tuple[Box, Point]:
+        width, x = on_grid(self.width, place.x, density)
+        height, y = on_grid(self.height, place.y, density)
+        return self.evolve(width=width, height=height), Point(x, y)
+
+    def resized(self, width: float, height: float) -> Box:
+        return self.evolve(width=width, height=height)
+
+    def sentence(self) -> Sentence:
+        size = (Words("box "), Slot("width"), Words(" × "), Slot("height"))
+        if self.corners == "round":
+            return (*size, Words(", "), Slot("corners"), Words(" ends"))
+        if self.corners == "one":
+            return (*size, Words(", corners "), Slot("radius"))
+        corners = (Slot("top_left"), Slot("top_right"), Slot("bottom_right"), Slot("bottom_left"))
+        return (*size, Words(", corners "), *(t for c in corners for t in (c, Words(" "))))

@@ -1,0 +1,47 @@
+"""Round: an ellipse; a circle when both sizes are equal."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import Point, Rect
+from obrell.core.geometry.rounded import ellipse
+from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
+from obrell.core.values.fields import Size
+
+
+class Round(Shape):
+    """Centred on the part's place."""
+
+    label: ClassVar[str] = "Round"
+    kind: Literal["round"] = "round"
+    width: Size = Field(48.0, title="width")
+    height: Size = Field(48.0, title="height")
+
+    def path(self) -> Path:
+        return ellipse(self.width, self.height)
+
+    def spread(self, distance: float) -> Path:
+        return ellipse(self.width + 2 * distance, self.height + 2 * distance)
+
+    def parallel(self, distance: float) -> Path:
+        if self.width == self.height:
+            return self.spread(distance)
+        return super().parallel(distance)
+
+    def frame(self) -> Rect:
+        return Rect(-self.width / 2, -self.height / 2, self.width / 2, self.height / 2)
+
+    def fitted(self, density: float, place: Point) -> tuple[Round, Point]:
+        width, x = on_grid(self.width, place.x, density)
+        height, y = on_grid(self.height, place.y, density)
+        return self.evolve(width=width, height=height), Point(x, y)
+
+    def resized(self, width: float, height: float) -> Round:
+        return self.evolve(width=width, height=height)
+
+    def sentence(self) -> Sentence:
+        return Words("round "), Slot("width"), Words(" × "), Slot("height")

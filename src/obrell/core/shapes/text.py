@@ -1,0 +1,76 @@
+"""Text: one line of words in a shipped font, as outlines."""
+
+from __future__ import annotations
+
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field
+
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import Point, Rect, Similarity
+from obrell.core.shapes.base import Sentence, Shape, Slot, Words
+from obrell.core.text.fonts import FontName, load
+from obrell.core.text.setting import Setting, set_words
+from obrell.core.values.fields import Live
+
+START_SHARE = {"start": 0.0, "middle": 0.5, "end": 1.0}
+
+
+class Text(Shape):
+    """The part's place is on the line's start, middle or end, halfway up its capitals."""
+
+    label: ClassVar[str] = "Text"
+    kind: Literal["text"] = "text"
+    words: Annotated[str, Field(min_length=1, max_length=200, pattern=r"^[^\x00-\x1f\x7f]+$")] = Field(
+        "Label", title="words"
+    )
+    font: FontName = Field("Hanken Grotesk", title="font")
+    size: Annotated[float, Live("px", 1, 6, 96), Field(gt=0, le=1000)] = Field(14.0, title="size")
+    weight: Annotated[float, Live("", 10, 100, 900), Field(ge=1, le=1000)] = Field(600.0, title="weight")
+    tracking: Annotated[float, Live("px", 0.1, -2, 10), Field(ge=-50, le=200)] = Field(
+        0.0, title="tracking"
+    )
+    align: Literal["start", "middle", "end"] = Field("middle", title="aligned by its")
+
+    def setting(self) -> Setting:
+        return set_words(self.words, self.font, self.size, self.weight, self.tracking)
+
+    def baseline(self) -> float:
+        """How far the baseline lies below the part's place."""
+        return load(self.font).cap_height * self.size / 2
+
+    def path(self) -> Path:
+        setting = self.setting()
+        shift = Similarity(dx=-START_SHARE[self.align] * setting.advance, dy=self.baseline())
+        return setting.path.transformed(shift)
+
+    def frame(self) -> Rect:
+        left = -START_SHARE[self.align] * self.setting().advance
+        return Rect(left, -self.size / 2, left + self.setting().advance, self.size / 2)
+
+    def fitted(self, density: float, place: Point) -> tuple[Text, Point]:
+        baseline = round((place.y + self.baseline()) * density) / density
+        return self, Point(place.x, baseline - self.baseline())
+
+    def resized(self, width: float, height: float) -> Text:
+        frame = self.frame()
+        factor = height / frame.height if frame.height else 1.0
+        return self.evolve(size=min(1000.0, max(1.0, self.size * factor)))
+
+    def sentence(self) -> Sentence:
+        return (
+            Words("“"), Slot("words"), Words("”, "), Slot("font"), Words(" "), Slot("size"),
+            Words(", weight "), Slot("weight"),
+        )  # fmt: skip
+
+    def suggested_name(self) -> str:
+        return self.words[:80]
+
+    def problem(self) -> str:
+        missing = load(self.font).missing(self.words)
+        if not self.words.strip():
+            return "The words cannot be only spaces; remove the part if it should say nothing."
+        if not missing:
+            return ""
+        letters = " ".join(f"“{letter}”" for letter in missing[:6])
+        return f"{self.font} has no glyph for {letters}. Other words or another font will do."

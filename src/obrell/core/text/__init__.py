@@ -1,0 +1,1 @@
+"""Fonts, and words as outlines."""

@@ -1,0 +1,79 @@
+"""Words set in a font, as one path: kerning and ligatures as the font has them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import uharfbuzz as hb
+
+from obrell.core.geometry.combine import quadratic, union
+from obrell.core.geometry.paths import Path, PathBuilder
+from obrell.core.text.fonts import FontName, load
+
+
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """``path`` has its origin at the start of the baseline, y down; ``advance`` is the length of
+    the line without the space after its last letter. Both in the unit of the size asked for."""
+
+    path: Path
+    advance: float
+
+
+@lru_cache(maxsize=256)
+def set_words(words: str, name: FontName, size: float, weight: float, tracking: float) -> Setting:
+    """Shape and outline one line. ``tracking`` is added after every letter; overlaps are united,
+    so that coverage adds up. Weight is clamped to the font's axis."""
+    font = load(name)
+    scaled = hb.Font(font.face)
+    scaled.set_variations({"wght": min(max(weight, font.lightest), font.heaviest)})
+    line = hb.Buffer()
+    line.add_str(words)
+    line.guess_segment_properties()
+    hb.shape(scaled, line, {"kern": True, "liga": tracking == 0})
+    scale = size / font.face.upem
+    pen = PathBuilder()
+    x = y = 0.0
+    for info, place in zip(line.glyph_infos, line.glyph_positions, strict=True):
+        sink = _GlyphSink(pen, x + place.x_offset * scale, y - place.y_offset * scale, scale)
+        scaled.draw_glyph_with_pen(info.codepoint, sink)
+        x += place.x_advance * scale + tracking
+        y -= place.y_advance * scale
+    return Setting(union(pen.path()), x - tracking if line.glyph_infos else 0.0)
+
+
+class _GlyphSink:
+    """Takes a glyph in font units, y up, and draws it scaled at its place, y down."""
+
+    def __init__(self, pen: PathBuilder, x: float, y: float, scale: float) -> None:
+        self._pen, self._x, self._y, self._scale = pen, x, y, scale
+        self._here = (0.0, 0.0)
+
+    def _at(self, point: tuple[float, float]) -> tuple[float, float]:
+        return self._x + point[0] * self._scale, self._y - point[1] * self._scale
+
+    def moveTo(self, point: tuple[float, float]) -> None:  # noqa: N802
+        self._here = self._at(point)
+        self._pen.move(*self._here)
+
+    def lineTo(self, point: tuple[float, float]) -> None:  # noqa: N802
+        self._here = self._at(point)
+        self._pen.line(*self._here)
+
+    def qCurveTo(self, control: tuple[float, float], end: tuple[float, float]) -> None:  # noqa: N802
+        to = self._at(end)
+        quadratic(self._pen, self._here, self._at(control), to)
+        self._here = to
+
+    def curveTo(  # noqa: N802
+        self, first: tuple[float, float], second: tuple[float, float], end: tuple[float, float]
+    ) -> None:
+        self._here = self._at(end)
+        self._pen.cubic(*self._at(first), *self._at(second), *self._here)
+
+    def closePath(self) -> None:  # noqa: N802
+        self._pen.close()
+
+    def endPath(self) -> None:  # noqa: N802
+        """Glyph contours are always closed."""

@@ -1,0 +1,1 @@
+"""The small immutable values documents are made of."""

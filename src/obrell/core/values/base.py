@@ -1,0 +1,86 @@
+"""The one model base, and how a value is changed."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from typing import Any, Self
+
+from pydantic import BaseModel, ConfigDict, ValidationError
+
+from obrell.core.errors import BadValue
+
+
+class Value(BaseModel):
+    """An immutable, validated value: no unknown fields, no NaN, no infinity.
+
+    Instances are only ever made by validation (the constructor, ``evolve`` or ``read``), so a
+    child that already exists is valid and is shared, not copied, when its owner changes.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    def evolve(self, **changes: Any) -> Self:
+        """A copy with some fields changed, validated again; untouched fields stay the same objects.
+
+        Raises ``BadValue`` with the field's title and the rule it broke.
+        """
+        fields = {name: getattr(self, name) for name in type(self).model_fields}
+        try:
+            return type(self)(**(fields | changes))
+        except ValidationError as error:
+            raise bad_value(error, type(self)) from error
+
+
+def bad_value(error: ValidationError, model: type[BaseModel]) -> BadValue:
+    """The first thing Pydantic found wrong, in words: which field, and what it must be."""
+    first = error.errors(include_url=False)[0]
+    path = "/".join(str(step) for step in first["loc"])
+    name = next((str(step) for step in first["loc"] if step in model.model_fields), "")
+    title = model.model_fields[name].title or name.replace("_", " ") if name else "This"
+    return BadValue(f"{title.capitalize()}: {_in_words(dict(first))}", path)
+
+
+def _in_words(error: dict[str, Any]) -> str:
+    """One Pydantic error as the end of a sentence."""
+    limits = error.get("ctx", {})
+    match error["type"]:
+        case "greater_than_equal":
+            return f"must be {limits['ge']:g} or more."
+        case "greater_than":
+            return f"must be more than {limits['gt']:g}."
+        case "less_than_equal":
+            return f"must be {limits['le']:g} or less."
+        case "finite_number":
+            return "must be a finite number."
+        case "string_too_short":
+            return "cannot be empty."
+        case "string_too_long":
+            return f"must be at most {limits['max_length']} characters long."
+        case "too_long":
+            return f"there can be at most {limits['max_length']}."
+        case "too_short":
+            return f"there must be at least {limits['min_length']}."
+        case "value_error":
+            return str(limits.get("error", error["msg"]))
+        case _:
+            return f"{error['msg'][:1].lower()}{error['msg'][1:]}."
+
+
+def canonical_json(value: BaseModel) -> str:
+    """The one JSON text of a value: sorted keys, no spaces, -0.0 written as 0.0."""
+    data = _without_negative_zero(value.model_dump(mode="json"))
+    return json.dumps(data, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+
+
+def content_hash(value: BaseModel) -> str:
+    """32 hexadecimal digits that are equal exactly when the canonical JSON is equal."""
+    return hashlib.blake2b(canonical_json(value).encode(), digest_size=16).hexdigest()
+
+
+def _without_negative_zero(data: Any) -> Any:
+    if isinstance(data, dict):
+        return {key: _without_negative_zero(item) for key, item in data.items()}
+    if isinstance(data, list):
+        return [_without_negative_zero(item) for item in data]
+    return 0.0 if isinstance(data, float) and data == 0 else data

@@ -1,0 +1,58 @@
+"""Field types that carry what the sheet needs to know: unit, step, range, title.
+
+A number is annotated with ``Live``; the sheet, the command line's help and the JSON Schema are all
+made from it, so no effect and no part kind describes its fields a second time.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+
+@dataclass(frozen=True, slots=True)
+class Live:
+    """How a number is shown and edited: its unit, the step of one key press, the slider's range.
+
+    ``factor`` is what the stored number is multiplied by for showing (100 for shares in %).
+    """
+
+    unit: Literal["px", "°", "%", ""] = ""
+    step: float = 1.0
+    low: float = 0.0
+    high: float = 100.0
+    factor: float = 1.0
+
+
+LIMIT_PX = 16384.0
+"""Largest coordinate and length of a document, logical px; keeps every product finite."""
+
+Length = Annotated[float, Live("px", 1, 0, 40), Field(ge=0, le=4096)]
+"""A length in logical px, 0 or more."""
+Size = Annotated[float, Live("px", 1, 1, 400), Field(gt=0, le=4096)]
+"""A length in logical px, more than 0."""
+Signed = Annotated[float, Live("px", 1, -20, 20), Field(ge=-4096, le=4096)]
+"""A signed length in logical px."""
+Place = Annotated[float, Live("px", 1, -100, 400), Field(ge=-LIMIT_PX, le=LIMIT_PX)]
+"""A coordinate in logical px."""
+Blur = Annotated[float, Live("px", 1, 0, 40), Field(ge=0, le=500)]
+"""A CSS blur radius in logical px: twice the Gaussian's standard deviation."""
+Angle = Annotated[float, Live("°", 1, -180, 180), Field(ge=-36000, le=36000)]
+"""Degrees clockwise from straight up."""
+Share = Annotated[float, Live("%", 0.01, 0, 1, 100), Field(ge=0, le=1)]
+"""A share from 0 to 1, shown in %."""
+WideShare = Annotated[float, Live("%", 0.01, -0.5, 1.5, 100), Field(ge=-10, le=10)]
+"""A share of a box that may lie outside it, shown in %."""
+Extent = Annotated[float, Live("%", 0.01, 0.05, 1.5, 100), Field(gt=0, le=10)]
+"""A share of a box, more than 0, shown in %."""
+Name = Annotated[str, Field(min_length=1, max_length=80, pattern=r"^[^\x00-\x1f\x7f]+$")]
+"""What a person calls something: one line, 1 to 80 characters."""
+Id = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
+"""A stable identifier."""
+
+
+def live_of(metadata: list[Any]) -> Live | None:
+    """The ``Live`` among a Pydantic field's metadata; None when it is not a number to edit."""
+    return next((item for item in metadata if isinstance(item, Live)), None)

@@ -1,0 +1,85 @@
+"""What a surface or an outline can be filled with: one colour or a gradient."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, field_validator
+
+from obrell.core.values.base import Value
+from obrell.core.values.colours import Colour
+from obrell.core.values.fields import Angle, Extent, Share, WideShare
+
+MAX_STOPS = 64
+
+
+class Stop(Value):
+    """A colour at a place on the ramp. ``midpoint`` bends the way to the next stop (0.5: straight),
+    by the colour-hint formula of CSS Images 4, section 3.5.1."""
+
+    position: Share = Field(title="at")
+    colour: Colour
+    opacity: Share = Field(1.0, title="opacity")
+    midpoint: Share = Field(0.5, title="midpoint")
+
+
+Stops = Annotated[tuple[Stop, ...], Field(min_length=2, max_length=MAX_STOPS)]
+Space = Literal["srgb", "oklab"]
+
+
+class Gradient(Value):
+    """What linear and radial share: stops in order, and the space colours are mixed in."""
+
+    stops: Stops
+    space: Space = Field("srgb", title="mixed in")
+
+    @field_validator("stops")
+    @classmethod
+    def _in_order(cls, stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
+        return tuple(sorted(stops, key=lambda stop: stop.position))
+
+
+class Solid(Value):
+    """One colour."""
+
+    kind: Literal["solid"] = "solid"
+    colour: Colour = "#1f8a92"
+
+
+class Linear(Gradient):
+    """A CSS linear gradient over the part's box: at 180° it runs from top to bottom."""
+
+    kind: Literal["linear"] = "linear"
+    angle: Angle = Field(180.0, title="towards")
+
+
+class Radial(Gradient):
+    """An ellipse of colour. Centre and radii are shares of the part's box."""
+
+    kind: Literal["radial"] = "radial"
+    centre_x: WideShare = Field(0.5, title="centre across")
+    centre_y: WideShare = Field(0.5, title="centre down")
+    radius_x: Extent = Field(0.5, title="radius across")
+    radius_y: Extent = Field(0.5, title="radius down")
+
+
+Fill = Annotated[Solid | Linear | Radial, Field(discriminator="kind")]
+FILL_KINDS: dict[str, type[Solid] | type[Linear] | type[Radial]] = {
+    "solid": Solid, "linear": Linear, "radial": Radial,
+}  # fmt: skip
+
+
+def refilled(fill: Solid | Linear | Radial, kind: str) -> Solid | Linear | Radial:
+    """The same colours as another kind of fill; a solid becomes a ramp that ends at no opacity."""
+    if kind == fill.kind:
+        return fill
+    if isinstance(fill, Solid):
+        stops: tuple[Stop, ...] = (
+            Stop(position=0, colour=fill.colour),
+            Stop(position=1, colour=fill.colour, opacity=0),
+        )
+        return Radial(stops=stops) if kind == "radial" else Linear(stops=stops)
+    if kind == "solid":
+        return Solid(colour=fill.stops[0].colour)
+    stops, space = fill.stops, fill.space
+    return Radial(stops=stops, space=space) if kind == "radial" else Linear(stops=stops, space=space)
