@@ -10,6 +10,7 @@ from pydantic import Field
 from obrell.core.effects.markup import Definitions
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.geometry.svgdata import number, path_data
 from obrell.core.raster.layers import Mask
 from obrell.core.raster.ramps import Pigment
 from obrell.core.shapes.base import Sentence, Shape
@@ -85,7 +86,17 @@ class Drawing:
     light: float
     defs: Definitions
     box: Rect
-    """Around everything the part can paint, in user space: large enough for any inverse."""
+    """Around the shape, in user space."""
+    cut: bool
+    """Whether a mask cuts the inside effects; if not, the one there is must keep to the shape."""
+
+    def field(self) -> str:
+        """Path data of what an inside effect fills: the shape, or all around it when that is cut."""
+        if not self.cut:
+            return path_data(self.outline(self.shape.path()))
+        area = self.box.grown(1)
+        sides = [number(side) for side in (area.left, area.top, area.right, area.bottom)]
+        return f"M{sides[0]} {sides[1]}H{sides[2]}V{sides[3]}H{sides[0]}Z"
 
     def outline(self, path: Path, dx: float = 0.0, dy: float = 0.0) -> Path:
         """A path of the part in user space, moved on by (dx, dy)."""
@@ -97,6 +108,8 @@ class Effect(Value):
 
     label: ClassVar[str]
     zone: ClassVar[Zone]
+    keeps_to_shape: ClassVar[bool] = True
+    """Whether its SVG form can do without a mask when it is alone on the surface."""
 
     id: Id
     visible: bool = Field(True, title="shown")

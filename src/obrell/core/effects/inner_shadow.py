@@ -17,6 +17,7 @@ class InnerShadow(Shadow):
 
     label: ClassVar[str] = "Inner shadow"
     zone: ClassVar[Zone] = "surface"
+    keeps_to_shape: ClassVar[bool] = False
     kind: Literal["inner-shadow"] = "inner-shadow"
 
     def reach(self, light: float) -> float:

@@ -45,13 +45,13 @@ class Outline(Effect):
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         outer = self.width * OUTER_SHARE[self.place]
-        path = drawing.shape.path()
-        fill = drawing.defs.fill(self.fill, path.bounds(), drawing.place)
+        box = drawing.shape.path().bounds()
+        fill = drawing.defs.fill(self.fill, box, drawing.place)
         if side == "outside" and outer > 0:
             data = path_data(drawing.outline(drawing.shape.parallel(outer)))
         elif side == "inside" and self.width > outer:
             inner = drawing.outline(drawing.shape.parallel(outer - self.width))
-            data = f"{path_data(drawing.outline(path))} {path_data(inner)}".strip()
+            data = f"{drawing.field()} {path_data(inner)}".strip()
         else:
             return ()
         return (element("path", {"d": data, "fill-rule": "evenodd"} | fill),)

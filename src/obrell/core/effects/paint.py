@@ -9,7 +9,6 @@ from pydantic import Field
 from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
 from obrell.core.effects.markup import element
 from obrell.core.effects.pigments import pigment
-from obrell.core.geometry.svgdata import path_data
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.paints import Fill, Linear, Solid
 
@@ -30,9 +29,9 @@ class Paint(Effect):
         return (Coat(site.everywhere(), colours, self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        path = drawing.shape.path()
-        fill = drawing.defs.fill(self.fill, path.bounds(), drawing.place)
-        return (element("path", {"d": path_data(drawing.outline(path))} | fill),)
+        box = drawing.shape.path().bounds()
+        fill = drawing.defs.fill(self.fill, box, drawing.place)
+        return (element("path", {"d": drawing.field()} | fill),)
 
     def sentence(self) -> Sentence:
         strength = (Words(", "), Slot("opacity"))

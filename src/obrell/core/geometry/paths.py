@@ -8,13 +8,20 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Protocol
+
+import numpy as np
+from numpy.typing import NDArray
 
 from obrell.core.geometry.plane import NOWHERE, Rect, Similarity
 
 MOVE, LINE, CUBIC, ARC, CLOSE = range(5)
 
 Row = tuple[float, ...]
+Rows = NDArray[np.float64]
+_POINTS = np.array([[1, 0, 0], [1, 0, 0], [1, 1, 1], [1, 0, 0], [0, 0, 0]], bool)
+"""Which of a row's three pairs are points, by operation; an arc's first is its centre."""
 
 
 class PathSink(Protocol):
@@ -29,55 +36,82 @@ class PathSink(Protocol):
     def close(self) -> None: ...
 
 
-@dataclass(frozen=True, slots=True)
 class Path:
-    """An immutable path; ``rows`` are (operation, its numbers …) in drawing order."""
+    """An immutable path. ``rows`` has shape (n, 8), never written to: operation, then its numbers, in
+    drawing order. Paths with equal rows are equal, and hash by content."""
 
-    rows: tuple[Row, ...] = ()
+    __slots__ = ("_hash", "rows")
+
+    def __init__(self, rows: Rows | None = None) -> None:
+        self.rows: Rows = np.zeros((0, 8)) if rows is None else rows
+        self._hash = hash(self.rows.tobytes())
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Path) and np.array_equal(self.rows, other.rows)
 
     def __bool__(self) -> bool:
-        return bool(self.rows)
-
-    def __add__(self, other: Path) -> Path:
-        return Path(self.rows + other.rows)
+        return len(self.rows) > 0
 
     def draw(self, sink: PathSink) -> None:
         """Play the path to ``sink``."""
-        for operation, *numbers in self.rows:
-            match operation:
+        for row in self.rows.tolist():
+            match int(row[0]):
                 case 0:
-                    sink.move(*numbers)
+                    sink.move(row[1], row[2])
                 case 1:
-                    sink.line(*numbers)
+                    sink.line(row[1], row[2])
                 case 2:
-                    sink.cubic(*numbers)
+                    sink.cubic(row[1], row[2], row[3], row[4], row[5], row[6])
                 case 3:
-                    sink.arc(*numbers)
+                    sink.arc(row[1], row[2], row[3], row[4], row[5], row[6], row[7])
                 case _:
                     sink.close()
 
     def transformed(self, by: Similarity) -> Path:
         """The path moved, turned and scaled."""
-        turned = math.radians(by.turn)
-        rows: list[Row] = []
-        for operation, *n in self.rows:
-            if operation == ARC:
-                centre = by.apply(n[0], n[1])
-                rows.append(
-                    (ARC, *centre, n[2] * by.scale, n[3] * by.scale, n[4] + turned, n[5], n[6])
-                )
-            else:
-                points = (by.apply(n[i], n[i + 1]) for i in range(0, len(n), 2))
-                rows.append((operation, *(value for point in points for value in point)))
-        return Path(tuple(rows))
+        cos, sin = by.linear()
+        rows = np.zeros_like(self.rows)
+        rows[:, 0] = self.rows[:, 0]
+        used = _POINTS[self.rows[:, 0].astype(np.int64)]
+        x, y = self.rows[:, 1:7:2], self.rows[:, 2:7:2]
+        rows[:, 1:7:2] = np.where(used, cos * x - sin * y + by.dx, 0.0)
+        rows[:, 2:7:2] = np.where(used, sin * x + cos * y + by.dy, 0.0)
+        arcs = self.rows[:, 0] == ARC
+        rows[arcs, 3:5] = self.rows[arcs, 3:5] * by.scale
+        rows[arcs, 5] = self.rows[arcs, 5] + math.radians(by.turn)
+        rows[arcs, 6:8] = self.rows[arcs, 6:8]
+        return Path(rows)
+
+    def hull(self) -> Rect:
+        """A box that surely holds the path, quick to make; ``NOWHERE`` for an empty path."""
+        if not self:
+            return NOWHERE
+        operations = self.rows[:, 0].astype(np.int64)
+        used = _POINTS[operations]
+        x, y = self.rows[:, 1:7:2][used], self.rows[:, 2:7:2][used]
+        arcs = self.rows[operations == ARC]
+        upright = arcs[:, 5] == 0
+        largest = arcs[:, 3:5].max(axis=1) if len(arcs) else np.zeros(0)
+        rx, ry = np.where(upright, arcs[:, 3], largest), np.where(upright, arcs[:, 4], largest)
+        xs = np.concatenate([x, arcs[:, 1] - rx, arcs[:, 1] + rx])
+        ys = np.concatenate([y, arcs[:, 2] - ry, arcs[:, 2] + ry])
+        return Rect(float(xs.min()), float(ys.min()), float(xs.max()), float(ys.max()))
 
     def bounds(self) -> Rect:
         """The exact bounding box; ``NOWHERE`` for an empty path."""
-        sink = _Bounds()
-        self.draw(sink)
-        if not sink.xs:
-            return NOWHERE
-        return Rect(min(sink.xs), min(sink.ys), max(sink.xs), max(sink.ys))
+        return _exact_bounds(self)
+
+
+@lru_cache(maxsize=1024)
+def _exact_bounds(path: Path) -> Rect:
+    sink = _Bounds()
+    path.draw(sink)
+    if not sink.xs:
+        return NOWHERE
+    return Rect(min(sink.xs), min(sink.ys), max(sink.xs), max(sink.ys))
 
 
 @dataclass(slots=True)
@@ -104,7 +138,10 @@ class PathBuilder:
         self.rows.append((CLOSE,))
 
     def path(self) -> Path:
-        return Path(tuple(self.rows))
+        rows = np.zeros((len(self.rows), 8))
+        for index, row in enumerate(self.rows):
+            rows[index, : len(row)] = row
+        return Path(rows)
 
 
 @dataclass(slots=True)

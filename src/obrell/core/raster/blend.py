@@ -57,10 +57,10 @@ def _weave(target, top, left, inside, shape):  # type: ignore[no-untyped-def]
     height, width = shape.shape
     for channel in range(4):
         for y in range(height):
+            below = target[channel, top + y, left : left + width]
+            above, cover = inside[channel, y], shape[y]
             for x in range(width):
-                below = target[channel, top + y, left + x]
-                c = shape[y, x]
-                target[channel, top + y, left + x] = below + c * (inside[channel, y, x] - below)
+                below[x] += cover[x] * (above[x] - below[x])
 
 
 @helper
@@ -94,28 +94,16 @@ def _burn(b, s):  # type: ignore[no-untyped-def]
 
 @helper
 def _mixed(mode, b, s):  # type: ignore[no-untyped-def]
-    """B(cb, cs) of the separable modes, section 9.1, on straight values."""
-    if mode == 1:
-        return b * s
-    if mode == 2:
-        return b + s - b * s
+    """B(cb, cs) of the separable modes that divide, section 9.1, on straight values."""
     if mode == 3:
         return _hard_light(s, b)
-    if mode == 4:
-        return min(b, s)
-    if mode == 5:
-        return max(b, s)
     if mode == 6:
         return _dodge(b, s)
     if mode == 7:
         return _burn(b, s)
     if mode == 8:
         return _hard_light(b, s)
-    if mode == 9:
-        return _soft_light(b, s)
-    if mode == 10:
-        return abs(b - s)
-    return b + s - 2 * b * s
+    return _soft_light(b, s)
 
 
 @helper
@@ -163,15 +151,60 @@ def _nonseparable(mode, br, bg, bb, sr, sg, sb):  # type: ignore[no-untyped-def]
 
 
 @helper
+def _lay(under, over, alpha):  # type: ignore[no-untyped-def]
+    """One channel of source-over; rows are contiguous views, which become vector code."""
+    one = np.float32(1)
+    for x in range(len(under)):
+        under[x] = over[x] + under[x] * (one - alpha[x])
+
+
+@helper
+def _lay_product(mode, under, over, alpha, base):  # type: ignore[no-untyped-def]
+    """One colour channel of the modes whose premultiplied form needs no division."""
+    one, two = np.float32(1), np.float32(2)
+    if mode == 1:
+        for x in range(len(under)):
+            under[x] = over[x] * (one - base[x]) + under[x] * (one - alpha[x]) + over[x] * under[x]
+    elif mode == 2:
+        for x in range(len(under)):
+            under[x] = over[x] + under[x] - over[x] * under[x]
+    elif mode == 4:
+        for x in range(len(under)):
+            both = min(over[x] * base[x], under[x] * alpha[x])
+            under[x] = over[x] * (one - base[x]) + under[x] * (one - alpha[x]) + both
+    elif mode == 5:
+        for x in range(len(under)):
+            both = max(over[x] * base[x], under[x] * alpha[x])
+            under[x] = over[x] * (one - base[x]) + under[x] * (one - alpha[x]) + both
+    elif mode == 10:
+        for x in range(len(under)):
+            both = min(over[x] * base[x], under[x] * alpha[x])
+            under[x] = over[x] + under[x] - two * both
+    else:
+        for x in range(len(under)):
+            under[x] = over[x] + under[x] - two * over[x] * under[x]
+
+
+@helper
+def _times(out, colours, mask):  # type: ignore[no-untyped-def]
+    for x in range(len(out)):
+        out[x] = colours[x] * mask[x]
+
+
+@helper
 def _blend_row(target, y, left, source, count, mode):  # type: ignore[no-untyped-def]
     """Blend ``source`` (4, count) into row ``y`` of ``target`` from column ``left`` on."""
     one = np.float32(1)
     if mode == 0:
         for channel in range(4):
-            for x in range(count):
-                keep = one - source[3, x]
-                under = target[channel, y, left + x]
-                target[channel, y, left + x] = source[channel, x] + under * keep
+            _lay(target[channel, y, left : left + count], source[channel], source[3])
+        return
+    if mode in (1, 2, 4, 5, 10, 11):
+        base = target[3, y, left : left + count]
+        for channel in range(3):
+            under = target[channel, y, left : left + count]
+            _lay_product(mode, under, source[channel], source[3], base)
+        _lay(base, source[3], source[3])
         return
     for x in range(count):
         alpha = source[3, x]
@@ -221,7 +254,8 @@ def _from_oklab(stop, out):  # type: ignore[no-untyped-def]
     """Premultiplied OKLab in ``stop`` to premultiplied sRGB (CSS Color 4, section 20)."""
     alpha = stop[3]
     if alpha <= 0:
-        out[:] = 0
+        for channel in range(4):
+            out[channel] = 0.0
         return
     lightness, a, b = stop[0] / alpha, stop[1] / alpha, stop[2] / alpha
     long = (lightness + 0.3963377773761749 * a + 0.2158037573099136 * b) ** 3
@@ -237,51 +271,88 @@ def _from_oklab(stop, out):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _ramp(stops, t, step, out):  # type: ignore[no-untyped-def]
-    """The ramp's colour at ``t``; an edge between two stops is spread over ``step`` around it."""
+def _locate(stops, t, step, has_edges):  # type: ignore[no-untyped-def]
+    """Where ``t`` lies: a stop and the share of the way to the next one. An edge between two stops
+    at one position is spread over ``step``, one device pixel's worth of t."""
     last = stops.shape[0] - 1
-    for k in range(last):
-        if stops[k + 1, 0] - stops[k, 0] <= 1e-9:
-            share = (t - stops[k, 0]) / step + 0.5
-            if 0 < share < 1:
-                for channel in range(4):
-                    low, high = stops[k, channel + 1], stops[k + 1, channel + 1]
-                    out[channel] = low + share * (high - low)
-                return
+    if has_edges:
+        for k in range(last):
+            if stops[k + 1, 0] - stops[k, 0] <= 1e-9:
+                share = (t - stops[k, 0]) / step + 0.5
+                if 0 < share < 1:
+                    return k, share
     if t <= stops[0, 0]:
-        out[:] = stops[0, 1:5]
-        return
+        return 0, 0.0
     if t >= stops[last, 0]:
-        out[:] = stops[last, 1:5]
-        return
+        return last - 1, 1.0
     k = 0
     while t >= stops[k + 1, 0]:
         k += 1
     share = (t - stops[k, 0]) / (stops[k + 1, 0] - stops[k, 0])
     if stops[k, 5] != 1.0:
         share = share ** stops[k, 5]
-    for channel in range(4):
-        out[channel] = stops[k, channel + 1] + share * (stops[k + 1, channel + 1] - stops[k, channel + 1])
+    return k, share
 
 
 @helper
-def _colour_at(shape, field, stops, oklab, x, y, lab, out):  # type: ignore[no-untyped-def]
-    """Premultiplied sRGB of the pigment at the device point (x, y)."""
+def _place(shape, field, x, y):  # type: ignore[no-untyped-def]
+    """Position along the ramp at the device point (x, y), and its change over one pixel."""
     u = field[0] * x + field[1] * y + field[2]
     if shape == 1:
-        step = np.hypot(field[0], field[1])
-    else:
-        v = field[3] * x + field[4] * y + field[5]
-        radius = np.hypot(u, v)
-        across = field[0] * u + field[3] * v
-        down = field[1] * u + field[4] * v
-        step = np.hypot(across, down) / radius if radius > 0 else 1.0
-        u = radius
-    if oklab:
-        _ramp(stops, u, max(step, 1e-12), lab)
-        _from_oklab(lab, out)
-    else:
-        _ramp(stops, u, max(step, 1e-12), out)
+        return u, np.sqrt(field[0] * field[0] + field[1] * field[1])
+    v = field[3] * x + field[4] * y + field[5]
+    radius = np.sqrt(u * u + v * v)
+    if radius <= 0:
+        return radius, 1.0
+    across, down = field[0] * u + field[3] * v, field[1] * u + field[4] * v
+    return radius, np.sqrt(across * across + down * down) / radius
+
+
+@helper
+def _plain_row(  # type: ignore[no-untyped-def]
+    shape, field, stops, left, y, count, opacity, along, colours
+):
+    """A straight sRGB ramp along a row, as a sum of clamped ramps: vector code throughout."""
+    fade = np.float32(opacity)
+    for x in range(count):
+        along[x] = np.float32(field[0] * (left + x + 0.5) + field[1] * (y + 0.5) + field[2])
+    if shape == 2:
+        for x in range(count):
+            v = np.float32(field[3] * (left + x + 0.5) + field[4] * (y + 0.5) + field[5])
+            along[x] = np.sqrt(along[x] * along[x] + v * v)
+    for channel in range(4):
+        out = colours[channel]
+        out[:] = np.float32(stops[0, channel + 1]) * fade
+        for k in range(stops.shape[0] - 1):
+            start = np.float32(stops[k, 0])
+            rise = np.float32(1 / (stops[k + 1, 0] - stops[k, 0]))
+            step = np.float32(stops[k + 1, channel + 1] - stops[k, channel + 1]) * fade
+            if step != 0:
+                for x in range(count):
+                    share = min(np.float32(1), max(np.float32(0), (along[x] - start) * rise))
+                    out[x] += share * step
+
+
+@helper
+def _colour_row(  # type: ignore[no-untyped-def]
+    shape, field, stops, oklab, has_edges, left, y, first, last, opacity, colours
+):
+    """Premultiplied colours of the pigment in columns ``first`` to ``last`` of a row."""
+    lab, out = np.empty(4), np.empty(4)
+    for x in range(first, last):
+        t, step = _place(shape, field, left + x + 0.5, y + 0.5)
+        k, share = _locate(stops, t, step, has_edges)
+        if oklab:
+            for channel in range(4):
+                low, high = stops[k, channel + 1], stops[k + 1, channel + 1]
+                lab[channel] = low + share * (high - low)
+            _from_oklab(lab, out)
+            for channel in range(4):
+                colours[channel, x] = np.float32(out[channel] * opacity)
+        else:
+            for channel in range(4):
+                low, high = stops[k, channel + 1], stops[k + 1, channel + 1]
+                colours[channel, x] = np.float32((low + share * (high - low)) * opacity)
 
 
 @kernel(
@@ -296,28 +367,32 @@ def _paint(  # type: ignore[no-untyped-def]
     count = right - left
     source = np.empty((4, count), np.float32)
     colours = np.empty((4, count), np.float32)
-    out, lab = np.empty(4), np.empty(4)
     by_row = shape == 1 and abs(field[0]) < 1e-15
-    by_column = shape == 1 and not by_row and abs(field[1]) < 1e-15
+    by_column = shape == 1 and abs(field[1]) < 1e-15
+    along = np.empty(count, np.float32)
+    has_edges, plain = False, not oklab
+    for k in range(stops.shape[0] - 1):
+        has_edges |= stops[k + 1, 0] - stops[k, 0] <= 1e-9
+        plain &= stops[k, 5] == 1.0
+    plain &= not has_edges
     for y in range(top, bottom):
-        first = y == top
-        if by_row or (first and shape == 0):
-            if shape == 0:
-                out[:] = stops[0, 1:5]
-            else:
-                _colour_at(shape, field, stops, oklab, left + 0.5, y + 0.5, lab, out)
-            for channel in range(4):
-                colours[channel, :] = np.float32(out[channel] * opacity)
-        elif shape == 2 or (shape == 1 and (first or not by_column)):
-            for x in range(count):
-                _colour_at(shape, field, stops, oklab, left + x + 0.5, y + 0.5, lab, out)
+        if shape == 0:
+            if y == top:
                 for channel in range(4):
-                    colours[channel, x] = np.float32(out[channel] * opacity)
-        row = mask[y - mask_top]
-        shift = left - mask_left
+                    colours[channel, :] = np.float32(stops[0, channel + 1] * opacity)
+        elif by_row:
+            _colour_row(shape, field, stops, oklab, has_edges, left, y, 0, 1, opacity, colours)
+            for channel in range(4):
+                colours[channel, :] = colours[channel, 0]
+        elif by_column and y > top:
+            pass
+        elif plain:
+            _plain_row(shape, field, stops, left, y, count, opacity, along, colours)
+        else:
+            _colour_row(shape, field, stops, oklab, has_edges, left, y, 0, count, opacity, colours)
+        row = mask[y - mask_top, left - mask_left : right - mask_left]
         for channel in range(4):
-            for x in range(count):
-                source[channel, x] = colours[channel, x] * row[x + shift]
+            _times(source[channel], colours[channel], row)
         _blend_row(target, y - target_top, left - target_left, source, count, mode)
 
 
@@ -334,6 +409,7 @@ def _stack(  # type: ignore[no-untyped-def]
     fade = np.float32(opacity)
     for y in range(top, bottom):
         for channel in range(4):
+            row = layer[channel, y - layer_top, left - layer_left : right - layer_left]
             for x in range(count):
-                source[channel, x] = layer[channel, y - layer_top, left - layer_left + x] * fade
+                source[channel, x] = row[x] * fade
         _blend_row(target, y - target_top, left - target_left, source, count, mode)

@@ -14,7 +14,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from obrell.core.raster.jit import kernel
+from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Box, Mask, Plane
 
 REACH = 3.6
@@ -104,6 +104,7 @@ def _sliding(taps: Taps, offset: int, count: int) -> tuple[Starts, Taps]:
     return starts, np.broadcast_to(taps, (count, len(taps))).copy()
 
 
+@lru_cache(maxsize=512)
 def _thinning(factor: int, coarse: tuple[int, int], start: int) -> tuple[Starts, Taps]:
     """Device rows to coarse rows."""
     centres = _centre(np.arange(*coarse, dtype=np.int64), factor)
@@ -114,6 +115,7 @@ def _thinning(factor: int, coarse: tuple[int, int], start: int) -> tuple[Starts,
     return starts - start, _weights(starts, width, centres, SMALL * factor)
 
 
+@lru_cache(maxsize=512)
 def _returning(factor: int, start: int, end: int, coarse_start: int) -> tuple[Starts, Taps]:
     """Coarse rows to device rows."""
     places = (np.arange(start, end, dtype=np.int64) - (factor - 1) / 2) / factor
@@ -132,6 +134,13 @@ def _weights(
     return result
 
 
+@helper
+def _add_weighted(row, source, weight):  # type: ignore[no-untyped-def]
+    """Rows are passed as contiguous views, which the compiler turns into vector code."""
+    for x in range(len(row)):
+        row[x] += weight * source[x]
+
+
 @kernel("float32[:,::1](float32[:,::1], int64[::1], float32[:,::1])")
 def _banded_rows(source, starts, taps):  # type: ignore[no-untyped-def]
     """Every output row is a weighted sum of ``taps.shape[1]`` source rows from its start on."""
@@ -142,9 +151,7 @@ def _banded_rows(source, starts, taps):  # type: ignore[no-untyped-def]
         for k in range(taps.shape[1]):
             from_y = starts[y] + k
             if 0 <= from_y < height:
-                weight = taps[y, k]
-                for x in range(width):
-                    row[x] += weight * source[from_y, x]
+                _add_weighted(row, source[from_y], taps[y, k])
     return out
 
 
@@ -173,7 +180,6 @@ def _sliding_columns(source, taps, offset, count):  # type: ignore[no-untyped-de
         for k in range(len(taps)):
             shift = offset + k
             first, last = max(0, -shift), min(count, width - shift)
-            weight = taps[k]
-            for x in range(first, last):
-                out[y, x] += weight * source[y, x + shift]
+            if last > first:
+                _add_weighted(out[y, first:last], source[y, first + shift : last + shift], taps[k])
     return out

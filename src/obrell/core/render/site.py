@@ -52,7 +52,7 @@ class PartSite:
 
     def cover_inverse(self, path: Path) -> Mask:
         key = ("inverse", path, self.own_box)
-        return self.cache.get(key, lambda: _inverse(cover(rows_of(path), self.own_box)))
+        return self.cache.get(key, lambda: _inverse(cover(path.rows, self.own_box)))
 
     def shadow(self, path: Path, deviation: float) -> Mask:
         reach = gaussian.reach_px(deviation)
@@ -71,7 +71,7 @@ class PartSite:
         )
 
     def _covered(self, path: Path, box: Box) -> Mask:
-        return self.cache.get(("cover", path, box), lambda: cover(rows_of(path), box))
+        return self.cache.get(("cover", path, box), lambda: cover(path.rows, box))
 
     def _blurred(self, path: Path, deviation: float, box: Box) -> Mask:
         if deviation <= 0:
@@ -79,7 +79,7 @@ class PartSite:
         source = device_box(path).meet(box.grown(gaussian.support_px(deviation)))
         return self.cache.get(
             ("blur", path, deviation, box),
-            lambda: gaussian.blur(cover(rows_of(path), source), deviation, box),
+            lambda: gaussian.blur(cover(path.rows, source), deviation, box),
         )
 
 
@@ -107,16 +107,8 @@ def fitted(part: Part, density: float) -> tuple[Shape, Point]:
 
 def device_box(path: Path) -> Box:
     """The device pixels a path touches."""
-    bounds = path.bounds()
+    bounds = path.hull()
     return Box.around(bounds.left, bounds.top, bounds.right, bounds.bottom)
-
-
-def rows_of(path: Path) -> np.ndarray[tuple[int, int], np.dtype[np.float64]]:
-    """A path as the coverage kernel takes it."""
-    rows = np.zeros((len(path.rows), 8))
-    for index, row in enumerate(path.rows):
-        rows[index, : len(row)] = row
-    return rows
 
 
 def _inverse(mask: Mask) -> Mask:

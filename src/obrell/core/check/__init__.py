@@ -1,0 +1,1 @@
+"""What there is to say about a control's pixels."""

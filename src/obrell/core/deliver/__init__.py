@@ -1,0 +1,1 @@
+"""Files for an interface to use: formats, names, boxes, bundles."""

@@ -1,0 +1,93 @@
+"""Making the files of a plan, and the one archive they travel in."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import zipfile
+from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
+from typing import IO, Any
+
+from obrell.core.deliver.plan import File, body_box
+from obrell.core.deliver.png import encode
+from obrell.core.deliver.svg import svg
+from obrell.core.document.model import KitSettings
+from obrell.core.errors import Stopped
+from obrell.core.render.picture import picture
+
+MANIFEST = "manifest.json"
+WORKERS = 2
+"""Kernels and deflate run without the interpreter lock, so threads fill both cores."""
+EPOCH = (1980, 1, 1, 0, 0, 0)
+"""Every entry's date, so that the same kit gives the same archive."""
+
+Progress = Callable[[int, str], bool]
+"""Told how many files are made and the last one's name; answers whether to go on."""
+
+
+def make(file: File) -> bytes:
+    """The content of one file. The same call serves the interface, the zip and the command line."""
+    if file.format == "svg":
+        return svg(file.resolved, file.box).encode()
+    return encode(picture(file.resolved, file.density, file.pixels), density=file.density)
+
+
+def bundle(kit: KitSettings, files: tuple[File, ...], target: IO[bytes], progress: Progress) -> None:
+    """Write the archive to ``target``; raises ``Stopped`` when ``progress`` says so."""
+    entries = []
+    with zipfile.ZipFile(target, "w", zipfile.ZIP_STORED) as archive:
+        for count, (file, content) in enumerate(_made(files), start=1):
+            _write(archive, file.name, content)
+            entries.append(entry(file, content))
+            if not progress(count, file.name):
+                raise Stopped("The delivery was stopped; no archive was kept.")
+        _write(archive, MANIFEST, manifest(kit, entries).encode())
+
+
+def manifest(kit: KitSettings, entries: list[dict[str, Any]]) -> str:
+    """The manifest as JSON: the kit's name and one entry per file."""
+    return json.dumps({"kit": kit.name, "files": entries}, indent=2, ensure_ascii=False) + "\n"
+
+
+def entry(file: File, content: bytes) -> dict[str, Any]:
+    """What the manifest says of one file; lengths in its own pixels, body without shadows."""
+    body = body_box(file.resolved, file.density)
+    return {
+        "name": file.name,
+        "control": file.resolved.control.name,
+        "state": file.state,
+        "format": file.format,
+        "density": file.density,
+        "width": file.pixels.width,
+        "height": file.pixels.height,
+        "body": {
+            "left": body.left - file.pixels.left, "top": body.top - file.pixels.top,
+            "width": body.width, "height": body.height,
+        },
+        "sha256": hashlib.sha256(content).hexdigest(),
+    }  # fmt: skip
+
+
+def _made(files: tuple[File, ...]) -> Iterator[tuple[File, bytes]]:
+    """Files with their content, in order, a few ahead of the one asked for."""
+    with ThreadPoolExecutor(WORKERS) as pool:
+        ahead = WORKERS * 2
+        waiting = [(file, pool.submit(make, file)) for file in files[:ahead]]
+        try:
+            for index in range(len(files)):
+                file, content = waiting.pop(0)
+                if index + ahead < len(files):
+                    following = files[index + ahead]
+                    waiting.append((following, pool.submit(make, following)))
+                yield file, content.result()
+        finally:
+            for _, future in waiting:
+                future.cancel()
+
+
+def _write(archive: zipfile.ZipFile, name: str, content: bytes) -> None:
+    info = zipfile.ZipInfo(name, EPOCH)
+    info.external_attr = 0o644 << 16
+    compressible = not name.endswith(".png")
+    archive.writestr(info, content, zipfile.ZIP_DEFLATED if compressible else zipfile.ZIP_STORED)

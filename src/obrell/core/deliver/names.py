@@ -1,0 +1,49 @@
+"""File names by pattern: ``{kit}``, ``{control}``, ``{state}`` and ``{density}`` stand for words."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+
+PATTERN = "{kit}/{control}.{state}.{density}"
+WORDS = ("kit", "control", "state", "density")
+MAX_LENGTH = 200
+
+
+def check_pattern(pattern: str) -> str:
+    """The pattern, trimmed, when it can only make safe relative names; else ``ValueError``."""
+    pattern = pattern.strip()
+    plain = re.sub(r"\{(" + "|".join(WORDS) + r")\}", "x", pattern)
+    if not pattern or len(pattern) > MAX_LENGTH:
+        raise ValueError(f"a name pattern has 1 to {MAX_LENGTH} characters.")
+    if "{" in plain or "}" in plain:
+        raise ValueError("only {kit}, {control}, {state} and {density} stand for something.")
+    if not re.fullmatch(r"[A-Za-z0-9 ._/-]+", plain):
+        raise ValueError("use letters, digits, spaces, . _ - and / only.")
+    if any(step.strip(" .") == "" for step in plain.split("/")):
+        raise ValueError("a folder or file name in it is empty or only dots.")
+    if "{control}" not in pattern:
+        raise ValueError("{control} is needed, or all files would have one name.")
+    return pattern
+
+
+def slug(words: str, otherwise: str) -> str:
+    """A name as lower-case letters, digits and hyphens; ``otherwise`` when nothing is left.
+
+    >>> slug("Écluse No 3", "c1")
+    'ecluse-no-3'
+    """
+    plain = unicodedata.normalize("NFKD", words).encode("ascii", "ignore").decode().lower()
+    return re.sub(r"[^a-z0-9]+", "-", plain).strip("-") or otherwise
+
+
+def file_name(pattern: str, words: dict[str, str], extension: str) -> str:
+    """The name for one file. A word without a value goes, with the sign before it."""
+    name = pattern
+    for word in WORDS:
+        value = words.get(word, "")
+        if value:
+            name = name.replace(f"{{{word}}}", value)
+        else:
+            name = re.sub(r"[ ._-]?\{" + word + r"\}", "", name)
+    return f"{name}.{extension}"

@@ -1,0 +1,53 @@
+"""What is ordered: which controls, densities, formats, how cut, how named."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from math import lcm
+from typing import Annotated, Literal
+
+from pydantic import Field, field_validator
+
+from obrell.core.deliver.names import PATTERN, check_pattern
+from obrell.core.errors import Refused
+from obrell.core.values.base import Value
+from obrell.core.values.fields import Id, Length
+
+Format = Literal["png", "svg"]
+Density = Annotated[float, Field(ge=0.25, le=8, multiple_of=0.0001)]
+MAX_STEP = 16
+"""Largest logical step a trimmed box may be grown to, px."""
+
+
+class Order(Value):
+    """A delivery as it is asked for. ``controls`` is empty for all of the kit."""
+
+    controls: tuple[Id, ...] = Field((), title="controls")
+    densities: Annotated[tuple[Density, ...], Field(min_length=1, max_length=12)] = Field(
+        (1.0, 1.5, 2.0, 3.0), title="densities"
+    )
+    formats: Annotated[tuple[Format, ...], Field(min_length=1)] = Field(("png", "svg"), title="formats")
+    trimmed: bool = Field(False, title="cut")
+    margin: Length = Field(0.0, title="margin")
+    pattern: str = Field(PATTERN, title="names")
+
+    @field_validator("densities")
+    @classmethod
+    def _sorted(cls, densities: tuple[float, ...]) -> tuple[float, ...]:
+        return tuple(sorted(set(densities)))
+
+    @field_validator("pattern")
+    @classmethod
+    def _safe(cls, pattern: str) -> str:
+        return check_pattern(pattern)
+
+    def step(self) -> int:
+        """The smallest logical length that is a whole number of device pixels at every density."""
+        fractions = [Fraction(density).limit_denominator(1000) for density in self.densities]
+        step = lcm(*(fraction.denominator for fraction in fractions))
+        if step > MAX_STEP:
+            raise Refused(
+                "No trimmed box is a whole number of pixels at all of these densities. "
+                "Deliver the whole canvas, or use densities such as 1, 1.25, 1.5 or 2."
+            )
+        return step

@@ -1,0 +1,123 @@
+"""Self-contained SVG: gradients and shadows as SVG's own, text as outlines.
+
+Under an opaque surface neither shadows nor outer outlines are cut out: drawn whole and then covered,
+they leave exactly what our interpolation leaves at a partly covered edge (``rendering.md``, zones).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+
+from obrell.core.document.model import Part
+from obrell.core.document.resolve import Resolved
+from obrell.core.effects.base import Drawing, Effect, Side
+from obrell.core.effects.markup import Definitions, element, text
+from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.geometry.svgdata import number, path_data
+from obrell.core.values.blends import Blend
+
+
+def svg(resolved: Resolved, box: Rect | None = None) -> str:
+    """The control as an SVG document; ``box`` is the logical rectangle shown, the canvas if None."""
+    canvas = resolved.control.canvas
+    box = box or Rect(0, 0, canvas.width, canvas.height)
+    defs = Definitions()
+    parts = [_part(part, resolved.light.direction, defs) for part in resolved.control.parts if part.visible]
+    view = " ".join(number(v) for v in (box.left, box.top, box.width, box.height))
+    root: dict[str, str | float] = {
+        "xmlns": "http://www.w3.org/2000/svg", "width": box.width, "height": box.height, "viewBox": view,
+    }  # fmt: skip
+    title = element("title", {}, text(resolved.control.name))
+    return element("svg", root, title, defs.markup(), *_on_canvas(parts, canvas.width, canvas.height, box, defs))
+
+
+def _on_canvas(
+    parts: Sequence[str], width: float, height: float, box: Rect, defs: Definitions
+) -> Sequence[str]:
+    """What a box larger than the canvas shows is still only what lies on the canvas."""
+    if box.left >= 0 and box.top >= 0 and box.right <= width and box.bottom <= height:
+        return parts
+    edge = element("path", {"d": f"M0 0H{number(width)}V{number(height)}H0Z"})
+    return (element("g", {"clip-path": defs.add("clipPath", {}, edge)}, *parts),)
+
+
+def _part(part: Part, light: float, defs: Definitions) -> str:
+    place = Similarity(1.0, part.rotation, part.x, part.y)
+    outline = part.shape.path().transformed(place)
+    if not outline or part.opacity <= 0:
+        return ""
+    shown = [effect for effect in part.effects if effect.visible and effect.opacity > 0]
+    inside = [e for zone in ("surface", "edge") for e in shown if e.zone == zone]
+    edge = [e for e in shown if e.zone == "edge"]
+    behind = [e for e in shown if e.zone == "behind"]
+    solid = _opaque(part, inside)
+    cut = len(inside) > 1 or not all(effect.keeps_to_shape for effect in inside)
+    drawing = Drawing(part.shape, place, light, defs, outline.bounds(), cut)
+    shadows = _behind(behind, drawing, part, solid)
+    body = _elements(inside, drawing, "inside")
+    outer = _elements(edge, drawing, "outside")
+    if cut and body:
+        shape = element("path", {"d": path_data(outline), "fill": "#fff"})
+        body = [element("g", {"mask": defs.add("mask", _area(drawing.box), shape)}, *body)]
+    if outer and not solid:
+        outer = [element("g", {"mask": _outside_mask(drawing, part)}, *outer)]
+    group = _grouped((*outer, *body), part.opacity, part.blend, isolated=len(inside) + len(edge) > 1)
+    return "".join((*shadows, *group))
+
+
+def _opaque(part: Part, inside: Iterable[Effect]) -> bool:
+    """Whether the part's surface hides whatever lies under it."""
+    whole = part.opacity >= 1 and part.blend == "normal"
+    return whole and any(effect.opaque and effect.zone == "surface" for effect in inside)
+
+
+def _behind(effects: Iterable[Effect], drawing: Drawing, part: Part, solid: bool) -> list[str]:
+    result: list[str] = []
+    for effect in effects:
+        shapes = effect.svg(drawing, "behind")
+        drawn = _grouped(shapes, effect.opacity * part.opacity, effect.blend)
+        if not solid and not effect.shows_through_body and drawn:
+            drawn = [element("g", {"mask": _outside_mask(drawing, part)}, *drawn)]
+        result.extend(drawn)
+    return result
+
+
+def _elements(effects: Iterable[Effect], drawing: Drawing, side: Side) -> list[str]:
+    return [
+        item
+        for effect in effects
+        for item in _grouped(effect.svg(drawing, side), effect.opacity, effect.blend)
+    ]
+
+
+def _grouped(
+    items: Sequence[str], opacity: float, blend: Blend, *, isolated: bool = False
+) -> list[str]:
+    """Items faded and blended together; bare when that changes nothing."""
+    items = [item for item in items if item]
+    styles = []
+    if blend != "normal":
+        styles.append(f"mix-blend-mode:{blend}")
+    if isolated:
+        styles.append("isolation:isolate")
+    if not items or (opacity >= 1 and not styles):
+        return list(items)
+    fade: str | float = "" if opacity >= 1 else opacity
+    return [element("g", {"opacity": fade, "style": ";".join(styles)}, *items)]
+
+
+def _area(box: Rect) -> dict[str, str | float]:
+    area = box.grown(1)
+    return {
+        "x": area.left, "y": area.top, "width": area.width, "height": area.height,
+        "maskUnits": "userSpaceOnUse",
+    }  # fmt: skip
+
+
+def _outside_mask(drawing: Drawing, part: Part) -> str:
+    reach = max((effect.reach(drawing.light) for effect in part.effects), default=0.0)
+    area = drawing.box.grown(reach + 1)
+    outline = path_data(drawing.outline(drawing.shape.path()))
+    frame = f"M{number(area.left)} {number(area.top)}H{number(area.right)}V{number(area.bottom)}H{number(area.left)}Z"
+    shape = element("path", {"d": f"{frame} {outline}", "fill": "#fff", "fill-rule": "evenodd"})
+    return drawing.defs.add("mask", _area(area), shape)

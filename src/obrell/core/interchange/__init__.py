@@ -1,0 +1,1 @@
+"""Files from outside, read with suspicion."""
