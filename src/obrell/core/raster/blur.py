@@ -24,6 +24,9 @@ COARSE_FROM = 5.0
 SMALL = 0.7
 """Standard deviation of the thinning and the returning Gaussian, in coarse pixels."""
 
+WIDEST = 64.0
+"""Standard deviation in device px above which the whole mask is made on a coarser grid."""
+
 Starts = NDArray[np.int64]
 Taps = NDArray[np.float32]
 
@@ -53,6 +56,31 @@ def blur(mask: Mask, sigma: float, box: Box) -> Mask:
     if sigma < COARSE_FROM:
         return Mask(box, _direct(mask, sigma, box))
     return Mask(box, _coarse(mask, sigma, box))
+
+
+def coarsening(sigma: float) -> int:
+    """By how much the grid may be coarser for a blur that wide; 1 for none."""
+    return 1 if sigma <= WIDEST else 2 ** math.ceil(math.log2(sigma / WIDEST))
+
+
+def rest_after(sigma: float, factor: int) -> float:
+    """What is left to blur, in coarse px, beside a pixel's own area and the returning Gaussian."""
+    return math.sqrt((sigma / factor) ** 2 - SMALL * SMALL - 1 / 12)
+
+
+def coarse_box(box: Box, factor: int) -> Box:
+    """The coarse pixels that ``enlarged`` needs for ``box``."""
+    margin = math.ceil(REACH * SMALL) + 1
+    left, right = _coarse_range(box.left, box.right, factor, margin)
+    top, bottom = _coarse_range(box.top, box.bottom, factor, margin)
+    return Box(left, top, right, bottom)
+
+
+def enlarged(mask: Mask, factor: int, box: Box) -> Mask:
+    """A coarse mask brought to the device grid with the small Gaussian."""
+    columns = _returning(factor, box.left, box.right, mask.box.left)
+    rows = _returning(factor, box.top, box.bottom, mask.box.top)
+    return Mask(box, _banded_rows(_banded_columns(mask.values, *columns), *rows))
 
 
 def _direct(mask: Mask, sigma: float, box: Box) -> Plane:

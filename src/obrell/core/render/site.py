@@ -76,11 +76,20 @@ class PartSite:
     def _blurred(self, path: Path, deviation: float, box: Box) -> Mask:
         if deviation <= 0:
             return self._covered(path, box)
+        return self.cache.get(("blur", path, deviation, box), lambda: blurred(path, deviation, box))
+
+
+def blurred(path: Path, deviation: float, box: Box) -> Mask:
+    """Blurred coverage of a path over ``box``. A very wide blur, as on an enlarged stage, is made on
+    a coarser grid: what it shows is smoother than that grid can tell."""
+    factor = gaussian.coarsening(deviation)
+    if factor == 1:
         source = device_box(path).meet(box.grown(gaussian.support_px(deviation)))
-        return self.cache.get(
-            ("blur", path, deviation, box),
-            lambda: gaussian.blur(cover(path.rows, source), deviation, box),
-        )
+        return gaussian.blur(cover(path.rows, source), deviation, box)
+    small = path.transformed(Similarity(scale=1 / factor))
+    rest = gaussian.rest_after(deviation, factor)
+    coarse = gaussian.coarse_box(box, factor)
+    return gaussian.enlarged(blurred(small, rest, coarse), factor, box)
 
 
 def site_of(resolved: Resolved, part: Part, density: float, region: Box, cache: PixelCache) -> PartSite:

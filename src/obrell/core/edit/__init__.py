@@ -1,0 +1,39 @@
+"""What can be done to a control, as small values applied by pure functions."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from pydantic import Field, TypeAdapter, ValidationError
+
+from obrell.core.edit.base import Edit, Surroundings
+from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
+from obrell.core.edit.parts import (
+    CanvasEdges, CentreParts, Draw, DuplicateParts, MoveParts, PasteParts, RemoveParts, RenamePart,
+    ReorderPart, Resize, Turn,
+)  # fmt: skip
+from obrell.core.edit.typed import TypeValue
+from obrell.core.edit.values import AddStop, RemoveStop, ReverseStops, SetValues, TurnGradient
+from obrell.core.values.base import bad_value
+
+AnyEdit = Annotated[
+    SetValues | TypeValue | AddStop | RemoveStop | ReverseStops | TurnGradient
+    | Draw | MoveParts | Resize | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
+    | ReorderPart | RenamePart | CanvasEdges
+    | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect,
+    Field(discriminator="kind"),
+]  # fmt: skip
+
+_ANY: TypeAdapter[Any] = TypeAdapter(AnyEdit)
+
+
+def read_edit(data: Any) -> Edit:
+    """An edit from its JSON form; raises ``BadValue`` in words."""
+    try:
+        edit: Edit = _ANY.validate_python(data)
+    except ValidationError as error:
+        raise bad_value(error, SetValues) from error
+    return edit
+
+
+__all__ = ["AnyEdit", "Edit", "Surroundings", "read_edit"]

@@ -1,0 +1,85 @@
+"""What every edit promises: a changed control, and words for the list of what was done."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+
+from obrell.core.document.model import MAX_PARTS, Control, Part
+from obrell.core.document.paths import GONE
+from obrell.core.effects import AnyEffect
+from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.values.base import Value
+
+
+@dataclass(frozen=True, slots=True)
+class Surroundings:
+    """What an edit may need to know of the kit: the direction of its key light, in degrees."""
+
+    light: float = 0.0
+
+    def light_of(self, control: Control) -> float:
+        """The light the control stands in."""
+        return control.light.direction if control.light else self.light
+
+
+class Edit(Value):
+    """Base of the edits. Pure: the same edit of the same control gives the same result."""
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        """The changed control; raises ``Refused`` in words when it cannot be done."""
+        raise NotImplementedError
+
+    def label(self, control: Control) -> str:
+        """What it does, as the list of what was done says it, given the control before."""
+        raise NotImplementedError
+
+
+def part_of(control: Control, part_id: str) -> Part:
+    """The part by its id; raises ``NoSuchThing``."""
+    for part in control.parts:
+        if part.id == part_id:
+            return part
+    raise NoSuchThing(GONE)
+
+
+def effect_of(part: Part, effect_id: str) -> AnyEffect:
+    """The effect by its id; raises ``NoSuchThing``."""
+    for effect in part.effects:
+        if effect.id == effect_id:
+            return effect
+    raise NoSuchThing(GONE)
+
+
+def each_part(control: Control, ids: Iterable[str], change: Callable[[Part], Part]) -> Control:
+    """The control with ``change`` applied to the named parts; locked parts refuse."""
+    wanted = set(ids)
+    for part_id in wanted:
+        part = part_of(control, part_id)
+        if part.locked:
+            raise Refused(f"“{part.name}” is locked. Unlock it in the sheet to change it.")
+    parts = tuple(change(part) if part.id in wanted else part for part in control.parts)
+    return control.evolve(parts=parts)
+
+
+def add_parts(control: Control, parts: Iterable[Part], at: int | None = None) -> Control:
+    """Parts put in with new ids, in front of all or at a place in paint order."""
+    number = control.next_number
+    fresh = []
+    for part in parts:
+        fresh.append(part.evolve(id=f"p{number}"))
+        number += 1
+    if len(control.parts) + len(fresh) > MAX_PARTS:
+        raise Refused(
+            f"A control can have at most {MAX_PARTS} parts; this would make "
+            f"{len(control.parts) + len(fresh)}."
+        )
+    at = len(control.parts) if at is None else at
+    joined = (*control.parts[:at], *fresh, *control.parts[at:])
+    return control.evolve(parts=joined, next_number=number)
+
+
+def names_of(control: Control, ids: Iterable[str]) -> str:
+    """The names of parts for a label; a count when there are several."""
+    names = [part.name for part in control.parts if part.id in set(ids)]
+    return names[0] if len(names) == 1 else f"{len(names)} parts"

@@ -1,0 +1,113 @@
+"""Adding, ordering and removing effects."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, TypeAdapter
+
+from obrell.core.document.model import MAX_EFFECTS, Control, Part
+from obrell.core.edit.base import Edit, Surroundings, each_part, effect_of, names_of, part_of
+from obrell.core.effects import EFFECTS, AnyEffect
+from obrell.core.errors import Refused
+from obrell.core.values.fields import Id
+
+_ANY: TypeAdapter[AnyEffect] = TypeAdapter(AnyEffect)
+
+
+def _with_effect(control: Control, part_id: str, effect: AnyEffect, after: str = "") -> Control:
+    """The effect with a new id, on top of the list or right after another."""
+    part = part_of(control, part_id)
+    if len(part.effects) >= MAX_EFFECTS:
+        raise Refused(f"A part can have at most {MAX_EFFECTS} effects.")
+    fresh = effect.evolve(id=f"e{control.next_number}")
+    ids = [e.id for e in part.effects]
+    at = ids.index(after) + 1 if after in ids else len(ids)
+    changed = each_part(
+        control, [part_id], lambda p: p.evolve(effects=(*p.effects[:at], fresh, *p.effects[at:]))
+    )
+    return changed.evolve(next_number=control.next_number + 1)
+
+
+class AddEffect(Edit):
+    """A new effect of a kind with its usual values, on top of its zone."""
+
+    kind: Literal["add-effect"] = "add-effect"
+    part: Id
+    effect: str
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        if self.effect not in EFFECTS:
+            raise Refused(f"“{self.effect}” is not a kind of effect.")
+        values: dict[str, Any] = {"kind": self.effect, "id": "e0"}
+        return _with_effect(control, self.part, _ANY.validate_python(values))
+
+    def label(self, control: Control) -> str:
+        kind = EFFECTS[self.effect].label.lower() if self.effect in EFFECTS else "effect"
+        return f"Added {kind} to {names_of(control, [self.part])}"
+
+
+class DuplicateEffect(Edit):
+    """A copy right above the effect."""
+
+    kind: Literal["duplicate-effect"] = "duplicate-effect"
+    part: Id
+    effect: Id
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        effect = effect_of(part_of(control, self.part), self.effect)
+        return _with_effect(control, self.part, effect, after=self.effect)
+
+    def label(self, control: Control) -> str:
+        return f"Duplicated {_named(control, self.part, self.effect)}"
+
+
+class RemoveEffect(Edit):
+    """An effect taken off."""
+
+    kind: Literal["remove-effect"] = "remove-effect"
+    part: Id
+    effect: Id
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        effect_of(part_of(control, self.part), self.effect)
+
+        def without(part: Part) -> Part:
+            return part.evolve(effects=tuple(e for e in part.effects if e.id != self.effect))
+
+        return each_part(control, [self.part], without)
+
+    def label(self, control: Control) -> str:
+        return f"Removed {_named(control, self.part, self.effect)}"
+
+
+class MoveEffect(Edit):
+    """An effect moved by places inside its zone; positive is towards the front."""
+
+    kind: Literal["move-effect"] = "move-effect"
+    part: Id
+    effect: Id
+    by: Annotated[int, Field(ge=-400, le=400)]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        return each_part(control, [self.part], self._moved)
+
+    def label(self, control: Control) -> str:
+        way = "forward" if self.by > 0 else "back"
+        return f"Moved {_named(control, self.part, self.effect)} {way}"
+
+    def _moved(self, part: Part) -> Part:
+        effect = effect_of(part, self.effect)
+        zone = [e for e in part.effects if e.zone == effect.zone]
+        at = zone.index(effect)
+        to = min(max(at + self.by, 0), len(zone) - 1)
+        zone.insert(to, zone.pop(at))
+        following = iter(zone)
+        return part.evolve(
+            effects=tuple(next(following) if e.zone == effect.zone else e for e in part.effects)
+        )
+
+
+def _named(control: Control, part_id: str, effect_id: str) -> str:
+    part = part_of(control, part_id)
+    return f"{effect_of(part, effect_id).label.lower()} of {part.name}"

@@ -1,0 +1,46 @@
+"""What can be done to a kit: its controls added, removed, reordered; its own values set."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from obrell.core.document.model import MAX_CONTROLS, KitSettings
+from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.values.fields import Id
+
+
+class KitIndex(KitSettings):
+    """A kit as it is stored beside its controls: its own values, and their order by id."""
+
+    order: tuple[Id, ...] = ()
+    next_number: Annotated[int, Field(ge=1)] = 1
+
+    def settings(self) -> KitSettings:
+        """The kit without the order."""
+        return KitSettings(**{name: getattr(self, name) for name in KitSettings.model_fields})
+
+
+def with_control(index: KitIndex, after: str = "") -> tuple[KitIndex, str]:
+    """The kit with room for one more control, and that control's id."""
+    if len(index.order) >= MAX_CONTROLS:
+        raise Refused(f"A kit can have at most {MAX_CONTROLS} controls.")
+    new = f"c{index.next_number}"
+    at = index.order.index(after) + 1 if after in index.order else len(index.order)
+    order = (*index.order[:at], new, *index.order[at:])
+    return index.evolve(order=order, next_number=index.next_number + 1), new
+
+
+def without_control(index: KitIndex, control: str) -> KitIndex:
+    """The kit without a control."""
+    if control not in index.order:
+        raise NoSuchThing("That control is no longer there: it was removed, perhaps in another window.")
+    return index.evolve(order=tuple(i for i in index.order if i != control))
+
+
+def reordered(index: KitIndex, control: str, to: int) -> KitIndex:
+    """The kit with a control at another place, 0 first."""
+    rest = without_control(index, control).order
+    to = min(max(to, 0), len(rest))
+    return index.evolve(order=(*rest[:to], control, *rest[to:]))

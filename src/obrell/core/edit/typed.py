@@ -1,0 +1,134 @@
+"""Numbers as people type them: arithmetic, units, and the value they change."""
+
+from __future__ import annotations
+
+import math
+import re
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from obrell.core.document.model import Control
+from obrell.core.document.paths import live_at
+from obrell.core.edit.base import Edit, Surroundings
+from obrell.core.edit.values import Change, SetValues
+from obrell.core.errors import BadValue
+from obrell.core.values.fields import Live
+
+_TOKEN = re.compile(r"\s*(?:(\d+\.?\d*|\.\d+)\s*(px|%|°|deg|turn)?|([-+*/()×·−]))", re.IGNORECASE)
+_SAME = {"×": "*", "·": "*", "−": "-"}
+UNITS = {"px": "px", "%": "%", "°": "°", "deg": "°", "turn": "°"}
+
+
+class TypeValue(Edit):
+    """A number typed into the field at ``path``."""
+
+    kind: Literal["type"] = "type"
+    path: Annotated[str, Field(min_length=1, max_length=300)]
+    text: Annotated[str, Field(max_length=200)]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        return self._set(control).apply(control, around)
+
+    def label(self, control: Control) -> str:
+        return self._set(control).label(control)
+
+    def _set(self, control: Control) -> SetValues:
+        if self.path.startswith("light/") and control.light is None:
+            live: Live | None = Live("°")
+        else:
+            live = live_at(control, self.path)
+        if live is None:
+            raise BadValue("This is not a number.", self.path)
+        return SetValues(changes=(Change(path=self.path, value=number_from(self.text, live)),))
+
+
+def number_from(text: str, live: Live) -> float:
+    """The stored value of a typed number; raises ``BadValue`` in words.
+
+    >>> number_from("258-2*3", Live("px"))
+    252.0
+    >>> number_from("55 %", Live("%", factor=100))
+    0.55
+    """
+    tokens = _tokens(text.strip().removesuffix(live.unit).strip().replace(",", "."), live)
+    value = _Sum(tokens).result()
+    if not math.isfinite(value):
+        raise BadValue(f"“{text}” has no finite result.")
+    return value / live.factor
+
+
+def _tokens(text: str, live: Live) -> list[str | float]:
+    if not text:
+        raise BadValue("A number is needed here.")
+    tokens: list[str | float] = []
+    at = 0
+    while at < len(text):
+        found = _TOKEN.match(text, at)
+        if found is None:
+            raise BadValue(f"“{text}” is not a number or a sum: “{text[at:at + 12]}” is not understood.")
+        if found[1]:
+            tokens.append(_in_unit(float(found[1]), (found[2] or "").lower(), live))
+        else:
+            tokens.append(_SAME.get(found[3], found[3]))
+        at = found.end()
+    return tokens
+
+
+def _in_unit(value: float, unit: str, live: Live) -> float:
+    if unit and UNITS[unit] != live.unit:
+        raise BadValue(f"This is in {live.unit or 'plain numbers'}, not in {unit}.")
+    return value * 360 if unit == "turn" else value
+
+
+class _Sum:
+    """Recursive descent over sums, products, signs and brackets."""
+
+    def __init__(self, tokens: list[str | float]) -> None:
+        self._tokens: list[Any] = tokens
+        self._at = 0
+
+    def result(self) -> float:
+        value = self._sum(0)
+        if self._at < len(self._tokens):
+            raise BadValue(f"There is something left over: “{self._tokens[self._at]}”.")
+        return value
+
+    def _next(self) -> Any:
+        return self._tokens[self._at] if self._at < len(self._tokens) else None
+
+    def _take(self) -> Any:
+        token = self._next()
+        self._at += 1
+        return token
+
+    def _sum(self, depth: int) -> float:
+        value = self._product(depth)
+        while self._next() in ("+", "-"):
+            sign = 1 if self._take() == "+" else -1
+            value += sign * self._product(depth)
+        return value
+
+    def _product(self, depth: int) -> float:
+        value = self._single(depth)
+        while self._next() in ("*", "/"):
+            if self._take() == "*":
+                value *= self._single(depth)
+                continue
+            divisor = self._single(depth)
+            if divisor == 0:
+                raise BadValue("Nothing can be divided by 0.")
+            value /= divisor
+        return value
+
+    def _single(self, depth: int) -> float:
+        token = self._take()
+        if isinstance(token, float):
+            return token
+        if token in ("-", "+") and depth < 50:
+            return -self._single(depth + 1) if token == "-" else self._single(depth + 1)
+        if token == "(" and depth < 50:
+            value = self._sum(depth + 1)
+            if self._take() == ")":
+                return value
+        raise BadValue("The sum breaks off, or a bracket is missing.")

@@ -1,0 +1,211 @@
+"""Setting values by their paths, and the ramp's own edits."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, Field, JsonValue
+
+from obrell.core.document.model import Control, Light, Part
+from obrell.core.document.paths import field_of, live_at, value_at, with_value
+from obrell.core.edit.base import Edit, Surroundings
+from obrell.core.effects.pigments import sample
+from obrell.core.errors import BadValue, NoSuchThing, Refused
+from obrell.core.geometry.svgdata import number
+from obrell.core.values.base import Value
+from obrell.core.values.paints import Gradient, Linear, Stop
+
+ALWAYS_FREE = ("visible", "locked", "name")
+"""What may be changed on a locked part."""
+
+
+class Change(Value):
+    """A new value for the one at ``path``."""
+
+    path: Annotated[str, Field(min_length=1, max_length=300)]
+    value: JsonValue
+
+
+class SetValues(Edit):
+    """Several values set at once, as one step of history."""
+
+    kind: Literal["set"] = "set"
+    changes: Annotated[tuple[Change, ...], Field(min_length=1, max_length=2000)]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        light = around.light_of(control)
+        for change in self.changes:
+            if change.path.startswith("light/") and control.light is None:
+                control = control.evolve(light=Light(direction=light))
+            _check_lock(control, change.path)
+            control = with_value(control, change.path, change.value, light)
+            _check_part(control, change.path)
+        return control
+
+    def label(self, control: Control) -> str:
+        first = self.changes[0]
+        if len(self.changes) > 1:
+            return f"Changed {len(self.changes)} values{_whose(control, first.path)}"
+        title, before, after = described(control, first.path, first.value)
+        return f"{title}{_whose(control, first.path)}: {before} → {after}"
+
+
+def described(control: Control, path: str, value: Any) -> tuple[str, str, str]:
+    """A value's title, and its old and new content in words."""
+    if path.startswith("light/") and control.light is None:
+        return ("Light from" if path.endswith("direction") else "Light height"), "the kit's", _shown(value)
+    try:
+        owner, name = field_of(control, path)
+        live = live_at(control, path)
+        old = value_at(control, path)
+    except NoSuchThing:
+        return "Value", "", _shown(value)
+    title = type(owner).model_fields[name].title or name.replace("_", " ")
+    if live is None or not isinstance(value, int | float):
+        return title.capitalize(), _shown(old), _shown(value)
+    before, after = (f"{number(v * live.factor)} {live.unit}".strip() for v in (old, value))
+    return title.capitalize(), before, after
+
+
+def _shown(value: Any) -> str:
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, int | float):
+        return number(value)
+    if isinstance(value, str):
+        return f"“{value[:40]}”" if " " in value else value[:40]
+    if isinstance(value, BaseModel) and "kind" in type(value).model_fields:
+        return str(getattr(value, "kind", ""))
+    return "another" if value is not None else "none"
+
+
+def _whose(control: Control, path: str) -> str:
+    """`` of Inner shadow on Body`` for a path below a part's effect."""
+    steps = path.split("/")
+    if steps[0] != "parts" or len(steps) < 2:
+        return ""
+    part: Part = value_at(control, "/".join(steps[:2]))
+    if len(steps) > 4 and steps[2] == "effects":
+        effect = value_at(control, "/".join(steps[:4]))
+        return f" of {effect.label.lower()} on {part.name}"
+    return f" of {part.name}"
+
+
+def _check_lock(control: Control, path: str) -> None:
+    steps = path.split("/")
+    if steps[0] == "parts" and len(steps) > 2 and steps[2] not in ALWAYS_FREE:
+        part: Part = value_at(control, "/".join(steps[:2]))
+        if part.locked:
+            raise Refused(f"“{part.name}” is locked. Unlock it in the sheet to change it.")
+
+
+def _check_part(control: Control, path: str) -> None:
+    steps = path.split("/")
+    if steps[0] == "parts" and len(steps) > 3 and steps[2] == "shape":
+        part: Part = value_at(control, "/".join(steps[:2]))
+        problem = part.shape.problem()
+        if problem:
+            raise BadValue(problem, path)
+
+
+def _gradient(control: Control, path: str) -> Gradient:
+    found = value_at(control, path)
+    if not isinstance(found, Gradient):
+        raise Refused("Only a gradient has stops.")
+    return found
+
+
+class AddStop(Edit):
+    """A stop put on the ramp where its colour is what the ramp already shows."""
+
+    kind: Literal["add-stop"] = "add-stop"
+    path: str
+    position: Annotated[float, Field(ge=0, le=1)]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        _check_lock(control, self.path)
+        gradient = _gradient(control, self.path)
+        stop = sample(_literal_enough(gradient), self.position)
+        return _with_stops(control, self.path, (*gradient.stops, stop))
+
+    def label(self, control: Control) -> str:
+        return f"Added a stop at {number(self.position * 100)} %{_whose(control, self.path)}"
+
+
+class RemoveStop(Edit):
+    """A stop taken off the ramp; the last two stay."""
+
+    kind: Literal["remove-stop"] = "remove-stop"
+    path: str
+    index: Annotated[int, Field(ge=0)]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        _check_lock(control, self.path)
+        stops = _gradient(control, self.path).stops
+        if len(stops) <= 2:
+            raise Refused("A gradient keeps at least two stops. For one colour, make it solid.")
+        if self.index >= len(stops):
+            raise NoSuchThing("That stop is no longer there.")
+        return _with_stops(control, self.path, stops[: self.index] + stops[self.index + 1 :])
+
+    def label(self, control: Control) -> str:
+        return f"Removed a stop{_whose(control, self.path)}"
+
+
+class ReverseStops(Edit):
+    """The ramp turned end for end, midpoints included."""
+
+    kind: Literal["reverse-stops"] = "reverse-stops"
+    path: str
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        _check_lock(control, self.path)
+        return _with_stops(control, self.path, reversed_stops(_gradient(control, self.path).stops))
+
+    def label(self, control: Control) -> str:
+        return f"Reversed the gradient{_whose(control, self.path)}"
+
+
+class TurnGradient(Edit):
+    """A linear gradient turned clockwise by degrees."""
+
+    kind: Literal["turn-gradient"] = "turn-gradient"
+    path: str
+    degrees: Annotated[float, Field(ge=-360, le=360)] = 90.0
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        _check_lock(control, self.path)
+        gradient = _gradient(control, self.path)
+        if not isinstance(gradient, Linear):
+            raise Refused("Only a linear gradient has a direction to turn.")
+        turned = gradient.evolve(angle=(gradient.angle + self.degrees) % 360)
+        control = with_value(control, self.path, turned)
+        return control
+
+    def label(self, control: Control) -> str:
+        return f"Turned the gradient by {number(self.degrees)}°{_whose(control, self.path)}"
+
+
+def reversed_stops(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
+    """Positions mirrored; each midpoint goes with the stretch it bends, mirrored too."""
+    bends = [1 - stop.midpoint for stop in stops[:-1]][::-1] + [stops[0].midpoint]
+    backwards = stops[::-1]
+    return tuple(
+        stop.evolve(position=1 - stop.position, midpoint=bend)
+        for stop, bend in zip(backwards, [*bends[:-1], 0.5], strict=True)
+    )
+
+
+def _literal_enough(gradient: Gradient) -> Gradient:
+    """Links are followed only when drawn, so a new stop between links takes the nearer link."""
+    if all(isinstance(stop.colour, str) for stop in gradient.stops):
+        return gradient
+    plain = tuple(
+        stop if isinstance(stop.colour, str) else stop.evolve(colour="#808080") for stop in gradient.stops
+    )
+    return gradient.evolve(stops=plain)
+
+
+def _with_stops(control: Control, path: str, stops: tuple[Stop, ...]) -> Control:
+    result: Control = with_value(control, f"{path}/stops", stops)
+    return result

@@ -1,0 +1,51 @@
+"""The build-up of a part: the same control, with the part alone and one more effect each time."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from obrell.core.document.model import Control, Part
+from obrell.core.effects import AnyEffect, Paint
+from obrell.core.values.paints import Solid
+
+BARE = "#9aa5a6"
+"""What the bare shape is shown in."""
+
+
+@dataclass(frozen=True, slots=True)
+class BuildStep:
+    """One picture of the strip: how many effects it has, the last one's id and label."""
+
+    count: int
+    effect: str
+    label: str
+
+
+def in_build_order(part: Part) -> tuple[AnyEffect, ...]:
+    """Shown effects in the order they are painted: behind, surface, edge."""
+    zones = ("behind", "surface", "edge")
+    return tuple(e for zone in zones for e in part.effects if e.zone == zone and e.visible)
+
+
+def build_steps(part: Part) -> list[BuildStep]:
+    """The strip's pictures, from the bare shape on."""
+    steps = [BuildStep(0, "", "shape")]
+    for count, effect in enumerate(in_build_order(part), start=1):
+        steps.append(BuildStep(count, effect.id, f"+ {effect.label.lower()}"))
+    return steps
+
+
+def only(control: Control, part_id: str, count: int | None = None) -> Control:
+    """The control with one part alone and its first ``count`` effects; all of them when None."""
+    parts = tuple(_upto(p, count) for p in control.parts if p.id == part_id)
+    return control.evolve(parts=parts)
+
+
+def _upto(part: Part, count: int | None) -> Part:
+    effects = in_build_order(part)
+    if count is not None:
+        effects = effects[:count]
+    if not any(effect.zone == "surface" for effect in effects) and count is not None:
+        bare = Paint(id="bare", fill=Solid(colour=BARE))
+        effects = (*(e for e in effects if e.zone == "behind"), bare)
+    return part.evolve(effects=effects, visible=True)

@@ -1,0 +1,1 @@
+"""Wendmere Lock: the touch panel of a canal lock-keeper. All made up."""

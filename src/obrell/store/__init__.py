@@ -1,0 +1,1 @@
+"""Kits and their history in SQLite. Sessions never leave this package."""

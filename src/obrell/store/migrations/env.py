@@ -1,0 +1,13 @@
+"""Alembic's entry: run the migrations on the database it was given."""
+
+from alembic import context
+from sqlalchemy import create_engine
+
+from obrell.store.tables import Base
+
+url = context.config.get_main_option("sqlalchemy.url")
+assert url is not None
+with create_engine(url).connect() as connection:
+    context.configure(connection=connection, target_metadata=Base.metadata)
+    with context.begin_transaction():
+        context.run_migrations()

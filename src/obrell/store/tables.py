@@ -1,0 +1,52 @@
+"""The tables: documents by content, and pointers to the newest one of each control and kit."""
+
+from __future__ import annotations
+
+from sqlalchemy import ForeignKey, Index, String, Text
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    """Declarative base."""
+
+
+class DocumentRow(Base):
+    """A control or a kit's own values as canonical JSON, named by its content hash; never changed."""
+
+    __tablename__ = "documents"
+    hash: Mapped[str] = mapped_column(String(32), primary_key=True)
+    body: Mapped[str] = mapped_column(Text)
+
+
+class KitRow(Base):
+    """A kit. ``removed`` kits can be taken back."""
+
+    __tablename__ = "kits"
+    id: Mapped[str] = mapped_column(String(40), primary_key=True)
+    head: Mapped[str] = mapped_column(ForeignKey("documents.hash"))
+    removed: Mapped[bool] = mapped_column(default=False)
+
+
+class ControlRow(Base):
+    """A control of a kit, also when it is removed from the kit's order. ``version`` counts edits."""
+
+    __tablename__ = "controls"
+    kit: Mapped[str] = mapped_column(ForeignKey("kits.id"), primary_key=True)
+    id: Mapped[str] = mapped_column(String(40), primary_key=True)
+    head: Mapped[str] = mapped_column(ForeignKey("documents.hash"))
+    version: Mapped[int] = mapped_column(default=1)
+
+
+class StepRow(Base):
+    """One step of history: which document became which. ``undone`` is 0, or counts undos up, so
+    that the last one undone is the first one redone."""
+
+    __tablename__ = "steps"
+    __table_args__ = (Index("ix_steps_scope", "kit", "control", "undone"),)
+    number: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    kit: Mapped[str] = mapped_column(ForeignKey("kits.id"))
+    control: Mapped[str] = mapped_column(String(40), default="")
+    label: Mapped[str] = mapped_column(Text)
+    before: Mapped[str] = mapped_column(ForeignKey("documents.hash"))
+    after: Mapped[str] = mapped_column(ForeignKey("documents.hash"))
+    undone: Mapped[int] = mapped_column(default=0)
