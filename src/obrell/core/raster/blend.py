@@ -41,24 +41,25 @@ def stack(target: Layer, source: Layer, opacity: float, mode: int) -> None:
 def weave(target: Layer, outside: Layer, inside: Layer, shape: Mask) -> None:
     """target ← (1 − c) · outside + c · inside over the box of ``outside``, c the shape's coverage.
 
-    ``inside`` and ``shape`` have one box, which lies within that of ``outside``, and that within
-    the target's.
+    The box of ``inside`` lies within those of ``shape`` and ``outside``, and that within the
+    target's.
     """
     box = outside.box
     y, x = box.top - target.box.top, box.left - target.box.left
     target.planes[:, y : y + box.height, x : x + box.width] = outside.planes
     if not inside.box.empty:
         y, x = inside.box.top - target.box.top, inside.box.left - target.box.left
-        _weave(target.planes, y, x, inside.planes, shape.values)
+        down, along = inside.box.top - shape.box.top, inside.box.left - shape.box.left
+        _weave(target.planes, y, x, inside.planes, shape.values, down, along)
 
 
-@kernel("void(float32[:,:,::1], int64, int64, float32[:,:,::1], float32[:,::1])")
-def _weave(target, top, left, inside, shape):  # type: ignore[no-untyped-def]
-    height, width = shape.shape
+@kernel("void(float32[:,:,::1], int64, int64, float32[:,:,::1], float32[:,::1], int64, int64)")
+def _weave(target, top, left, inside, shape, down, along):  # type: ignore[no-untyped-def]
+    height, width = inside.shape[1], inside.shape[2]
     for channel in range(4):
         for y in range(height):
             below = target[channel, top + y, left : left + width]
-            above, cover = inside[channel, y], shape[y]
+            above, cover = inside[channel, y], shape[down + y, along : along + width]
             for x in range(width):
                 below[x] += cover[x] * (above[x] - below[x])
 

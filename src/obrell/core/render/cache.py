@@ -12,6 +12,8 @@ from obrell.core.raster.layers import Layer, Mask
 T = TypeVar("T", Mask, Layer)
 
 LIMIT_BYTES = 192 * 1024 * 1024
+GROUNDS = 32
+"""How many stages are remembered to find what is being changed on them."""
 LARGEST_SHARE = 0.25
 """One entry may take at most this share of the limit; a larger one is not kept."""
 
@@ -24,6 +26,7 @@ class PixelCache:
         self.limit = limit
         self.size = 0
         self._entries: OrderedDict[Hashable, Mask | Layer] = OrderedDict()
+        self._last: OrderedDict[Hashable, tuple[tuple[Hashable, ...], int]] = OrderedDict()
         self._lock = threading.Lock()
 
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
@@ -44,6 +47,23 @@ class PixelCache:
             if found is not None:
                 self._entries.move_to_end(key)
             return found if isinstance(found, Layer) else None
+
+    def settled(self, ground: Hashable, parts: tuple[Hashable, ...]) -> int:
+        """How many parts from the back on are the same as when this ground was last drawn, short of
+        all: where a composite is worth keeping. Remembers ``parts`` for the next time."""
+        with self._lock:
+            last, settled = self._last.get(ground, ((), 0))
+            same = 0
+            for old, new in zip(last, parts, strict=False):
+                if old is not new and old != new:
+                    break
+                same += 1
+            settled = same if same < len(parts) else min(settled, len(parts))
+            self._last[ground] = (parts, settled)
+            self._last.move_to_end(ground)
+            while len(self._last) > GROUNDS:
+                self._last.popitem(last=False)
+            return settled
 
     def put(self, key: Hashable, entry: Mask | Layer) -> None:
         """Keep an entry, and let the oldest go until the limit holds."""

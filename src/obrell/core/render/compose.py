@@ -41,49 +41,54 @@ def canvas_box(resolved: Resolved, density: float) -> Box:
     return Box.around(0, 0, canvas.width * density, canvas.height * density)
 
 
-def draw(resolved: Resolved, frame: Frame, cache: PixelCache = SHARED) -> Pixels:
-    """Straight 8-bit pixels of the frame's region. Same input, same bytes."""
-    return quantise(compose(resolved, frame, cache))
+def draw(
+    resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: Box | None = None
+) -> Pixels:
+    """Straight 8-bit pixels of the frame's region, or of ``only`` a box in it. Same input, same
+    bytes, whatever the cache holds and however the region is cut."""
+    return quantise(compose(resolved, frame, cache, only))
 
 
-def compose(resolved: Resolved, frame: Frame, cache: PixelCache = SHARED) -> Layer:
-    """The frame's region as floats. The composite below every part is kept while it stays as it is,
-    so that changing one part does not draw the others below it again."""
+def compose(
+    resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: Box | None = None
+) -> Layer:
+    """The frame's region as floats. When a part is changed again and again, the composite of those
+    below it is kept, so that they are not drawn again."""
     check_region(frame.region)
-    parts = [part for part in resolved.control.parts if part.visible]
+    region = frame.region if only is None else only.meet(frame.region)
+    parts = tuple(part for part in resolved.control.parts if part.visible)
     ground = (frame.region, frame.density, resolved.light, resolved.fit)
-    keys = [(*ground, *parts[:count]) for count in range(len(parts) + 1)]
-    done, layer = 0, None
-    for count in range(len(parts), 0, -1):
-        layer = cache.find(keys[count])
-        if layer is not None:
-            done = count
-            break
-    target = layer.crop(frame.region) if layer is not None else Layer.clear(frame.region)
-    for count in range(done, len(parts)):
-        site = site_of(resolved, parts[count], frame.density, frame.region, cache)
-        paint_part(target, parts[count], site)
-        cache.put(keys[count + 1], target.crop(frame.region))
-    return target
+    settled = cache.settled(ground, parts)
+    snapshot = cache.find((*ground, parts[:settled]))
+    target = Layer.clear(frame.region if snapshot is None and settled else region)
+    start = 0
+    if snapshot is not None:
+        target, start = snapshot.crop(region), settled
+    for count in range(start, len(parts)):
+        if count == settled and settled and snapshot is None:
+            cache.put((*ground, parts[:settled]), target)
+            target = target.crop(region)
+        paint_part(target, parts[count], site_of(resolved, parts[count], frame.density, frame.region, cache))
+    return target if target.box == region else target.crop(region)
 
 
 def paint_part(target: Layer, part: Part, site: PartSite) -> None:
     """Blend one part into ``target``."""
     effects = [effect for effect in part.effects if effect.visible and effect.opacity > 0]
-    box = _touched(effects, site)
+    box = touched(effects, site).meet(target.box)
     if box.empty or part.opacity <= 0:
         return
     behind = [effect for effect in effects if effect.zone == "behind"]
     surface = [effect for effect in effects if effect.zone == "surface"]
     edge = [effect for effect in effects if effect.zone == "edge"]
-    inside = target.crop(site.own_box)
-    outside = target.crop(box)
+    body = site.own_box.meet(target.box)
+    inside, outside = target.crop(body), target.crop(box)
     for effect in behind:
         _coat(outside, effect, site, "behind", part.opacity)
         if effect.shows_through_body:
             _coat(inside, effect, site, "behind", part.opacity)
     mode = BLEND_CODES[part.blend]
-    blend.stack(inside, _group((*surface, *edge), site, "inside", site.own_box), part.opacity, mode)
+    blend.stack(inside, _group((*surface, *edge), site, "inside", body), part.opacity, mode)
     if edge:
         blend.stack(outside, _group(edge, site, "outside", box), part.opacity, mode)
     blend.weave(target, outside, inside, site.coverage())
@@ -102,7 +107,7 @@ def _coat(layer: Layer, effect: Effect, site: PartSite, side: Side, fade: float)
         blend.paint(layer, coat.mask, coat.pigment, coat.opacity * fade, BLEND_CODES[coat.blend])
 
 
-def _touched(effects: list[Effect], site: PartSite) -> Box:
+def touched(effects: list[Effect], site: PartSite) -> Box:
     """The device pixels the part can change inside the region."""
     if not effects:
         return NO_BOX

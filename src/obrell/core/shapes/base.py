@@ -65,6 +65,11 @@ class Shape(Value):
         """The line under the part's name."""
         raise NotImplementedError
 
+    def details(self) -> tuple[str, ...]:
+        """Fields that the sentence leaves out and the open sheet shows."""
+        said = {slot.path for slot in self.sentence() if isinstance(slot, Slot)}
+        return tuple(name for name in type(self).model_fields if name not in said | {"kind"})
+
     def suggested_name(self) -> str:
         """What a new part of this kind is called."""
         return self.label

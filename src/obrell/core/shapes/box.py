@@ -71,3 +71,6 @@ class Box(Shape):
             return (*size, Words(", corners "), Slot("radius"))
         corners = (Slot("top_left"), Slot("top_right"), Slot("bottom_right"), Slot("bottom_left"))
         return (*size, Words(", corners "), *(t for c in corners for t in (c, Words(" "))))
+
+    def details(self) -> tuple[str, ...]:
+        return () if self.corners == "round" else ("corners",)

@@ -1,0 +1,213 @@
+"""Bench: draw one control."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Body, Request
+from starlette.responses import HTMLResponse
+
+from obrell.core.check.soft_sides import soft_sides
+from obrell.core.deliver.order import Order
+from obrell.core.document.model import Control, Part
+from obrell.core.document.resolve import Resolved, resolve
+from obrell.core.edit import read_edit
+from obrell.core.raster.layers import Box
+from obrell.core.render.build_up import build_steps
+from obrell.core.render.compose import SHARED, canvas_box
+from obrell.core.render.site import device_box, site_of
+from obrell.store.kits import Kits, Step, Stored
+from obrell.web.pages import block, page
+from obrell.web.pictures import picture_address
+from obrell.web.scene import scene_of
+from obrell.web.services import kits_of, rooms_of
+from obrell.web.sheet import DRAW_WORDS, sheet_view
+
+router = APIRouter()
+BENCH = "/kits/{kit}/controls/{control}"
+EDGE_DENSITIES = (1.0, 1.5, 2.0, 3.0)
+EDGE_SIZE = (24, 18)
+"""Logical px of the corner shown at each density."""
+EDGE_LEAD = 4
+"""Logical px shown outside the corner."""
+STRIP_HEIGHT_PX = 72
+GROUNDS = ("light", "white", "mid", "dark", "coloured", "checker")
+
+
+@router.get(BENCH)
+async def bench(request: Request, kit: str, control: str, part: str = "", effect: str = "") -> HTMLResponse:
+    """The whole view."""
+    kits = kits_of(request)
+    stored, index = kits.control(kit, control), kits.index(kit)
+    state = _state(kits, kit, stored, _selected(stored.control, part), effect)
+    context = {
+        "view": "bench", "kit": index, "control": stored.control, "state": state,
+        "start": {name: value for name, value in state.items() if name != "blocks"},
+        "grounds": GROUNDS, "files": _file_count(), "densities": EDGE_DENSITIES, "kits": kits.names(),
+    }  # fmt: skip
+    return page(request, "bench.html", context)
+
+
+@router.get(BENCH + "/blocks")
+async def blocks(request: Request, kit: str, control: str, part: str = "", effect: str = "") -> dict[str, Any]:
+    """The view's blocks as they stand, for a selection."""
+    kits = kits_of(request)
+    stored = kits.control(kit, control)
+    return _state(kits, kit, stored, _selected(stored.control, part), effect)
+
+
+@router.post(BENCH + "/edits")
+async def edit(
+    request: Request, kit: str, control: str,
+    edit: Annotated[Any, Body()], part: Annotated[str, Body()] = "", effect: Annotated[str, Body()] = "",
+) -> dict[str, Any]:  # fmt: skip
+    """Apply one edit to the newest version, save it, and give back what changed."""
+    kits = kits_of(request)
+    made = read_edit(edit)
+    before = kits.control(kit, control)
+    label = made.label(before.control)
+    stored = kits.edit(kit, control, made)
+    fresh = _fresh(before.control, stored.control)
+    selected = fresh[0] or _selected(stored.control, part)
+    await _announce(request, kit, control, stored)
+    return _state(kits, kit, stored, selected, fresh[1] or effect) | {"said": label, "fresh": list(fresh[0])}
+
+
+@router.post(BENCH + "/{way}")
+async def undo_or_redo(
+    request: Request, kit: str, control: str, way: str,
+    part: Annotated[str, Body()] = "", effect: Annotated[str, Body()] = "",
+) -> dict[str, Any]:  # fmt: skip
+    """Take back the newest edit of this control, or do it again."""
+    kits = kits_of(request)
+    step = kits.redo(kit, control) if way == "redo" else kits.undo(kit, control)
+    stored = kits.control(kit, control)
+    await _announce(request, kit, control, stored)
+    state = _state(kits, kit, stored, _selected(stored.control, part), effect)
+    return state | {"said": _said(step, way)}
+
+
+def _said(step: Step | None, way: str) -> str:
+    if step is None:
+        return "There is nothing to do again." if way == "redo" else "There is nothing to take back."
+    return f"{'Did again' if way == 'redo' else 'Took back'}: {step.label}"
+
+
+async def _announce(request: Request, kit: str, control: str, stored: Stored) -> None:
+    await rooms_of(request).tell((kit, control), {"news": stored.hash, "version": stored.version})
+
+
+def _selected(control: Control, part: str) -> tuple[str, ...]:
+    """The parts named in ``part`` that are there, in paint order."""
+    wanted = set(part.split(","))
+    return tuple(p.id for p in control.parts if p.id in wanted)
+
+
+def _fresh(before: Control, after: Control) -> tuple[tuple[str, ...], str]:
+    """Parts and the effect that an edit added."""
+    old = {p.id: p for p in before.parts}
+    parts = tuple(p.id for p in after.parts if p.id not in old)
+    for part in after.parts:
+        if part.id in old:
+            known = {e.id for e in old[part.id].effects}
+            added = [e.id for e in part.effects if e.id not in known]
+            if added:
+                return parts, added[-1]
+    return parts, ""
+
+
+def _state(kits: Kits, kit: str, stored: Stored, selected: tuple[str, ...], effect: str) -> dict[str, Any]:
+    """Everything the page shows of a control: blocks of HTML, the scene, what can be undone."""
+    control, index, index_hash = stored.control, kits.index(kit), kits.index_hash(kit)
+    settings = index.settings()
+    resolved = resolve(settings, control)
+    part = next((p for p in control.parts if selected == (p.id,)), None)
+    steps = kits.history(kit, control.id)
+    sheet = sheet_view(control, settings, selected, effect, _off_canvas(resolved))
+    context = {"kit": settings, "control": control}
+    return {
+        "version": stored.version, "hash": stored.hash, "index": index_hash,
+        "selected": list(selected), "effect": effect, "name": control.name,
+        "clip": [p.model_dump(mode="json") for p in control.parts if p.id in selected],
+        "scene": scene_of(control, settings),
+        "undo": any(not s.undone for s in steps), "redo": any(s.undone for s in steps),
+        "blocks": {
+            "sheet": block("_sheet.html", context | {
+                "sheet": sheet, "draw_words": DRAW_WORDS, "thumbs": _thumbs(index_hash, stored, resolved),
+            }),
+            "strip": block("_strip.html", context | {
+                "part": part, "effect": effect, "steps": _strip(index_hash, stored, part),
+            }),
+            "proof": block("_proof.html", context | {
+                "part": part, "rest": {d: picture_address(index_hash, stored.hash, d) for d in (1, 2)},
+                "edges": _edges(index_hash, stored, resolved, part),
+            }),
+            "history": block("_history.html", {"steps": steps}),
+        },
+    }  # fmt: skip
+
+
+def _thumbs(index: str, stored: Stored, resolved: Resolved) -> dict[str, str]:
+    return {
+        part.id: picture_address(index, stored.hash, 1, part=part.id, **_around(resolved, part, 1.0))
+        for part in stored.control.parts
+    }
+
+
+def _around(resolved: Resolved, part: Part, density: float) -> dict[str, int]:
+    """The device box of a part's shape, with a little air, as an address's parameters."""
+    canvas = canvas_box(resolved, density)
+    box = device_box(site_of(resolved, part, density, canvas, SHARED).outline).grown(2).meet(canvas)
+    if box.empty:
+        return {}
+    return {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
+
+
+def _strip(index: str, stored: Stored, part: Part | None) -> list[dict[str, object]]:
+    if part is None:
+        return []
+    canvas = stored.control.canvas
+    density = round(min(4.0, max(0.05, STRIP_HEIGHT_PX / max(canvas.height, canvas.width / 2.3))), 3)
+    return [
+        {
+            "picture": picture_address(index, stored.hash, density, part=part.id, count=step.count),
+            "label": step.label, "effect": step.effect, "count": step.count,
+        }
+        for step in build_steps(part)
+    ]  # fmt: skip
+
+
+def _edges(index: str, stored: Stored, resolved: Resolved, part: Part | None) -> list[dict[str, object]]:
+    """One corner of the part at each density, and how many of its sides are soft."""
+    if part is None:
+        return []
+    bounds = part.shape.frame()
+    edges: list[dict[str, object]] = []
+    for density in EDGE_DENSITIES:
+        left = round((part.x + bounds.left - EDGE_LEAD) * density)
+        top = round((part.y + bounds.top - EDGE_LEAD) * density)
+        width, height = (round(size * density) for size in EDGE_SIZE)
+        box = {"left": left, "top": top, "width": width, "height": height}
+        edges.append({
+            "density": density, "soft": soft_sides(resolved, part, density),
+            "picture": picture_address(index, stored.hash, density, **box),
+        })  # fmt: skip
+    return edges
+
+
+def _off_canvas(resolved: Resolved) -> frozenset[str]:
+    """Parts whose shape lies wholly or partly off the canvas."""
+    canvas = canvas_box(resolved, 1.0)
+    outside = set()
+    for part in resolved.control.parts:
+        box = device_box(site_of(resolved, part, 1.0, Box(0, 0, 0, 0), SHARED).outline)
+        if not box.empty and box.meet(canvas) != box:
+            outside.add(part.id)
+    return frozenset(outside)
+
+
+def _file_count() -> int:
+    order = Order()
+    return len(order.densities) + 1
+
+

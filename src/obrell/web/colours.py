@@ -1,0 +1,57 @@
+"""One colour in every space people type it in."""
+
+from __future__ import annotations
+
+import re
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request
+
+from obrell.core.colour.neutrals import OFF_BLACKS, OFF_WHITES
+from obrell.core.colour.spaces import ColourSpace, coordinates, from_coordinates, from_hex, to_hex
+from obrell.core.document.colours import used_colours
+from obrell.core.errors import BadValue
+from obrell.core.geometry.svgdata import number
+from obrell.web.services import kits_of
+
+router = APIRouter()
+SPACES: tuple[ColourSpace, ...] = ("rgb", "hsl", "hsv", "oklch")
+DECIMALS = {"rgb": 0, "hsl": 1, "hsv": 1, "oklch": 3}
+
+
+@router.get("/colour")
+async def converted(
+    space: str = "hex", value: Annotated[str, Query(max_length=80)] = "#000000"
+) -> dict[str, object]:
+    """A typed colour in all spaces; ``value`` is three numbers, or hex."""
+    return _in_all_spaces(_read(space, value))
+
+
+@router.get("/kits/{kit}/colours")
+async def offered(request: Request, kit: str) -> dict[str, object]:
+    """Colours to start from: those used in the kit, and off-whites and off-blacks."""
+    controls = [stored.control for stored in kits_of(request).controls(kit)]
+    return {"used": used_colours(controls)[:32], "whites": OFF_WHITES, "blacks": OFF_BLACKS}
+
+
+def _read(space: str, value: str) -> tuple[float, float, float]:
+    if space == "hex":
+        digits = value.strip().lstrip("#")
+        if re.fullmatch(r"[0-9a-fA-F]{3}", digits):
+            digits = "".join(digit * 2 for digit in digits)
+        if not re.fullmatch(r"[0-9a-fA-F]{6}", digits):
+            raise BadValue(f"“{value}” is not a colour: write three or six hexadecimal digits.")
+        return from_hex(f"#{digits}")
+    numbers = re.findall(r"-?\d*\.?\d+", value)
+    if len(numbers) != 3 or space not in SPACES:
+        raise BadValue(f"“{value}” is not a colour: three numbers are needed.")
+    first, second, third = (float(number) for number in numbers)
+    return from_coordinates((first, second, third), space)
+
+
+def _in_all_spaces(rgb: tuple[float, float, float]) -> dict[str, object]:
+    texts: dict[str, object] = {"hex": to_hex(rgb)}
+    for space in SPACES:
+        values = coordinates(rgb, space)
+        texts[space] = [number(round(value, DECIMALS[space])) for value in values]
+    return texts

@@ -1,0 +1,223 @@
+"""Deliver: order files, watch them being made, take the archive."""
+
+from __future__ import annotations
+
+import logging
+import tempfile
+import threading
+import time
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Annotated, Any
+from uuid import uuid4
+
+from fastapi import APIRouter, Query, Request
+from pydantic import ValidationError
+from starlette.datastructures import FormData, QueryParams
+from starlette.responses import FileResponse, HTMLResponse
+
+from obrell.core.deliver.bundle import bundle
+from obrell.core.deliver.names import slug
+from obrell.core.deliver.order import Order
+from obrell.core.deliver.plan import File, plan
+from obrell.core.document.model import KitSettings
+from obrell.core.edit.typed import number_from
+from obrell.core.errors import NoSuchThing, ObrellError, Refused, Stopped
+from obrell.core.values.base import bad_value
+from obrell.core.values.fields import Live
+from obrell.store.kits import Kits
+from obrell.web.pages import page
+from obrell.web.pictures import picture_address
+from obrell.web.services import kits_of
+
+router = APIRouter()
+OFFERED = ("1", "1.5", "2", "3", "4")
+KEPT = 8
+"""Finished deliveries kept for downloading; older archives are deleted."""
+EXAMPLES = 4
+DISK_FULL = "The files could not be written: the disk may be full. Nothing was kept; the kit is safe."
+log = logging.getLogger(__name__)
+
+
+@dataclass(slots=True)
+class Delivery:
+    """One delivery under way or finished."""
+
+    id: str
+    kit: KitSettings
+    files: tuple[File, ...]
+    archive: Path
+    made: int = 0
+    now: str = ""
+    words: str = ""
+    """Why it ended without an archive; empty while it runs and when it is done."""
+    done: bool = False
+    stop: bool = False
+    began: float = field(default_factory=time.monotonic)
+
+    @property
+    def left(self) -> str:
+        """Seconds still to go, in words, once that can be told."""
+        if self.made < 2:
+            return ""
+        spent = time.monotonic() - self.began
+        return f"{spent / self.made * (len(self.files) - self.made):.0f} s left"
+
+
+class Deliveries:
+    """All deliveries of this process."""
+
+    def __init__(self) -> None:
+        self._all: dict[str, Delivery] = {}
+        self._folder = Path(tempfile.mkdtemp(prefix="obrell-"))
+
+    def start(self, kit: KitSettings, files: tuple[File, ...]) -> Delivery:
+        """Begin to make the files, in a thread of its own."""
+        for old in list(self._all.values())[:-KEPT]:
+            old.archive.unlink(missing_ok=True)
+            del self._all[old.id]
+        name = uuid4().hex
+        delivery = Delivery(name, kit, files, self._folder / f"{name}.zip")
+        self._all[name] = delivery
+        threading.Thread(target=_run, args=[delivery], daemon=True).start()
+        return delivery
+
+    def get(self, name: str) -> Delivery:
+        """The delivery by its id."""
+        if name not in self._all:
+            raise NoSuchThing("That delivery is no longer kept here. Make it again.")
+        return self._all[name]
+
+
+def _run(delivery: Delivery) -> None:
+    def progress(made: int, name: str) -> bool:
+        delivery.made, delivery.now = made, name
+        return not delivery.stop
+
+    try:
+        with delivery.archive.open("wb") as target:
+            bundle(delivery.kit, delivery.files, target, progress)
+        delivery.done = True
+        return
+    except Stopped as error:
+        delivery.words = str(error)
+    except ObrellError as error:
+        delivery.words = str(error)
+    except OSError:
+        delivery.words = DISK_FULL
+    except Exception:
+        log.exception("A delivery failed")
+        delivery.words = "Something went wrong while making the files; it is our fault, and it is logged."
+    delivery.archive.unlink(missing_ok=True)
+
+
+@router.get("/kits/{kit}/deliver")
+async def deliver(request: Request, kit: str, control: Annotated[str, Query()] = "") -> HTMLResponse:
+    """The whole view; ``control`` orders only that one."""
+    kits = kits_of(request)
+    order = Order(controls=(control,) if control else ())
+    controls = [stored.control for stored in kits.controls(kit)]
+    context = {
+        "view": "deliver", "kit": kits.index(kit), "kits": kits.names(), "control": None,
+        "controls": controls, "order": order, "offered": OFFERED,
+        "chosen": [f"{d:g}" for d in order.densities], "one": control,
+    }  # fmt: skip
+    return page(request, "deliver.html", context | _listed(kits, kit, order))
+
+
+@router.get("/kits/{kit}/deliver/files")
+async def listed(request: Request, kit: str) -> HTMLResponse:
+    """Every file that the form, as it stands, will make."""
+    kits = kits_of(request)
+    context = {"kit": kits.index(kit)}
+    try:
+        context |= _listed(kits, kit, read_order(request.query_params))
+    except Refused as error:
+        context |= {"rows": [], "examples": [], "count": 0, "problem": str(error)}
+    return page(request, "_files.html", context)
+
+
+@router.post("/kits/{kit}/deliveries")
+async def start(request: Request, kit: str) -> HTMLResponse:
+    """Begin."""
+    kits = kits_of(request)
+    order = read_order(await request.form())
+    settings = kits.index(kit).settings()
+    files = plan(settings, tuple(s.control for s in kits.controls(kit)), order)
+    return _progress(request, _of(request).start(settings, files))
+
+
+@router.get("/deliveries/{name}")
+async def progress(request: Request, name: str) -> HTMLResponse:
+    """How far it is."""
+    return _progress(request, _of(request).get(name))
+
+
+@router.post("/deliveries/{name}/stop")
+async def stop(request: Request, name: str) -> HTMLResponse:
+    """End it after the file in hand."""
+    delivery = _of(request).get(name)
+    delivery.stop = True
+    return _progress(request, delivery)
+
+
+@router.get("/deliveries/{name}/zip")
+async def archive(request: Request, name: str) -> FileResponse:
+    """The archive."""
+    delivery = _of(request).get(name)
+    if not delivery.done:
+        raise NoSuchThing("These files are not ready.")
+    filename = f"{slug(delivery.kit.name, delivery.kit.id)}.zip"
+    return FileResponse(delivery.archive, media_type="application/zip", filename=filename)
+
+
+def _of(request: Request) -> Deliveries:
+    deliveries: Deliveries = request.app.state.deliveries
+    return deliveries
+
+
+def _progress(request: Request, delivery: Delivery) -> HTMLResponse:
+    return page(request, "_progress.html", {"delivery": delivery})
+
+
+def read_order(form: FormData | QueryParams, plain: Live = Live()) -> Order:
+    """The order a form describes; raises ``BadValue`` in words."""
+    typed = [text for text in str(form.get("typed", "")).replace(";", " ").replace(",", " ").split() if text]
+    densities = [number_from(str(text), plain) for text in [*form.getlist("density"), *typed]]
+    values: dict[str, Any] = {
+        "controls": tuple(form.getlist("control")),
+        "densities": tuple(densities),
+        "formats": tuple(form.getlist("format")),
+        "trimmed": form.get("cut") == "trimmed",
+        "margin": number_from(str(form.get("margin") or "0"), Live("px")),
+        "pattern": str(form.get("pattern", "")),
+    }
+    if not values["controls"]:
+        raise Refused("No control is chosen: a delivery needs at least one.")
+    if not values["formats"]:
+        raise Refused("No format is chosen: PNG, SVG or both.")
+    if not densities:
+        raise Refused("No density is chosen: at least one is needed, such as 1.")
+    try:
+        return Order(**values)
+    except ValidationError as error:
+        raise bad_value(error, Order) from error
+
+
+def _listed(kits: Kits, kit: str, order: Order) -> dict[str, Any]:
+    stored = {s.control.id: s for s in kits.controls(kit)}
+    if not stored:
+        return {"rows": [], "examples": [], "count": 0, "problem": "This kit has no controls to deliver yet."}
+    index_hash = kits.index_hash(kit)
+    files = plan(kits.index(kit).settings(), tuple(s.control for s in stored.values()), order)
+    rows: dict[str, list[dict[str, Any]]] = {}
+    for file in files:
+        box = file.pixels
+        where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
+        address = picture_address(index_hash, stored[file.control].hash, file.density, **where)
+        rows.setdefault(file.control, []).append({"file": file, "picture": address, "density": f"{file.density:g}"})
+    groups = [(stored[control].control, items) for control, items in rows.items()]
+    names = [file.name for file in files]
+    return {"rows": groups, "examples": names[:EXAMPLES], "count": len(files), "problem": ""}
+
+

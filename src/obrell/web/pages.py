@@ -1,0 +1,28 @@
+"""Templates: pages and blocks of pages. Undefined names raise."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from fastapi import Request
+from jinja2 import Environment, FileSystemLoader, StrictUndefined
+from starlette.responses import HTMLResponse
+
+from obrell.core.geometry.svgdata import number
+
+TEMPLATES = Environment(
+    loader=FileSystemLoader(Path(__file__).parent / "templates"),
+    autoescape=True, undefined=StrictUndefined, trim_blocks=True, lstrip_blocks=True,
+)  # fmt: skip
+TEMPLATES.filters["number"] = number
+
+
+def page(request: Request, template: str, context: dict[str, Any], status: int = 200) -> HTMLResponse:
+    """A whole page or a block, by the template's name."""
+    return HTMLResponse(TEMPLATES.get_template(template).render(request=request, **context), status)
+
+
+def block(template: str, context: dict[str, Any]) -> str:
+    """The text of a block."""
+    return TEMPLATES.get_template(template).render(**context)

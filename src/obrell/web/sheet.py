@@ -1,0 +1,214 @@
+"""The sheet: a control written down as sentences with live values."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from pydantic import BaseModel
+
+from obrell.core.document.model import Control, KitSettings, Part
+from obrell.core.effects import EFFECTS
+from obrell.core.effects.base import Effect
+from obrell.core.effects.markup import straightened
+from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.values.base import Value
+from obrell.core.values.paints import Gradient, Linear, Solid, Stop
+from obrell.web.slots import SlotView, slot, view
+
+Piece = str | SlotView
+ZONES = ("edge", "surface", "behind")
+HIDDEN_FIELDS = frozenset({"id", "kind", "visible"})
+DRAW_WORDS = (("box", "B", "ox"), ("round", "R", "ound"), ("text", "T", "ext"))
+
+
+@dataclass(frozen=True, slots=True)
+class StopView:
+    """One stop of an open ramp: its place as a share, and its live values."""
+
+    at: float
+    position: SlotView
+    colour: SlotView
+    opacity: SlotView
+    midpoint: SlotView
+
+
+@dataclass(frozen=True, slots=True)
+class EffectView:
+    """One effect's line, and, when it is open, its rows."""
+
+    id: str
+    label: str
+    zone: str
+    visible: bool
+    pieces: tuple[Piece, ...]
+    lamella: tuple[tuple[float, str, float], ...]
+    open: bool
+    rows: tuple[SlotView, ...]
+    ramp: bool
+    ramp_marks: tuple[tuple[float, str, float], ...]
+    stops: tuple[StopView, ...]
+    linear: bool
+    first: bool
+    last: bool
+
+
+@dataclass(frozen=True, slots=True)
+class PartView:
+    """One part's block; effects only when it is selected."""
+
+    id: str
+    number: int
+    name: str
+    order: int
+    visible: bool
+    locked: bool
+    off_canvas: bool
+    pieces: tuple[Piece, ...]
+    selected: bool
+    open: bool
+    place: tuple[Piece, ...]
+    count: int
+    effects: tuple[EffectView, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class SheetView:
+    """The whole sheet."""
+
+    name: str
+    canvas: tuple[Piece, ...]
+    parts: tuple[PartView, ...]
+    kinds: tuple[tuple[str, str], ...]
+    many: bool
+
+
+def sheet_view(
+    control: Control, kit: KitSettings, selected: tuple[str, ...], effect: str, outside: frozenset[str]
+) -> SheetView:
+    """The sheet with some parts selected and one effect open; ``outside`` lists parts that lie off
+    the canvas."""
+    count = len(control.parts)
+    views = [
+        _part(control, part, count - order, order, selected, effect, part.id in outside)
+        for order, part in enumerate(control.parts)
+    ]
+    kinds = tuple((kind, effect_type.label) for kind, effect_type in EFFECTS.items())
+    return SheetView(control.name, _canvas(control, kit), tuple(reversed(views)), kinds, len(selected) > 1)
+
+
+def _canvas(control: Control, kit: KitSettings) -> tuple[Piece, ...]:
+    light = control.light or kit.light
+    return (
+        "Canvas ", slot(control, "canvas/width"), " × ", slot(control, "canvas/height"),
+        ", margin ", slot(control, "canvas/margin"), ". Light from ",
+        view(light, "direction", "light/direction"), ", ", view(light, "height", "light/height"), " high.",
+    )  # fmt: skip
+
+
+def _part(
+    control: Control, part: Part, number: int, order: int,
+    selected: tuple[str, ...], effect: str, off_canvas: bool,
+) -> PartView:  # fmt: skip
+    base = f"parts/{part.id}"
+    is_open = selected == (part.id,)
+    effects = tuple(_effects(control, part, effect)) if is_open else ()
+    return PartView(
+        part.id, number, part.name, order, part.visible, part.locked, off_canvas,
+        _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
+        _place(control, part) if is_open else (), len(part.effects), effects,
+    )  # fmt: skip
+
+
+def _place(control: Control, part: Part) -> tuple[Piece, ...]:
+    base = f"parts/{part.id}"
+    pieces: list[Piece] = ["At ", slot(control, f"{base}/x"), ", ", slot(control, f"{base}/y")]
+    for words, name in ((", turned ", "rotation"), (", opacity ", "opacity"), (", ", "blend")):
+        pieces += [words, slot(control, f"{base}/{name}")]
+    pieces += [". Edges fitted: ", slot(control, f"{base}/fit")]
+    for name in part.shape.details():
+        found = slot(control, f"{base}/shape/{name}")
+        pieces += [f". {found.title.capitalize()} ", found]
+    return (*pieces, ".")
+
+
+def _effects(control: Control, part: Part, opened: str) -> list[EffectView]:
+    views: list[EffectView] = []
+    for zone in ZONES:
+        in_zone = [e for e in reversed(part.effects) if e.zone == zone]
+        for place, effect in enumerate(in_zone):
+            views.append(_effect(control, part, effect, opened, place, len(in_zone)))
+    return views
+
+
+def _effect(
+    control: Control, part: Part, effect: Effect, opened: str, place: int, count: int
+) -> EffectView:
+    base = f"parts/{part.id}/effects/{effect.id}"
+    pieces = _pieces(control, effect.sentence(), base)
+    if effect.blend != "normal":
+        pieces = (*pieces, ", ", slot(control, f"{base}/blend"))
+    is_open = effect.id == opened
+    rows = tuple(_rows(effect, base)) if is_open else ()
+    fill = getattr(effect, "fill", None)
+    ramp = fill if is_open and isinstance(fill, Gradient) else None
+    return EffectView(
+        effect.id, effect.label, effect.zone if place == 0 else "", effect.visible, pieces,
+        _lamella(effect), is_open, tuple(row for row in rows if row.kind != "ramp"), ramp is not None,
+        _marks(straightened(ramp)) if ramp else (), _stops(ramp, f"{base}/fill") if ramp else (),
+        isinstance(fill, Linear), place == 0, place == count - 1,
+    )  # fmt: skip
+
+
+def _rows(owner: BaseModel, base: str) -> list[SlotView]:
+    """Every field as a row; nested values are unfolded, their kind first."""
+    rows: list[SlotView] = []
+    for name in type(owner).model_fields:
+        value = getattr(owner, name)
+        if name in HIDDEN_FIELDS:
+            continue
+        if isinstance(value, Value) and "kind" in type(value).model_fields:
+            kind = view(value, "kind", f"{base}/{name}/kind")
+            title = type(owner).model_fields[name].title or name
+            rows.append(_retitled(kind, title))
+            rows.extend(_rows(value, f"{base}/{name}"))
+        else:
+            rows.append(view(owner, name, f"{base}/{name}"))
+    return rows
+
+
+def _retitled(found: SlotView, title: str) -> SlotView:
+    return SlotView(found.kind, found.path, title, found.text, options=found.options)
+
+
+def _pieces(control: Control, sentence: Sentence, base: str) -> tuple[Piece, ...]:
+    return tuple(
+        piece.text if isinstance(piece, Words) else slot(control, f"{base}/{piece.path}")
+        for piece in sentence
+        if isinstance(piece, Words | Slot)
+    )
+
+
+def _lamella(effect: Effect) -> tuple[tuple[float, str, float], ...]:
+    """A small ramp that tells effects apart at a glance: position, colour, opacity."""
+    fill = getattr(effect, "fill", None)
+    if isinstance(fill, Gradient):
+        return _marks(fill.stops)
+    colour = _hex(fill.colour if isinstance(fill, Solid) else getattr(effect, "colour", "#808080"))
+    end = 1.0 if fill is not None else 0.0
+    return ((0.0, colour, effect.opacity), (1.0, colour, effect.opacity * end))
+
+
+def _marks(stops: tuple[Stop, ...]) -> tuple[tuple[float, str, float], ...]:
+    return tuple((stop.position, _hex(stop.colour), stop.opacity) for stop in stops)
+
+
+def _stops(gradient: Gradient, base: str) -> tuple[StopView, ...]:
+    names = ("position", "colour", "opacity", "midpoint")
+    return tuple(
+        StopView(stop.position, *(view(stop, name, f"{base}/stops/{index}/{name}") for name in names))
+        for index, stop in enumerate(gradient.stops)
+    )
+
+
+def _hex(colour: object) -> str:
+    return colour if isinstance(colour, str) else "#808080"

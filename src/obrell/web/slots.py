@@ -1,0 +1,103 @@
+"""Live values of the sheet: what kind of field stands at a path, made from the model alone."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Literal, get_args, get_origin
+
+from annotated_types import Ge, Gt, Le
+from pydantic import BaseModel
+from pydantic.fields import FieldInfo
+
+from obrell.core.document.model import Control
+from obrell.core.document.paths import field_of
+from obrell.core.effects.offsets import OFFSET_KINDS
+from obrell.core.geometry.svgdata import number
+from obrell.core.values.blends import Blend
+from obrell.core.values.fields import live_of
+from obrell.core.values.paints import FILL_KINDS, Stop
+
+SlotKind = Literal["number", "choice", "switch", "colour", "words", "ramp"]
+NAMES = {
+    "cast": "direction and distance", "shift": "across and down", "None": "as the kit",
+    "one": "one radius", "four": "four radii", "round": "round", "srgb": "sRGB", "oklab": "OKLab",
+}  # fmt: skip
+"""Choices whose stored name is not the word to read."""
+
+
+@dataclass(frozen=True, slots=True)
+class SlotView:
+    """One live value: where it is, what it is called, what it shows, how it is edited."""
+
+    kind: SlotKind
+    path: str
+    title: str
+    text: str
+    value: float = 0.0
+    unit: str = ""
+    step: float = 1.0
+    low: float = 0.0
+    high: float = 1.0
+    least: float | None = None
+    most: float | None = None
+    factor: float = 1.0
+    options: tuple[tuple[str, str], ...] = ()
+    stops: tuple[Stop, ...] = ()
+
+    @property
+    def id(self) -> str:
+        """Stays the same through every update, so that focus does."""
+        return "v-" + self.path.replace("/", "-")
+
+
+def slot(control: Control, path: str) -> SlotView:
+    """The live value at ``path`` of a control."""
+    owner, name = field_of(control, path)
+    return view(owner, name, path)
+
+
+def view(owner: BaseModel, name: str, path: str) -> SlotView:
+    """The live value of one field of a model."""
+    field = type(owner).model_fields[name]
+    value = getattr(owner, name)
+    title = field.title or name.replace("_", " ")
+    live = live_of(field.metadata)
+    if live is not None:
+        return SlotView(
+            "number", path, title, number(value * live.factor), value, live.unit, live.step, live.low,
+            live.high, _bound(field, Ge, Gt), _bound(field, Le), live.factor,
+        )  # fmt: skip
+    if isinstance(value, bool):
+        return SlotView("switch", path, title, title, float(value))
+    if name == "stops":
+        return SlotView("ramp", path, title, f"{len(value)} stops", stops=value)
+    options = _options(owner, name, field)
+    if options:
+        return SlotView("choice", path, title, NAMES.get(str(value), str(value)), options=options)
+    if name == "colour":
+        return SlotView("colour", path, title, str(value) if isinstance(value, str) else value.swatch)
+    return SlotView("words", path, title, str(value))
+
+
+def _bound(field: FieldInfo, *kinds: type[Any]) -> float | None:
+    for item in field.metadata:
+        if isinstance(item, kinds):
+            return float(getattr(item, {Ge: "ge", Gt: "gt", Le: "le"}[type(item)]))
+    return None
+
+
+def _options(owner: BaseModel, name: str, field: FieldInfo) -> tuple[tuple[str, str], ...]:
+    if name == "kind":
+        kinds: tuple[str, ...] = tuple(FILL_KINDS) if owner.kind in FILL_KINDS else OFFSET_KINDS  # type: ignore[attr-defined]
+        return tuple((kind, NAMES.get(kind, kind)) for kind in kinds)
+    choices = _literals(field.annotation)
+    return tuple((str(choice), NAMES.get(str(choice), str(choice))) for choice in choices)
+
+
+def _literals(annotation: Any) -> tuple[Any, ...]:
+    if annotation is Blend or get_origin(annotation) is Literal:
+        return get_args(annotation)
+    found: list[Any] = []
+    for inner in get_args(annotation):
+        found.extend([None] if inner is type(None) else _literals(inner))
+    return tuple(found) if any(item is not None for item in found) else ()

@@ -1,0 +1,185 @@
+/** Bench: holds the state, swaps blocks, and joins stage, marks, values, chooser and ramp. */
+import { Api } from "./api.js";
+import { Chooser } from "./chooser.js";
+import { startKeys } from "./keys.js";
+import { Marks } from "./marks.js";
+import { say, showGround } from "./page.js";
+import { startRamp } from "./ramp.js";
+import { Stage } from "./stage.js";
+import { startValues } from "./values.js";
+
+class Bench {
+  constructor(element) {
+    this.element = element;
+    const base = `/kits/${element.dataset.kit}/controls/${element.dataset.control}`;
+    this.api = new Api(base);
+    this.kit = element.dataset.kit;
+    /** @type {import("./api.js").State} */
+    this.state = JSON.parse(document.getElementById("state").textContent);
+    const scheme = location.protocol === "https:" ? "wss" : "ws";
+    this.stage = new Stage(document.getElementById("stage"), `${scheme}://${location.host}${base}/live`);
+    this.marks = new Marks(this);
+    this.chooser = new Chooser(this);
+    this.fault = document.getElementById("fault");
+    this.away = document.getElementById("away");
+    this.unsaved = 0;
+    this.linked = true;
+    this.api.away = (count) => {
+      this.unsaved = count;
+      this.showAway();
+    };
+    this.stage.addEventListener("link", (event) => {
+      this.linked = event.detail;
+      this.showAway();
+      if (event.detail) this.refresh();
+    });
+    this.stage.addEventListener("news", (event) => this.hear(event.detail));
+    this.stage.addEventListener("refused", (event) => this.complain(event.detail));
+    startValues(this);
+    startRamp(this);
+    startKeys(this);
+    this.showState();
+    const [width, height] = this.state.scene.canvas;
+    this.stage.centre(width, height);
+  }
+
+  get selection() {
+    return { part: this.state.selected.join(","), effect: this.state.effect };
+  }
+
+  /** @returns {object|undefined} the one selected part's scene */
+  get part() {
+    return this.state.selected.length === 1 ? this.partOf(this.state.selected[0]) : undefined;
+  }
+
+  partOf(id) {
+    return this.state.scene.parts.find((part) => part.id === id);
+  }
+
+  /** Save an edit and show what came of it. @returns {Promise<object|null>} null when refused */
+  async post(edit) {
+    this.complain("");
+    try {
+      const state = await this.api.edit(edit, this.selection);
+      this.show(state);
+      if (state.fresh?.length) this.nameFresh(state.fresh[0]);
+      return state;
+    } catch (error) {
+      this.complain(error.message);
+      this.show(await this.api.blocks(this.selection));
+      return null;
+    } finally {
+      if (this.stage.edit) this.stage.preview(null);
+      else this.stage.request();
+    }
+  }
+
+  set(path, value) {
+    return this.post({ kind: "set", changes: [{ path, value }] });
+  }
+
+  async step(way) {
+    try {
+      const state = await this.api.step(way, this.selection);
+      this.show(state);
+      say(state.said);
+      this.stage.preview(null);
+    } catch (error) {
+      this.complain(error.message);
+    }
+  }
+
+  async select(ids, effect = "") {
+    const same = ids.join() === this.state.selected.join() && effect === this.state.effect;
+    if (same) return;
+    this.state = { ...this.state, selected: ids, effect };
+    this.marks.draw();
+    await this.refresh();
+  }
+
+  async refresh() {
+    try {
+      this.show(await this.api.blocks(this.selection));
+      this.stage.request();
+    } catch (error) {
+      this.complain(error.message || "The server is away.");
+    }
+  }
+
+  /** Another window changed this control. */
+  hear(news) {
+    if (news.gone) {
+      this.complain("This control was removed in another window. Undo on the Wall brings it back.");
+      return;
+    }
+    if (news.hash !== this.state.hash && news.news !== this.state.hash) this.refresh();
+  }
+
+  /** @param {import("./api.js").State} state */
+  show(state) {
+    if (state.selected.join() !== this.state.selected.join() && !state.fresh?.length) {
+      const wanted = this.state.selected.filter((id) => state.scene.parts.some((part) => part.id === id));
+      if (wanted.join() !== state.selected.join() && state.version < this.state.version) return;
+    }
+    const { blocks, ...rest } = state;
+    this.state = rest;
+    this.swap(blocks);
+    this.showState();
+  }
+
+  showState() {
+    const { undo, redo, name } = this.state;
+    document.getElementById("undo").disabled = !undo;
+    document.getElementById("redo").disabled = !redo;
+    document.getElementById("crumb").textContent = name;
+    const query = new URLSearchParams(Object.entries(this.selection).filter(([, value]) => value));
+    history.replaceState(null, "", `${location.pathname}${query.size ? `?${query}` : ""}`);
+    this.marks.draw();
+    this.element.dispatchEvent(new Event("shown"));
+  }
+
+  /** Replace blocks, leaving scroll places and focus where they are. */
+  swap(blocks) {
+    const focused = document.activeElement?.id;
+    const typed = document.activeElement instanceof HTMLInputElement
+      ? { value: document.activeElement.value, start: document.activeElement.selectionStart } : null;
+    for (const [id, html] of Object.entries(blocks)) {
+      const place = document.getElementById(id);
+      const scrolled = [place, ...place.querySelectorAll("ol")].map((node) => node.scrollLeft);
+      place.innerHTML = html;
+      [place, ...place.querySelectorAll("ol")].forEach((node, index) => {
+        if (scrolled[index]) node.scrollLeft = scrolled[index];
+      });
+    }
+    const again = focused && document.getElementById(focused);
+    if (again && document.activeElement !== again) {
+      again.focus({ preventScroll: true });
+      if (typed && again instanceof HTMLInputElement && again.type !== "range") {
+        again.setSelectionRange?.(typed.start, typed.start);
+      }
+    }
+    showGround();
+  }
+
+  /** A new part has its name, or a text its words, ready to be typed over. */
+  nameFresh(id) {
+    const words = document.getElementById(`v-parts-${id}-shape-words`);
+    const field = words || document.getElementById(`name-${id}`);
+    field?.focus();
+    field?.select();
+  }
+
+  /** @param {string} words shown under the sheet; empty clears */
+  complain(words) {
+    this.fault.textContent = words;
+  }
+
+  showAway() {
+    const count = this.unsaved;
+    const kept = count ? ` ${count} edit${count > 1 ? "s are" : " is"} kept here and saved when it is back.` : "";
+    this.away.textContent = `The server is away.${kept}`;
+    this.away.hidden = this.linked && !count;
+  }
+}
+
+new Bench(document.getElementById("bench"));

@@ -1,0 +1,225 @@
+/** The colour chooser. Every conversion between spaces is the server's. */
+
+/** @param {string[]} colours @param {HTMLElement} place @param {(colour: string) => void} take */
+function offer(colours, place, take) {
+  place.replaceChildren(...colours.map((colour) => {
+    const button = document.createElement("button");
+    button.style.background = colour;
+    button.title = colour;
+    button.setAttribute("aria-label", colour);
+    button.addEventListener("click", () => take(colour));
+    return button;
+  }));
+}
+
+export class Chooser {
+  constructor(bench) {
+    this.bench = bench;
+    this.box = document.getElementById("chooser");
+    this.hex = document.getElementById("hex");
+    this.opacity = document.getElementById("opacity");
+    this.fault = this.box.querySelector(".fault");
+    this.hsv = [0, 0, 0];
+    this.open = false;
+    document.getElementById("sheet").addEventListener("click", (event) => {
+      const button = event.target.closest(".colour");
+      if (button) this.show(button);
+    });
+    this.#drag(document.getElementById("plane"), (x, y) => this.#take("hsv", [this.hsv[0], x * 100, 100 - y * 100]));
+    this.#drag(document.getElementById("hue"), (x) => this.#take("hsv", [x * 360, this.hsv[1], this.hsv[2]]));
+    this.hex.addEventListener("change", () => this.#read("hex", this.hex.value));
+    for (const row of this.box.querySelectorAll("[data-space]")) {
+      row.addEventListener("change", () => {
+        this.#read(row.dataset.space, [...row.querySelectorAll("input")].map((field) => field.value).join(" "));
+      });
+    }
+    this.opacity.addEventListener("input", () => this.#preview());
+    document.getElementById("colour-keep").addEventListener("click", () => this.keep());
+    document.getElementById("colour-back").addEventListener("click", () => this.restore());
+    document.getElementById("from-art").addEventListener("click", () => this.#fromArt());
+    this.box.addEventListener("keydown", (event) => this.#key(event));
+    document.addEventListener("pointerdown", (event) => {
+      if (this.open && !this.taking && !this.box.contains(event.target)) this.keep();
+    }, true);
+  }
+
+  /** @param {HTMLElement} button the colour's slot in the sheet */
+  async show(button) {
+    if (this.open) await this.keep();
+    this.path = button.dataset.path;
+    this.slot = button.id;
+    this.before = button.dataset.colour;
+    this.colour = this.before;
+    this.fade = this.#opacitySlot();
+    document.getElementById("opacity-row").hidden = !this.fade;
+    this.fadeBefore = this.fade ? Number(this.fade.dataset.value) : 1;
+    this.opacity.value = this.fadeBefore;
+    this.open = true;
+    this.box.hidden = false;
+    const at = button.getBoundingClientRect();
+    this.box.style.left = `${Math.max(8, Math.min(at.left, innerWidth - 290))}px`;
+    this.box.style.top = `${Math.max(46, Math.min(at.bottom + 6, innerHeight - this.box.offsetHeight - 8))}px`;
+    document.getElementById("colour-old").style.background = this.before;
+    await this.#read("hex", this.before);
+    this.hex.focus();
+    this.hex.select();
+    const offers = await (await fetch(`/kits/${this.bench.kit}/colours`)).json();
+    const take = (colour) => this.#read("hex", colour);
+    offer(offers.used, document.getElementById("used"), take);
+    offer([...offers.whites, ...offers.blacks], document.getElementById("neutral"), take);
+  }
+
+  #opacitySlot() {
+    const path = this.path.replace(/(fill\/)?colour$/, "opacity");
+    return document.querySelector(`#sheet .num[data-path="${CSS.escape(path)}"]`);
+  }
+
+  /** Ask for a colour in all spaces; the newest answer wins. */
+  async #read(space, value) {
+    const turn = (this.turn = (this.turn || 0) + 1);
+    const answer = await fetch(`/colour?${new URLSearchParams({ space, value })}`);
+    const all = await answer.json();
+    if (turn !== this.turn || !this.open) return;
+    this.fault.textContent = answer.ok ? "" : all.words;
+    if (!answer.ok) return;
+    const changed = all.hex !== this.colour;
+    this.colour = all.hex;
+    if (space !== "hsv") this.#keepHue(all.hsv.map(Number));
+    this.#showAll(all);
+    if (changed) this.#preview();
+  }
+
+  /** Greys have no hue: the slider stays where it was. */
+  #keepHue([hue, saturation, value]) {
+    this.hsv = [saturation && value ? hue : this.hsv[0], value ? saturation : this.hsv[1], value];
+  }
+
+  #take(space, values) {
+    this.hsv = values;
+    this.#marks();
+    this.#read(space, values.map((value) => value.toFixed(3)).join(" "));
+  }
+
+  #showAll(all) {
+    if (document.activeElement !== this.hex) this.hex.value = all.hex;
+    for (const row of this.box.querySelectorAll("[data-space]")) {
+      row.querySelectorAll("input").forEach((field, index) => {
+        if (document.activeElement !== field) field.value = all[row.dataset.space][index];
+      });
+    }
+    document.getElementById("colour-new").style.background = all.hex;
+    this.#marks();
+  }
+
+  #marks() {
+    const [hue, saturation, value] = this.hsv;
+    const plane = document.getElementById("plane");
+    plane.style.setProperty("--pure", `hsl(${hue} 100% 50%)`);
+    plane.firstElementChild.style.left = `${saturation}%`;
+    plane.firstElementChild.style.top = `${100 - value}%`;
+    plane.setAttribute("aria-valuetext", `saturation ${Math.round(saturation)} %, value ${Math.round(value)} %`);
+    const slider = document.getElementById("hue");
+    slider.firstElementChild.style.left = `${hue / 3.6}%`;
+    slider.setAttribute("aria-valuenow", String(Math.round(hue)));
+  }
+
+  #edit() {
+    const changes = [{ path: this.path, value: this.colour }];
+    const fade = Number(this.opacity.value);
+    if (this.fade && fade !== this.fadeBefore) changes.push({ path: this.fade.dataset.path, value: fade });
+    return { kind: "set", changes };
+  }
+
+  #preview() {
+    document.getElementById("opacity-now").textContent = `${Math.round(this.opacity.value * 100)} %`;
+    this.bench.stage.preview(this.#edit());
+  }
+
+  #close() {
+    this.open = false;
+    this.box.hidden = true;
+    document.getElementById(this.slot)?.focus({ preventScroll: true });
+  }
+
+  async keep() {
+    if (!this.open) return;
+    const changed = this.colour !== this.before || (this.fade && Number(this.opacity.value) !== this.fadeBefore);
+    this.#close();
+    if (changed) await this.bench.post(this.#edit());
+    else this.bench.stage.preview(null);
+  }
+
+  restore() {
+    this.#close();
+    this.bench.stage.preview(null);
+  }
+
+  /** The next click on the stage takes the colour that is there. */
+  #fromArt() {
+    const stage = this.bench.stage;
+    this.taking = true;
+    stage.element.classList.add("taking");
+    const end = () => {
+      this.taking = false;
+      stage.element.classList.remove("taking");
+      stage.element.removeEventListener("pointerdown", take, true);
+      document.removeEventListener("keydown", cancel, true);
+    };
+    const cancel = (event) => {
+      if (event.key !== "Escape") return;
+      event.stopPropagation();
+      end();
+    };
+    const take = (event) => {
+      event.stopPropagation();
+      event.preventDefault();
+      const colour = stage.colourAt(event);
+      end();
+      if (colour) this.#read("hex", colour);
+      else this.fault.textContent = "There is nothing drawn there.";
+    };
+    stage.element.addEventListener("pointerdown", take, true);
+    document.addEventListener("keydown", cancel, true);
+  }
+
+  #key(event) {
+    event.stopPropagation();
+    if (event.key === "Escape") this.restore();
+    if (event.key === "Enter") {
+      if (event.target.matches("input")) event.target.blur();
+      setTimeout(() => this.#settled(), 0);
+    }
+    const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+    const by = (event.shiftKey ? 10 : 1) * (event.altKey ? 0.1 : 1);
+    const limit = (value) => Math.min(100, Math.max(0, value));
+    if (step && event.target.id === "plane") {
+      this.#take("hsv", [this.hsv[0], limit(this.hsv[1] + step[0] * by), limit(this.hsv[2] + step[1] * by)]);
+      event.preventDefault();
+    }
+    if (step && event.target.id === "hue") {
+      this.#take("hsv", [(this.hsv[0] + (step[0] + step[1]) * by + 360) % 360, this.hsv[1], this.hsv[2]]);
+      event.preventDefault();
+    }
+  }
+
+  /** Keep once the last conversion has come back. */
+  async #settled() {
+    const turn = this.turn;
+    await this.#read("hex", this.hex.value || this.colour);
+    if (this.turn >= turn && !this.fault.textContent) this.keep();
+  }
+
+  #drag(node, take) {
+    node.addEventListener("pointerdown", (event) => {
+      node.setPointerCapture(event.pointerId);
+      const move = (at) => {
+        const box = node.getBoundingClientRect();
+        const limit = (value) => Math.min(1, Math.max(0, value));
+        take(limit((at.clientX - box.left) / box.width), limit((at.clientY - box.top) / box.height));
+      };
+      move(event);
+      node.addEventListener("pointermove", move);
+      node.addEventListener("pointerup", () => node.removeEventListener("pointermove", move), { once: true });
+    });
+  }
+}

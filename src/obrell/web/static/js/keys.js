@@ -1,0 +1,278 @@
+/** Keys, buttons and the clipboard of the bench. */
+import { say, typing, undoKey } from "./page.js";
+
+const CLIP = "obrell-parts";
+
+/** @param {object} bench */
+export function startKeys(bench) {
+  const { stage, marks } = bench;
+  const sheet = document.getElementById("sheet");
+  const keys = document.getElementById("keys");
+
+  const doings = {
+    duplicate: () => bench.post({ kind: "duplicate", parts: bench.state.selected, dx: 0, dy: 0 }),
+    remove: () => bench.post({ kind: "remove", parts: bench.state.selected })
+      .then((done) => done && say(`${done.said}. Undo brings it back.`)),
+    "centre-across": () => bench.post({ kind: "centre", parts: bench.state.selected, across: true, down: false }),
+    "centre-down": () => bench.post({ kind: "centre", parts: bench.state.selected, across: false, down: true }),
+    "centre-both": () => bench.post({ kind: "centre", parts: bench.state.selected }),
+    forward: () => reorder(1),
+    back: () => reorder(-1),
+  };
+
+  function reorder(by) {
+    const id = bench.state.selected[0];
+    const order = bench.state.scene.parts.findIndex((part) => part.id === id) + by;
+    if (order >= 0 && order < bench.state.scene.parts.length) bench.post({ kind: "reorder", part: id, to: order });
+  }
+
+  function effectDoing(doing) {
+    const [part] = bench.state.selected;
+    const { effect } = bench.state;
+    const edits = {
+      duplicate: { kind: "duplicate-effect", part, effect },
+      remove: { kind: "remove-effect", part, effect },
+      forward: { kind: "move-effect", part, effect, by: 1 },
+      back: { kind: "move-effect", part, effect, by: -1 },
+    };
+    bench.post(edits[doing]).then((done) => done && doing === "remove" && say(`${done.said}. Undo brings it back.`));
+  }
+
+  sheet.addEventListener("click", (event) => {
+    const on = (name) => event.target.closest(`[data-${name}]`);
+    const toggle = on("toggle");
+    if (toggle) bench.set(toggle.dataset.toggle, toggle.getAttribute("aria-pressed") !== "true");
+    else if (event.target.closest(".switch")) {
+      const node = event.target.closest(".switch");
+      bench.set(node.dataset.path, node.getAttribute("aria-pressed") !== "true");
+    } else if (on("draw")) marks.take(on("draw").dataset.draw);
+    else if (on("do")) doings[on("do").dataset.do]();
+    else if (on("effect-do")) effectDoing(on("effect-do").dataset.effectDo);
+    else if (on("add-effect")) {
+      bench.post({ kind: "add-effect", part: bench.state.selected[0], effect: on("add-effect").dataset.addEffect });
+    } else if (on("open")) {
+      const id = on("open").dataset.open;
+      bench.select(bench.state.selected, bench.state.effect === id ? "" : id);
+    } else if (!event.target.closest("input, select, button, .num")) pick(event);
+  });
+
+  function pick(event) {
+    const id = event.target.closest(".part > header")?.parentElement.dataset.part;
+    if (!id) return;
+    const { selected } = bench.state;
+    if (!event.shiftKey) bench.select([id]);
+    else bench.select(selected.includes(id) ? selected.filter((other) => other !== id) : [...selected, id]);
+  }
+
+  sheet.addEventListener("focusin", (event) => {
+    const id = event.target.closest(".part")?.dataset.part;
+    if (id && event.target.matches(":focus-visible") && !bench.state.selected.includes(id)) bench.select([id]);
+  });
+
+  startReordering(bench, sheet);
+  startStrip(bench);
+  startHolds(bench);
+
+  document.getElementById("undo").addEventListener("click", () => bench.step("undo"));
+  document.getElementById("redo").addEventListener("click", () => bench.step("redo"));
+  startView(bench);
+
+  document.addEventListener("keydown", (event) => {
+    const way = undoKey(event);
+    if (way && !typing(event)) {
+      event.preventDefault();
+      bench.step(way);
+      return;
+    }
+    if (typing(event) || keys.open || bench.chooser.open) return;
+    if (event.ctrlKey || event.metaKey) {
+      if (event.key.toLowerCase() === "a") {
+        event.preventDefault();
+        bench.select(bench.state.scene.parts.map((part) => part.id));
+      }
+      return;
+    }
+    if (event.altKey && !event.key.startsWith("Arrow")) return;
+    const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+    if (arrow && bench.state.selected.length) {
+      const by = event.shiftKey ? 10 : 1;
+      bench.post({ kind: "move", parts: bench.state.selected, dx: arrow[0] * by, dy: arrow[1] * by });
+    } else if ((event.key === "Delete" || event.key === "Backspace") && bench.state.selected.length) doings.remove();
+    else if (event.key === "Escape") marks.tool ? marks.take("") : bench.select([]);
+    else if (event.key === "?") keys.showModal();
+    else if (event.key === "d" && bench.state.selected.length) doings.duplicate();
+    else if ({ b: 1, r: 1, t: 1 }[event.key]) marks.take({ b: "box", r: "round", t: "text" }[event.key]);
+    else return;
+    event.preventDefault();
+  });
+
+  document.addEventListener("copy", (event) => clip(event, false));
+  document.addEventListener("cut", (event) => clip(event, true));
+  function clip(event, cut) {
+    if (typing(event) || !bench.state.clip.length || String(getSelection())) return;
+    event.preventDefault();
+    event.clipboardData.setData("text/plain", JSON.stringify({ kind: CLIP, parts: bench.state.clip }));
+    if (cut) doings.remove();
+    else say(`Copied ${bench.state.clip.length === 1 ? bench.state.clip[0].name : `${bench.state.clip.length} parts`}`);
+  }
+
+  document.addEventListener("paste", (event) => {
+    if (typing(event)) return;
+    let data = null;
+    try {
+      data = JSON.parse(event.clipboardData.getData("text/plain"));
+    } catch { /* some other text */ }
+    if (data?.kind !== CLIP) {
+      bench.complain("There are no parts to paste: copy some first.");
+      return;
+    }
+    event.preventDefault();
+    bench.post({ kind: "paste", parts: data.parts });
+  });
+}
+
+/** Parts are put into another order by dragging their small pictures. */
+function startReordering(bench, sheet) {
+  sheet.addEventListener("pointerdown", (event) => {
+    const thumb = event.target.closest(".thumb");
+    if (!thumb || event.button !== 0) return;
+    event.preventDefault();
+    const from = thumb.closest(".part");
+    let over = null;
+    const move = (at) => {
+      over?.classList.remove("over");
+      over = document.elementFromPoint(at.clientX, at.clientY)?.closest(".part") || null;
+      if (over !== from) over?.classList.add("over");
+    };
+    window.addEventListener("pointermove", move);
+    window.addEventListener("pointerup", () => {
+      window.removeEventListener("pointermove", move);
+      over?.classList.remove("over");
+      if (over && over !== from) {
+        bench.post({ kind: "reorder", part: from.dataset.part, to: Number(over.dataset.order) });
+      }
+    }, { once: true });
+  });
+}
+
+/** Effects of the selected part that stay hidden while only some of them are to be seen. */
+function without(bench, hidden) {
+  const changes = hidden.map((path) => ({ path: `${path}/visible`, value: false }));
+  return changes.length ? { kind: "set", changes } : null;
+}
+
+/** Hovering a step shows the art up to it; a click opens its effect. */
+function startStrip(bench) {
+  const strip = document.getElementById("strip");
+  const path = (id) => `parts/${bench.state.selected[0]}/effects/${id}`;
+  const show = (button) => {
+    const steps = [...strip.querySelectorAll(".build")];
+    const later = steps.slice(steps.indexOf(button) + 1).map((step) => path(step.dataset.open));
+    bench.stage.preview(without(bench, later));
+  };
+  strip.addEventListener("pointerover", (event) => {
+    const button = event.target.closest(".build");
+    if (button) show(button);
+  });
+  strip.addEventListener("pointerleave", () => bench.stage.preview(null));
+  strip.addEventListener("focusin", (event) => event.target.matches(".build:focus-visible") && show(event.target));
+  strip.addEventListener("focusout", () => bench.stage.preview(null));
+  strip.addEventListener("click", async (event) => {
+    const button = event.target.closest(".build");
+    if (!button?.dataset.open) return;
+    await bench.select(bench.state.selected, button.dataset.open);
+    document.querySelector(".eff.open")?.scrollIntoView({ block: "nearest" });
+  });
+}
+
+/** Held keys and buttons: without the effect, and without any marks. */
+function startHolds(bench) {
+  const bare = (on) => bench.stage.element.classList.toggle("bare", on);
+  let holding = false;
+  const plain = (on) => {
+    if (on === holding) return;
+    holding = on;
+    document.getElementById("without").classList.toggle("on", on);
+    if (!on) {
+      bench.stage.preview(null);
+      return;
+    }
+    const { selected, effect } = bench.state;
+    const paths = effect ? [`parts/${selected[0]}/effects/${effect}`]
+      : (selected.length ? selected : bench.state.scene.parts.map((part) => part.id)).map((id) => `parts/${id}`);
+    bench.stage.preview(without(bench, paths));
+  };
+  const holds = { w: plain, h: bare };
+  document.addEventListener("keydown", (event) => {
+    if (!typing(event) && !event.ctrlKey && !event.metaKey && !event.repeat) holds[event.key.toLowerCase()]?.(true);
+  });
+  document.addEventListener("keyup", (event) => holds[event.key.toLowerCase()]?.(false));
+  window.addEventListener("blur", () => {
+    plain(false);
+    bare(false);
+  });
+  for (const [id, hold] of [["without", plain], ["bare", bare]]) {
+    const button = document.getElementById(id);
+    button.addEventListener("pointerdown", () => hold(true));
+    for (const end of ["pointerup", "pointerleave", "pointercancel"]) button.addEventListener(end, () => hold(false));
+  }
+}
+
+/** Enlargement, sharp or true pixels, and moving the view. */
+function startView(bench) {
+  const { stage, marks } = bench;
+  const density = document.getElementById("density");
+
+  function zoomTo(name) {
+    const [width, height] = bench.state.scene.canvas;
+    stage.centre(width, height, name === "fit" ? undefined : Number(name));
+  }
+
+  function look(exact) {
+    stage.exact = exact ? Number(density.value) : 0;
+    document.getElementById("true").setAttribute("aria-pressed", String(exact));
+    document.getElementById("sharp").setAttribute("aria-pressed", String(!exact));
+    marks.draw();
+    stage.request();
+  }
+
+  const middle = () => {
+    const box = stage.element.getBoundingClientRect();
+    return [box.width / 2, box.height / 2];
+  };
+  for (const button of document.querySelectorAll("[data-zoom]")) {
+    button.addEventListener("click", () => zoomTo(button.dataset.zoom));
+  }
+  document.getElementById("true").addEventListener("click", () => look(true));
+  document.getElementById("sharp").addEventListener("click", () => look(false));
+  density.addEventListener("change", () => look(true));
+  const show = () => {
+    document.getElementById("zoom-now").textContent = `${Math.round(stage.zoom * 100) / 100}:1`;
+    for (const button of document.querySelectorAll("[data-zoom]")) {
+      button.classList.toggle("on", Number(button.dataset.zoom) === stage.zoom);
+    }
+  };
+  stage.addEventListener("look", show);
+  show();
+
+  document.addEventListener("keydown", (event) => {
+    if (typing(event) || event.ctrlKey || event.metaKey || event.altKey || bench.chooser.open) return;
+    if (event.target.closest?.(".num, dialog")) return;
+    const key = event.key.toLowerCase();
+    if (["1", "2", "8"].includes(key)) zoomTo(key);
+    else if (key === "f") zoomTo("fit");
+    else if (key === "p") look(!stage.exact);
+    else if (key === "+" || key === "=") stage.zoomAbout(stage.zoom * Math.SQRT2, ...middle());
+    else if (key === "-" || key === "−") stage.zoomAbout(stage.zoom / Math.SQRT2, ...middle());
+    else if (key === " " && event.target === stage.element) {
+      marks.panning = true;
+      stage.element.classList.add("panning");
+      event.preventDefault();
+    }
+  });
+  document.addEventListener("keyup", (event) => {
+    if (event.key !== " ") return;
+    marks.panning = false;
+    stage.element.classList.remove("panning");
+  });
+}

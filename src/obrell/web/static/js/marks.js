@@ -1,0 +1,453 @@
+/**
+ * What is drawn over the art: frames, handles, dimension lines, rulers, canvas edges, key light;
+ * and the hand that takes hold of them. A gesture is an edit shown live and posted when let go.
+ */
+const NS = "http://www.w3.org/2000/svg";
+const RULER_PX = 22;
+const LIGHT_AIR_PX = 52;
+const DRAG_FROM_PX = 3;
+const HANDLES = { nw: [-1, -1], n: [0, -1], ne: [1, -1], e: [1, 0], se: [1, 1], s: [0, 1], sw: [-1, 1], w: [-1, 0] };
+
+/** @returns {SVGElement} */
+function svg(tag, attributes, text) {
+  const node = document.createElementNS(NS, tag);
+  for (const [name, value] of Object.entries(attributes)) node.setAttribute(name, value);
+  if (text !== undefined) node.textContent = text;
+  return node;
+}
+
+const short = (value) => String(Math.round(value * 100) / 100);
+const modifiers = (event) => ({ constrained: event.shiftKey, centred: event.altKey });
+
+/** The frame of a part as four corners, clockwise from the top left, in logical px. */
+function corners(part) {
+  const [left, top, right, bottom] = part.frame;
+  const angle = (part.turn * Math.PI) / 180;
+  const cos = Math.cos(angle);
+  const sin = Math.sin(angle);
+  return [[left, top], [right, top], [right, bottom], [left, bottom]]
+    .map(([x, y]) => [part.x + cos * x - sin * y, part.y + sin * x + cos * y]);
+}
+
+function inside(part, x, y) {
+  const angle = (-part.turn * Math.PI) / 180;
+  const dx = x - part.x;
+  const dy = y - part.y;
+  const u = Math.cos(angle) * dx - Math.sin(angle) * dy;
+  const v = Math.sin(angle) * dx + Math.cos(angle) * dy;
+  const [left, top, right, bottom] = part.frame;
+  if (u < left || u > right || v < top || v > bottom) return false;
+  if (part.kind !== "round") return true;
+  return (2 * u / (right - left)) ** 2 + (2 * v / (bottom - top)) ** 2 <= 1;
+}
+
+export class Marks {
+  constructor(bench) {
+    this.bench = bench;
+    this.stage = bench.stage;
+    this.svg = document.getElementById("marks");
+    this.light = document.getElementById("light");
+    this.tool = "";
+    this.scene = null;
+    this.stage.addEventListener("look", () => this.draw());
+    this.stage.addEventListener("frame", (event) => {
+      this.scene = this.stage.edit && event.detail.scene ? event.detail.scene : null;
+      this.draw();
+    });
+    this.stage.element.addEventListener("pointerdown", (event) => this.#press(event));
+    this.stage.element.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
+    this.light.addEventListener("keydown", (event) => this.#lightKey(event));
+    new ResizeObserver(() => this.draw()).observe(this.stage.element);
+  }
+
+  /** The scene while something is dragged, else the saved one. */
+  get now() {
+    return this.scene || this.bench.state.scene;
+  }
+
+  /** @param {string} tool box, round, text, or nothing */
+  take(tool) {
+    if (tool && tool === this.tool) {
+      const [width, height] = this.now.canvas;
+      this.take("");
+      this.bench.post({ kind: "draw", shape: tool, x0: width / 2, y0: height / 2, x1: width / 2, y1: height / 2 });
+      return;
+    }
+    this.tool = tool;
+    this.stage.element.classList.toggle("drawing", Boolean(tool));
+    for (const button of document.querySelectorAll("[data-draw]")) {
+      button.setAttribute("aria-pressed", String(button.dataset.draw === tool));
+    }
+  }
+
+  draw() {
+    const { canvas } = this.now;
+    const selected = this.now.parts.filter((part) => this.selected(part));
+    this.svg.replaceChildren();
+    this.#paper(canvas);
+    for (const part of selected) this.#frame(part, selected.length === 1);
+    this.#light();
+    this.#rulers(selected);
+  }
+
+  selected(part) {
+    const ids = this.bench.state.selected;
+    return ids.includes(part.id) || (this.drawing && part === this.now.parts[this.now.parts.length - 1]);
+  }
+
+  #paper([width, height, margin]) {
+    const [x, y] = this.stage.toScreen(0, 0);
+    const size = [width * this.stage.zoom, height * this.stage.zoom];
+    for (const id of ["paper", "veil", "pixels"]) {
+      const style = document.getElementById(id).style;
+      [style.left, style.top, style.width, style.height] = [x, y, ...size].map((value) => `${value}px`);
+    }
+    this.#grid();
+    if (this.sizing) this.#canvasSize(x, y, ...size, width, height);
+    const inset = margin * this.stage.zoom;
+    if (margin > 0 && size[0] > 2 * inset && size[1] > 2 * inset) {
+      this.svg.append(svg("rect", {
+        class: "margin", x: x + inset, y: y + inset, width: size[0] - 2 * inset, height: size[1] - 2 * inset,
+      }));
+    }
+    const edges = {
+      left: `M${x} ${y}v${size[1]}`, right: `M${x + size[0]} ${y}v${size[1]}`,
+      top: `M${x} ${y}h${size[0]}`, bottom: `M${x} ${y + size[1]}h${size[0]}`,
+    };
+    for (const [side, d] of Object.entries(edges)) {
+      const cursor = side === "left" || side === "right" ? "ew-resize" : "ns-resize";
+      this.svg.append(svg("path", { class: "edge", d, "data-edge": side }));
+      this.svg.lastChild.style.cursor = cursor;
+    }
+  }
+
+  #canvasSize(x, y, w, h, width, height) {
+    this.svg.append(svg("text", { x: x + w / 2, y: y - 12 }, `${short(width)} × ${short(height)}`));
+  }
+
+  /** The pixel grid of true pixels, from 8 CSS px a pixel on. */
+  #grid() {
+    const pixel = this.stage.zoom / (this.stage.exact || Infinity);
+    const grid = document.getElementById("pixels");
+    grid.hidden = !(this.stage.exact && pixel >= 8);
+    grid.style.backgroundSize = `${pixel}px ${pixel}px`;
+  }
+
+  #frame(part, alone) {
+    const points = corners(part).map(([x, y]) => this.stage.toScreen(x, y));
+    const d = `M${points.map((point) => point.join(" ")).join("L")}Z`;
+    this.svg.append(svg("path", { class: "frame", d }));
+    if (!alone || part.locked || this.drawing) {
+      if (this.drawing) this.#dimensions(part, points);
+      return;
+    }
+    this.#dimensions(part, points);
+    const names = part.kind === "text" ? ["nw", "ne", "se", "sw"] : Object.keys(HANDLES);
+    for (const name of names) this.#handle(part, points, name);
+    const [cx, cy] = this.#between(points, 0.5, 0);
+    const [nx, ny] = this.#outward(points, 0);
+    const knob = svg("circle", { class: "hd", cx: cx + nx * 22, cy: cy + ny * 22, r: 5, "data-turn": part.id });
+    knob.style.cursor = "grab";
+    this.svg.append(svg("path", { class: "frame", d: `M${cx} ${cy}l${nx * 17} ${ny * 17}` }), knob);
+  }
+
+  #handle(part, points, name) {
+    const [sx, sy] = HANDLES[name];
+    const [x, y] = this.#between(points, (sx + 1) / 2, (sy + 1) / 2);
+    const node = svg("rect", { class: "hd", x: x - 4.5, y: y - 4.5, width: 9, height: 9, rx: 2, "data-handle": name });
+    const cursors = ["ew-resize", "nwse-resize", "ns-resize", "nesw-resize"];
+    const direction = Math.round((Math.atan2(sy, sx) * 180 / Math.PI + part.turn) / 45);
+    node.style.cursor = cursors[((direction % 4) + 4) % 4];
+    this.svg.append(node);
+  }
+
+  /** A point of the frame by shares across and down. */
+  #between([a, b, c, d], across, down) {
+    const mix = (p, q, t) => p + (q - p) * t;
+    return [0, 1].map((axis) => mix(mix(a[axis], b[axis], across), mix(d[axis], c[axis], across), down));
+  }
+
+  /** The unit vector out of a side: 0 top, 1 right, 2 bottom, 3 left. */
+  #outward(points, side) {
+    const [from, to] = [points[side], points[(side + 1) % 4]];
+    const length = Math.hypot(to[0] - from[0], to[1] - from[1]) || 1;
+    return [(to[1] - from[1]) / length, -(to[0] - from[0]) / length];
+  }
+
+  /** Width under the part and height at its right, as on a technical drawing. */
+  #dimensions(part, points) {
+    const [left, top, right, bottom] = part.frame;
+    this.#dimension(points, 2, right - left);
+    this.#dimension(points, 1, bottom - top);
+  }
+
+  #dimension(points, side, length) {
+    const [nx, ny] = this.#outward(points, side);
+    const [from, to] = [points[side], points[(side + 1) % 4]];
+    const away = 30;
+    const [ax, ay, bx, by] = [from[0] + nx * away, from[1] + ny * away, to[0] + nx * away, to[1] + ny * away];
+    const span = Math.hypot(bx - ax, by - ay);
+    const [ux, uy] = [(bx - ax) / (span || 1), (by - ay) / (span || 1)];
+    const [mx, my] = [(ax + bx) / 2, (ay + by) / 2];
+    const gap = Math.min(24, span / 2 - 6);
+    const group = svg("g", {});
+    const tick = (x, y) => `M${x - nx * (away - 5)} ${y - ny * (away - 5)}L${x + nx * 5} ${y + ny * 5}`;
+    let d = tick(ax, ay) + tick(bx, by);
+    if (gap > 4) d += `M${ax} ${ay}L${mx - ux * gap} ${my - uy * gap}M${mx + ux * gap} ${my + uy * gap}L${bx} ${by}`;
+    group.append(svg("path", { class: "dim", d }));
+    const head = (x, y, s) => `M${x} ${y}l${s * ux * 8 - uy * 2.6} ${s * uy * 8 + ux * 2.6}l${uy * 5.2} ${-ux * 5.2}z`;
+    if (span > 20) group.append(svg("path", { class: "dim-head", d: head(ax, ay, 1) + head(bx, by, -1) }));
+    const out = span < 44 ? 12 : 0;
+    group.append(svg("text", { x: mx + nx * out, y: my + ny * out }, short(length)));
+    this.svg.append(group);
+  }
+
+  #light() {
+    const { canvas, light } = this.now;
+    const [x, y] = this.stage.toScreen(canvas[0] / 2, canvas[1] / 2);
+    const angle = (light * Math.PI) / 180;
+    const box = this.stage.element.getBoundingClientRect();
+    const wanted = Math.hypot(canvas[0], canvas[1]) / 2 * this.stage.zoom * 0.72 + LIGHT_AIR_PX;
+    const rx = Math.min(wanted, box.width / 2 - 60);
+    const ry = Math.min((canvas[1] / 2) * this.stage.zoom + LIGHT_AIR_PX, box.height / 2 - 60);
+    const limit = (value, most) => Math.min(most, Math.max(RULER_PX + 18, value));
+    this.light.style.left = `${limit(x + Math.sin(angle) * rx, box.width - 18)}px`;
+    this.light.style.top = `${limit(y - Math.cos(angle) * ry, box.height - 18)}px`;
+  }
+
+  #rulers(selected) {
+    for (const [id, axis] of [["ruler-x", 0], ["ruler-y", 1]]) {
+      const ruler = document.getElementById(id);
+      const ratio = this.stage.ratio;
+      const length = axis ? ruler.clientHeight : ruler.clientWidth;
+      ruler.width = (axis ? RULER_PX : length) * ratio;
+      ruler.height = (axis ? length : RULER_PX) * ratio;
+      const pen = ruler.getContext("2d");
+      pen.scale(ratio, ratio);
+      this.#ruler(pen, axis, length, selected);
+    }
+  }
+
+  #ruler(pen, axis, length, selected) {
+    const zoom = this.stage.zoom;
+    const origin = (axis ? this.stage.y : this.stage.x) - RULER_PX;
+    const step = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000].find((value) => value * zoom >= 42) || 10000;
+    const place = (value) => origin + value * zoom;
+    pen.fillStyle = "#0d6a7026";
+    for (const part of selected) {
+      const values = corners(part).map((corner) => corner[axis]);
+      const [from, to] = [place(Math.min(...values)), place(Math.max(...values))];
+      if (axis) pen.fillRect(0, from, RULER_PX, to - from);
+      else pen.fillRect(from, 0, to - from, RULER_PX);
+    }
+    pen.fillStyle = "#62696e";
+    pen.font = "10px SplineMono";
+    pen.textAlign = "center";
+    const first = Math.floor(-origin / zoom / step) * step;
+    for (let value = first; place(value) < length; value += step) {
+      const at = Math.round(place(value)) + 0.5;
+      for (let minor = 0; minor < 5; minor += 1) {
+        const small = Math.round(place(value + (minor * step) / 5));
+        if (axis) pen.fillRect(RULER_PX - (minor ? 3 : 6), small, minor ? 3 : 6, 1);
+        else pen.fillRect(small, RULER_PX - (minor ? 3 : 6), 1, minor ? 3 : 6);
+      }
+      pen.save();
+      if (axis) {
+        pen.translate(10, at);
+        pen.rotate(-Math.PI / 2);
+      } else pen.translate(at, 12);
+      pen.fillText(String(value), 0, 0);
+      pen.restore();
+    }
+  }
+
+  // The hand
+
+  #wheel(event) {
+    event.preventDefault();
+    const box = this.stage.element.getBoundingClientRect();
+    if (event.ctrlKey || event.metaKey) {
+      this.stage.zoomAbout(this.stage.zoom * 2 ** (-event.deltaY / 240), event.clientX - box.left, event.clientY - box.top);
+    } else {
+      const [dx, dy] = event.shiftKey ? [event.deltaY, event.deltaX] : [event.deltaX, event.deltaY];
+      this.stage.look(this.stage.zoom, this.stage.x - dx, this.stage.y - dy);
+    }
+  }
+
+  #press(event) {
+    if (event.target.closest(".tray")) return;
+    if (event.button === 1 || (event.button === 0 && this.panning)) {
+      this.#pan(event);
+      return;
+    }
+    if (event.button !== 0) return;
+    this.stage.element.focus({ preventScroll: true });
+    event.preventDefault();
+    const { handle, turn, edge } = event.target.dataset;
+    if (event.target === this.light) this.#dragLight(event);
+    else if (this.tool) this.#drawPart(event);
+    else if (handle) this.#resize(event, handle);
+    else if (turn) this.#turn(event, turn);
+    else if (edge) this.#canvas(event, edge);
+    else this.#grip(event);
+  }
+
+  /**
+   * Follow the pointer with an edit: shown while it moves, posted when it lets go, dropped by Escape.
+   *
+   * @param {PointerEvent} event
+   * @param {(x: number, y: number, at: PointerEvent|KeyboardEvent) => object|null} edit from the
+   *   distance moved in logical px
+   * @param {(moved: boolean) => void} [after]
+   */
+  #follow(event, edit, after = () => {}) {
+    const [startX, startY] = this.stage.toLogical(event);
+    let last = event;
+    let moved = false;
+    const shown = (keys) => {
+      const [x, y] = this.stage.toLogical(last);
+      return edit(x - startX, y - startY, keys);
+    };
+    const move = (at) => {
+      last = at;
+      if (!moved && Math.hypot(at.clientX - event.clientX, at.clientY - event.clientY) < DRAG_FROM_PX) return;
+      moved = true;
+      this.stage.preview(shown(at));
+    };
+    const key = (at) => {
+      if (at.key === "Escape") {
+        at.stopPropagation();
+        end();
+        this.stage.preview(null);
+        after(false);
+      } else if (moved && (at.key === "Shift" || at.key === "Alt")) {
+        at.preventDefault();
+        this.stage.preview(shown(at));
+      }
+    };
+    const end = () => {
+      window.removeEventListener("pointermove", move);
+      window.removeEventListener("pointerup", up);
+      window.removeEventListener("keydown", key, true);
+      window.removeEventListener("keyup", key, true);
+    };
+    const up = (at) => {
+      end();
+      last = at;
+      const made = moved ? shown(at) : null;
+      if (made) this.bench.post(made).then(() => after(true));
+      else after(false);
+    };
+    window.addEventListener("pointermove", move);
+    window.addEventListener("pointerup", up);
+    window.addEventListener("keydown", key, true);
+    window.addEventListener("keyup", key, true);
+  }
+
+  #pan(event) {
+    event.preventDefault();
+    const from = [this.stage.x - event.clientX, this.stage.y - event.clientY];
+    const move = (at) => this.stage.look(this.stage.zoom, from[0] + at.clientX, from[1] + at.clientY);
+    window.addEventListener("pointermove", move);
+    window.addEventListener("pointerup", () => window.removeEventListener("pointermove", move), { once: true });
+  }
+
+  #whole(value) {
+    return Math.round(value * 2) / 2;
+  }
+
+  /** Select what lies under the pointer and move it, or a copy of it. */
+  #grip(event) {
+    const [x, y] = this.stage.toLogical(event);
+    const hit = [...this.now.parts].reverse().find((part) => part.visible && inside(part, x, y));
+    const { selected } = this.bench.state;
+    if (!hit) {
+      if (!event.shiftKey) this.bench.select([]);
+      return;
+    }
+    if (event.shiftKey && !selected.includes(hit.id)) {
+      this.bench.select([...selected, hit.id]);
+      return;
+    }
+    const held = selected.some((id) => inside(this.bench.partOf(id), x, y));
+    const ids = held ? selected : [hit.id];
+    if (!held) this.bench.select(ids);
+    const copy = event.ctrlKey || event.metaKey;
+    const edit = (dx, dy, at) => ({
+      kind: copy ? "duplicate" : "move", parts: ids, dx: this.#whole(dx), dy: this.#whole(dy),
+      constrained: at.shiftKey,
+    });
+    this.#follow(event, edit, (moved) => {
+      if (moved) return;
+      if (event.shiftKey) this.bench.select(selected.filter((id) => id !== hit.id));
+      else if (held && (selected.length > 1 || selected[0] !== hit.id)) this.bench.select([hit.id]);
+    });
+  }
+
+  #drawPart(event) {
+    const shape = this.tool;
+    const [x, y] = this.stage.toLogical(event).map((value) => Math.round(value));
+    this.drawing = true;
+    const edit = (dx, dy, at) => ({
+      kind: "draw", shape, x0: x, y0: y, x1: x + Math.round(dx), y1: y + Math.round(dy), ...modifiers(at),
+    });
+    this.#follow(event, edit, (moved) => {
+      this.drawing = false;
+      this.take("");
+      if (!moved) this.bench.post(edit(0, 0, event));
+    });
+  }
+
+  #resize(event, handle) {
+    const part = this.bench.part;
+    const turned = part.turn % 90 !== 0;
+    const grid = (value) => (turned ? value : this.#whole(value));
+    this.#follow(event, (dx, dy, at) => ({
+      kind: "resize", part: part.id, handle, dx: grid(dx), dy: grid(dy), ...modifiers(at),
+    }));
+  }
+
+  #turn(event, id) {
+    const part = this.bench.partOf(id);
+    const angleOf = (x, y) => (Math.atan2(x - part.x, part.y - y) * 180) / Math.PI;
+    const [x, y] = this.stage.toLogical(event);
+    const from = angleOf(x, y);
+    this.#follow(event, (dx, dy, at) => {
+      const degrees = part.turn + angleOf(x + dx, y + dy) - from;
+      return { kind: "turn", part: id, degrees: Math.round(degrees * 10) / 10, constrained: at.shiftKey };
+    });
+  }
+
+  #canvas(event, side) {
+    this.sizing = true;
+    const outwards = { left: (dx) => -dx, right: (dx) => dx, top: (dx, dy) => -dy, bottom: (dx, dy) => dy }[side];
+    this.#follow(event, (dx, dy, at) => ({
+      kind: "canvas-edges", [side]: Math.round(outwards(dx, dy)), centred: at.altKey,
+    }), () => {
+      this.sizing = false;
+      this.draw();
+    });
+  }
+
+  #lightEdit(degrees, constrained) {
+    const angle = constrained ? Math.round(degrees / 15) * 15 : Math.round(degrees);
+    return { kind: "set", changes: [{ path: "light/direction", value: ((angle % 360) + 360) % 360 }] };
+  }
+
+  #dragLight(event) {
+    const [width, height] = this.now.canvas;
+    const [x, y] = this.stage.toLogical(event);
+    this.#follow(event, (dx, dy, at) => {
+      const angle = (Math.atan2(x + dx - width / 2, height / 2 - (y + dy)) * 180) / Math.PI;
+      return this.#lightEdit(angle, at.shiftKey);
+    });
+  }
+
+  #lightKey(event) {
+    const step = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: 1, ArrowDown: -1 }[event.key];
+    if (!step) return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.bench.post(this.#lightEdit(this.now.light + step * (event.shiftKey ? 10 : 1), false));
+  }
+}

@@ -1,0 +1,98 @@
+/** What every page does: words for failures, the ground switch, menus, undo keys. */
+
+const GROUND = "obrell-ground";
+
+/** @param {string} words Shown for a moment at the foot of the page. */
+export function say(words) {
+  const place = document.getElementById("said");
+  place.textContent = words;
+  place.classList.add("on");
+  clearTimeout(say.timer);
+  say.timer = setTimeout(() => place.classList.remove("on"), 3600);
+}
+
+/** @param {string} words Shown until something else happens; empty hides it. */
+export function trouble(words) {
+  const place = document.getElementById("trouble");
+  place.textContent = words;
+  place.hidden = !words;
+}
+
+/** @param {Response|XMLHttpRequest} answer @returns {string} what went wrong, in words */
+export function wordsOf(text) {
+  try {
+    return JSON.parse(text).words || "That did not work.";
+  } catch {
+    return text.length < 300 && text ? text : "That did not work.";
+  }
+}
+
+/** @param {string} ground */
+function stand(ground) {
+  document.body.dataset.groundNow = ground;
+  for (const button of document.querySelectorAll(".ground")) {
+    button.setAttribute("aria-pressed", String(button.dataset.ground === ground));
+  }
+}
+
+export function showGround() {
+  let ground = "light";
+  try {
+    ground = localStorage.getItem(GROUND) || "light";
+  } catch { /* storage may be off: the light ground it is */ }
+  stand(ground);
+}
+
+document.addEventListener("click", (event) => {
+  const ground = event.target.closest(".ground");
+  if (ground) {
+    try {
+      localStorage.setItem(GROUND, ground.dataset.ground);
+    } catch { /* storage may be off: only this page then */ }
+    stand(ground.dataset.ground);
+  }
+  for (const menu of document.querySelectorAll("details.menu[open]")) {
+    if (!menu.contains(event.target)) menu.open = false;
+  }
+});
+
+document.addEventListener("htmx:responseError", (event) => {
+  const words = wordsOf(event.detail.xhr.responseText);
+  const form = event.detail.elt.closest("form");
+  const place = form && form.querySelector(".fault");
+  if (place) place.textContent = words;
+  else trouble(words);
+});
+document.addEventListener("htmx:sendError", () => {
+  trouble("The server is away. Nothing is lost; try again when it is back.");
+});
+document.addEventListener("htmx:beforeRequest", (event) => {
+  trouble("");
+  const place = event.detail.elt.closest("form")?.querySelector(".fault");
+  if (place) place.textContent = "";
+});
+document.addEventListener("htmx:afterSwap", showGround);
+
+/** @param {KeyboardEvent} event @returns {"undo"|"redo"|""} the platform's own keys */
+export function undoKey(event) {
+  if (!(event.ctrlKey || event.metaKey) || event.altKey) return "";
+  const key = event.key.toLowerCase();
+  if (key === "z") return event.shiftKey ? "redo" : "undo";
+  return key === "y" ? "redo" : "";
+}
+
+/** @param {Event} event @returns {boolean} whether it happens in a field that takes text */
+export function typing(event) {
+  return Boolean(event.target.closest?.("input:not([type=range]):not([type=checkbox]), textarea, select"));
+}
+
+if (!document.querySelector(".bench")) {
+  document.addEventListener("keydown", (event) => {
+    const way = undoKey(event);
+    if (way && !typing(event)) {
+      event.preventDefault();
+      document.getElementById(way)?.click();
+    }
+  });
+}
+showGround();

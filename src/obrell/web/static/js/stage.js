@@ -1,0 +1,178 @@
+/**
+ * The stage: a view of the logical plane, and the frames that the server renders for it.
+ *
+ * One wish is under way at a time; while it is, only the newest one waits.
+ */
+const RETRY_MS = 700;
+const NEAREST = 128;
+const FARTHEST = 0.05;
+
+export class Stage extends EventTarget {
+  /** @param {HTMLElement} element @param {string} address of the live socket */
+  constructor(element, address) {
+    super();
+    this.element = element;
+    this.canvas = element.querySelector("#art");
+    this.context = this.canvas.getContext("2d", { willReadFrequently: true });
+    this.address = address;
+    this.zoom = 1;
+    this.x = 0;
+    this.y = 0;
+    this.exact = 0;
+    this.edit = null;
+    this.seq = 0;
+    this.pending = false;
+    this.shown = null;
+    this.sentAt = new Map();
+    this.#connect();
+    new ResizeObserver(() => this.request()).observe(element);
+  }
+
+  get ratio() {
+    return window.devicePixelRatio || 1;
+  }
+
+  /** @returns {[number, number]} CSS px inside the stage of a logical point */
+  toScreen(x, y) {
+    return [this.x + x * this.zoom, this.y + y * this.zoom];
+  }
+
+  /** @returns {[number, number]} logical point of a pointer event */
+  toLogical(event) {
+    const box = this.element.getBoundingClientRect();
+    return [(event.clientX - box.left - this.x) / this.zoom, (event.clientY - box.top - this.y) / this.zoom];
+  }
+
+  /** Look from elsewhere; the origin stays on the device grid so that 1:1 is exact. */
+  look(zoom, x, y) {
+    const grid = this.ratio;
+    this.zoom = Math.min(NEAREST, Math.max(FARTHEST, zoom));
+    this.x = Math.round(x * grid) / grid;
+    this.y = Math.round(y * grid) / grid;
+    this.#place();
+    this.dispatchEvent(new Event("look"));
+    this.request();
+  }
+
+  /** Enlarge about a point of the stage. */
+  zoomAbout(zoom, px, py) {
+    const wanted = Math.min(NEAREST, Math.max(FARTHEST, zoom));
+    const factor = wanted / this.zoom;
+    this.look(wanted, px - (px - this.x) * factor, py - (py - this.y) * factor);
+  }
+
+  /** Put a canvas of that logical size into the middle. */
+  centre(width, height, zoom) {
+    const box = this.element.getBoundingClientRect();
+    const free = { width: box.width - 22, height: box.height - 22 };
+    const fit = Math.min((free.width - 110) / width, (free.height - 190) / height);
+    const next = zoom ?? Math.max(0.1, fit >= 1 ? Math.min(16, Math.floor(fit)) : fit);
+    this.look(next, 22 + (free.width - width * next) / 2, 22 + (free.height - 36 - height * next) / 2);
+  }
+
+  /** Show the control with an edit that is not saved; null shows it as it is. */
+  preview(edit) {
+    this.edit = edit;
+    this.request();
+  }
+
+  /** Ask for a frame of the view as it stands now. */
+  request() {
+    if (this.pending) {
+      this.again = true;
+      return;
+    }
+    if (this.socket?.readyState !== WebSocket.OPEN) return;
+    const grid = this.ratio;
+    const box = this.element.getBoundingClientRect();
+    if (box.width < 1 || box.height < 1) return;
+    const wish = {
+      seq: ++this.seq, edit: this.edit, density: this.exact || this.zoom * grid, exact: this.exact > 0,
+      left: Math.round(-this.x * grid), top: Math.round(-this.y * grid),
+      width: Math.ceil(box.width * grid), height: Math.ceil(box.height * grid),
+    };
+    this.pending = true;
+    this.again = false;
+    this.sentAt.set(wish.seq, performance.now());
+    this.socket.send(JSON.stringify(wish));
+  }
+
+  #connect() {
+    this.socket = new WebSocket(this.address);
+    this.socket.binaryType = "arraybuffer";
+    this.socket.addEventListener("open", () => {
+      this.pending = false;
+      this.shown = null;
+      this.dispatchEvent(new CustomEvent("link", { detail: true }));
+      this.request();
+    });
+    this.socket.addEventListener("message", (event) => {
+      if (typeof event.data === "string") {
+        this.dispatchEvent(new CustomEvent("news", { detail: JSON.parse(event.data) }));
+      } else this.#receive(event.data);
+    });
+    this.socket.addEventListener("close", () => {
+      this.pending = false;
+      this.dispatchEvent(new CustomEvent("link", { detail: false }));
+      setTimeout(() => this.#connect(), RETRY_MS);
+    });
+  }
+
+  /** @param {ArrayBuffer} data */
+  #receive(data) {
+    const length = new DataView(data).getUint32(0, true);
+    const header = JSON.parse(new TextDecoder().decode(new Uint8Array(data, 4, length)));
+    this.pending = false;
+    if (header.words) this.dispatchEvent(new CustomEvent("refused", { detail: header.words }));
+    else this.#paint(header, data, 4 + length);
+    const sent = this.sentAt.get(header.seq);
+    this.sentAt.delete(header.seq);
+    if (this.again) this.request();
+    this.dispatchEvent(new CustomEvent("frame", { detail: header }));
+    requestAnimationFrame(() => {
+      const detail = { seq: header.seq, ms: performance.now() - sent, box: header.box };
+      this.element.dispatchEvent(new CustomEvent("obrell:painted", { detail }));
+    });
+  }
+
+  #paint(header, data, offset) {
+    const [left, top, width, height] = header.frame;
+    const old = this.shown;
+    const same = old && old.density === header.density && old.exact === header.exact
+      && old.left === left && old.top === top && old.width === width && old.height === height;
+    if (!same) {
+      this.canvas.width = width;
+      this.canvas.height = height;
+    }
+    this.shown = { density: header.density, exact: header.exact, left, top, width, height };
+    const [x, y, w, h] = header.box;
+    if (w > 0 && h > 0) {
+      const pixels = new Uint8ClampedArray(data, offset, w * h * 4);
+      this.context.putImageData(new ImageData(pixels, w, h), x - left, y - top);
+    }
+    if (!same) this.#place();
+  }
+
+  /** Put the frame that is there where it belongs in the view as it is. */
+  #place() {
+    if (!this.shown) return;
+    const { density, exact, left, top, width, height } = this.shown;
+    const scale = this.zoom / density;
+    const style = this.canvas.style;
+    style.left = `${this.x + left * scale}px`;
+    style.top = `${this.y + top * scale}px`;
+    style.width = `${width * scale}px`;
+    style.height = `${height * scale}px`;
+    this.canvas.classList.toggle("exact", exact || scale > 1);
+  }
+
+  /** @returns {string|null} the colour of the art under a pointer event, as #rrggbb */
+  colourAt(event) {
+    if (!this.shown) return null;
+    const [x, y] = this.toLogical(event);
+    const { density, left, top } = this.shown;
+    const [r, g, b, a] = this.context.getImageData(
+      Math.floor(x * density) - left, Math.floor(y * density) - top, 1, 1).data;
+    return a ? `#${[r, g, b].map((v) => v.toString(16).padStart(2, "0")).join("")}` : null;
+  }
+}

@@ -1,0 +1,188 @@
+"""Wall: all controls of a kit, and all kits."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, File, Form, Request, UploadFile
+from pydantic import ValidationError
+from starlette.responses import HTMLResponse, RedirectResponse, Response
+
+from obrell.core.deliver.names import slug
+from obrell.core.document.model import Canvas, Control
+from obrell.core.edit import read_edit
+from obrell.core.errors import BadValue
+from obrell.core.geometry.svgdata import number
+from obrell.core.interchange.kit_file import read_kit, write_kit
+from obrell.core.interchange.limits import MAX_KIT_BYTES
+from obrell.core.values.base import bad_value
+from obrell.core.edit.typed import number_from
+from obrell.core.values.fields import Live
+from obrell.store.kits import Kits, Step
+from obrell.web.pages import page
+from obrell.web.pictures import picture_address
+from obrell.web.services import kits_of, rooms_of
+
+router = APIRouter()
+WALL = "/kits/{kit}"
+PX = Live("px")
+
+
+@router.get("/")
+async def start(request: Request) -> Response:
+    """The first kit's Wall, or the page that offers to make one."""
+    shown = [kit for kit in kits_of(request).names() if not kit.removed]
+    if shown:
+        return RedirectResponse(f"/kits/{shown[0].id}", 303)
+    context = {"view": "none", "kits": kits_of(request).names(), "kit": None, "control": None}
+    return page(request, "no_kit.html", context)
+
+
+@router.get(WALL)
+async def wall(request: Request, kit: str) -> HTMLResponse:
+    """The whole view."""
+    return _wall(request, kit)
+
+
+def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html") -> HTMLResponse:
+    kits = kits_of(request)
+    index, index_hash = kits.index(kit), kits.index_hash(kit)
+    tiles = [
+        {
+            "control": stored.control,
+            "size": f"{number(stored.control.canvas.width)} × {number(stored.control.canvas.height)}",
+            "picture": picture_address(index_hash, stored.hash, 1),
+            "double": picture_address(index_hash, stored.hash, 2),
+        }
+        for stored in kits.controls(kit)
+    ]
+    steps = kits.history(kit)
+    context = {
+        "view": "wall", "kit": index, "tiles": tiles, "kits": kits.names(), "said": said,
+        "steps": steps, "undo": any(not s.undone for s in steps), "redo": any(s.undone for s in steps),
+        "control": None,
+    }  # fmt: skip
+    return page(request, template, context)
+
+
+def _block(request: Request, kit: str, said: str = "") -> HTMLResponse:
+    return _wall(request, kit, said, "_wall.html")
+
+
+@router.post(WALL + "/controls")
+async def add_control(
+    request: Request, kit: str, name: Annotated[str, Form()],
+    width: Annotated[str, Form()], height: Annotated[str, Form()],
+) -> Response:  # fmt: skip
+    """A new control, opened on the Bench."""
+    try:
+        canvas = Canvas(width=number_from(width, PX), height=number_from(height, PX))
+        Control(id="new", name=name.strip(), canvas=canvas)
+    except ValidationError as error:
+        raise bad_value(error, Canvas if "canvas" in str(error).lower() else Control) from error
+    new = kits_of(request).add_control(kit, name.strip(), canvas)
+    return Response(headers={"hx-redirect": f"/kits/{kit}/controls/{new}"})
+
+
+@router.post(WALL + "/controls/{control}/name")
+async def rename_control(request: Request, kit: str, control: str, name: Annotated[str, Form()]) -> HTMLResponse:
+    """Another name, in place."""
+    change = {"kind": "set", "changes": [{"path": "name", "value": name.strip()}]}
+    stored = kits_of(request).edit(kit, control, read_edit(change))
+    news: dict[str, object] = {"news": stored.hash, "version": stored.version}
+    await rooms_of(request).tell((kit, control), news)
+    return _block(request, kit)
+
+
+@router.post(WALL + "/controls/{control}/copy")
+async def copy_control(request: Request, kit: str, control: str) -> HTMLResponse:
+    """A copy right behind it."""
+    kits_of(request).duplicate_control(kit, control)
+    return _block(request, kit, "Made a copy.")
+
+
+@router.post(WALL + "/controls/{control}/remove")
+async def remove_control(request: Request, kit: str, control: str) -> HTMLResponse:
+    """Taken out of the kit; the message offers to take it back."""
+    name = kits_of(request).control(kit, control).control.name
+    kits_of(request).remove_control(kit, control)
+    await rooms_of(request).tell((kit, control), {"gone": True})
+    return _block(request, kit, f"Removed “{name}”. Undo brings it back.")
+
+
+@router.post(WALL + "/controls/{control}/move")
+async def move_control(request: Request, kit: str, control: str, to: Annotated[int, Form(ge=0)]) -> HTMLResponse:
+    """To another place in the order."""
+    kits_of(request).move_control(kit, control, to)
+    return _block(request, kit)
+
+
+@router.post(WALL + "/undo")
+async def undo(request: Request, kit: str) -> HTMLResponse:
+    """Take back the newest step of the kit or any of its controls."""
+    return await _stepped(request, kit, kits_of(request).undo(kit), "Took back")
+
+
+@router.post(WALL + "/redo")
+async def redo(request: Request, kit: str) -> HTMLResponse:
+    """Do it again."""
+    return await _stepped(request, kit, kits_of(request).redo(kit), "Did again")
+
+
+async def _stepped(request: Request, kit: str, step: Step | None, verb: str) -> HTMLResponse:
+    if step is None:
+        return _block(request, kit, "There is nothing left to do there.")
+    await rooms_of(request).tell_kit(kit, {"news": "", "version": 0})
+    return _block(request, kit, f"{verb}: {step.label}")
+
+
+@router.post(WALL + "/name")
+async def rename_kit(request: Request, kit: str, name: Annotated[str, Form()]) -> Response:
+    """Another name for the kit."""
+    wanted = name.strip()
+    kits_of(request).change_index(kit, lambda i: i.evolve(name=wanted), f"Renamed the kit to “{wanted}”")
+    return Response(headers={"hx-refresh": "true"})
+
+
+@router.post("/kits")
+async def add_kit(request: Request, name: Annotated[str, Form()]) -> Response:
+    """A new, empty kit."""
+    kits: Kits = kits_of(request)
+    if not name.strip():
+        raise BadValue("Name: cannot be empty.")
+    try:
+        new = kits.add_kit(name.strip())
+    except ValidationError as error:
+        raise bad_value(error, Control) from error
+    return Response(headers={"hx-redirect": f"/kits/{new}"})
+
+
+@router.post("/kits/import")
+async def import_kit(request: Request, file: Annotated[UploadFile, File()]) -> Response:
+    """A kit from a file, beside the others."""
+    content = await file.read(MAX_KIT_BYTES + 1)
+    new = kits_of(request).import_kit(read_kit(content))
+    return Response(headers={"hx-redirect": f"/kits/{new}"})
+
+
+@router.get(WALL + "/export")
+async def export_kit(request: Request, kit: str) -> Response:
+    """The kit as one file."""
+    document = kits_of(request).export_kit(kit)
+    headers = {"content-disposition": f'attachment; filename="{slug(document.name, kit)}.kit.json"'}
+    return Response(write_kit(document), media_type="application/json", headers=headers)
+
+
+@router.post(WALL + "/remove")
+async def remove_kit(request: Request, kit: str) -> Response:
+    """Taken out of the list; it can be brought back."""
+    kits_of(request).index(kit)
+    kits_of(request).set_removed(kit, True)
+    return Response(headers={"hx-redirect": "/"})
+
+
+@router.post(WALL + "/restore")
+async def restore_kit(request: Request, kit: str) -> Response:
+    """Back in the list."""
+    kits_of(request).set_removed(kit, False)
+    return Response(headers={"hx-redirect": f"/kits/{kit}"})
