@@ -14,7 +14,7 @@ from rich.progress import Progress
 
 from obrell.core.deliver.bundle import MANIFEST, entry, make, manifest
 from obrell.core.deliver.names import PATTERN
-from obrell.core.deliver.order import Order
+from obrell.core.deliver.order import read_order
 from obrell.core.deliver.plan import plan
 from obrell.core.deliver.png import encode
 from obrell.core.deliver.svg import svg
@@ -102,7 +102,7 @@ def deliver(
     out: Annotated[Path, typer.Option(help="The folder to write to.")],
     control: Annotated[list[str] | None, typer.Option(help="Only this control; may be given again.")] = None,
     density: Annotated[list[float] | None, typer.Option(help="A density; may be given again.")] = None,
-    form: Annotated[list[str] | None, typer.Option("--format", help="png or svg; may be given again.")] = None,
+    form: Annotated[list[str] | None, typer.Option("--format", help="png or svg; again for both.")] = None,
     trimmed: Annotated[bool, typer.Option(help="Cut to the first pixel that is not transparent.")] = False,
     margin: Annotated[float, typer.Option(help="Logical px around a trimmed picture.")] = 0.0,
     pattern: Annotated[str, typer.Option(help="How files are named.")] = PATTERN,
@@ -113,11 +113,12 @@ def deliver(
     kit_id = find_kit(kits, kit)
     settings = kits.index(kit_id).settings()
     controls = tuple(stored.control for stored in kits.controls(kit_id))
-    order = Order(
-        controls=tuple(find_control(list(controls), name).id for name in control or ()),
-        densities=tuple(density or (1.0, 1.5, 2.0, 3.0)), formats=tuple(form or ("png", "svg")),  # type: ignore[arg-type]
-        trimmed=trimmed, margin=margin, pattern=pattern,
-    )  # fmt: skip
+    chosen = [find_control(list(controls), name).id for name in control or ()]
+    values = {
+        "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or ("png", "svg"),
+        "trimmed": trimmed, "margin": margin, "pattern": pattern,
+    }  # fmt: skip
+    order = read_order(values)
     files = plan(settings, controls, order)
     entries = []
     with Progress(console=console, transient=True) as progress:
@@ -137,7 +138,9 @@ def export_kit(kit: KitName, out: Annotated[Path, typer.Argument()], data: Data 
 
 
 @kit_app.command("import")
-def import_kit(file: Annotated[Path, typer.Argument(exists=True, dir_okay=False)], data: Data = DEFAULT_DATA) -> None:
+def import_kit(
+    file: Annotated[Path, typer.Argument(exists=True, dir_okay=False)], data: Data = DEFAULT_DATA
+) -> None:
     """Put a kit file in beside the others."""
     typer.echo(Kits(data).import_kit(read_kit(file.read_bytes())))
 

@@ -86,7 +86,9 @@ def pilot_lamp() -> Control:
         "p4", "Lens", Round(width=48, height=48), 48, 46,
         Paint(id="e1", fill=Radial(
             centre_y=0.72, radius_x=0.62, radius_y=0.66,
-            stops=_stops((0, "#fff3b4"), (0.24, "#ffd24f"), (0.56, "#f39a12"), (0.82, "#b9600a"), (1, "#7c3a05")),
+            stops=_stops(
+                (0, "#fff3b4"), (0.24, "#ffd24f"), (0.56, "#f39a12"), (0.82, "#b9600a"), (1, "#7c3a05")
+            ),
         )),
         _inner(4, 9, "#5a2500", 0.75, blend="multiply"),
         _inner(-3, 6, "#ffe9a0", 0.6, blend="screen"),
@@ -155,12 +157,8 @@ def _falls(down: float) -> Cast:
     return Cast(distance=down, follow=True) if down >= 0 else Cast(direction=180, distance=-down)
 
 
-def _drop(
-    down: float, blur: float, opacity: float, *, colour: str = NIGHT, spread: float = 0
-) -> DropShadow:
-    return DropShadow(
-        id="e1", offset=_falls(down), blur=blur, spread=spread, colour=colour, opacity=opacity
-    )
+def _drop(down: float, blur: float, opacity: float, *, colour: str = NIGHT, spread: float = 0) -> DropShadow:
+    return DropShadow(id="e1", offset=_falls(down), blur=blur, spread=spread, colour=colour, opacity=opacity)
 
 
 def _inner(

@@ -45,10 +45,13 @@ class Database:
     def writing(self) -> Iterator[Session]:
         """One transaction: all of it is kept, or, when anything raises, none."""
         try:
-            with self._writing, Session(self.engine, expire_on_commit=False) as session:
-                with session.begin():
-                    session.connection(execution_options={"writes": True})
-                    yield session
+            with (
+                self._writing,
+                Session(self.engine, expire_on_commit=False) as session,
+                session.begin(),
+            ):
+                session.connection(execution_options={"writes": True})
+                yield session
         except OperationalError as error:
             raise StoreFailed(
                 "This could not be saved: the disk may be full or write-protected. "

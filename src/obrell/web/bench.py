@@ -12,9 +12,10 @@ from obrell.core.deliver.order import Order
 from obrell.core.document.model import Control, Part
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.edit import read_edit
-from obrell.core.raster.layers import Box
+from obrell.core.raster.layers import NO_BOX, Box
 from obrell.core.render.build_up import build_steps
-from obrell.core.render.compose import SHARED, canvas_box
+from obrell.core.render.compose import SHARED, canvas_box, painted_bounds
+from obrell.core.render.picture import device
 from obrell.core.render.site import device_box, site_of
 from obrell.store.kits import Kits, Step, Stored
 from obrell.web.pages import block, page
@@ -30,7 +31,9 @@ EDGE_SIZE = (24, 18)
 """Logical px of the corner shown at each density."""
 EDGE_LEAD = 4
 """Logical px shown outside the corner."""
-STRIP_HEIGHT_PX = 72
+STRIP_WIDTH_PX, STRIP_SHAPE = 168, 1.62
+"""Width of a step's picture in device px, and its width over its height."""
+MAX_THUMB_PX = 2048
 GROUNDS = ("light", "white", "mid", "dark", "coloured", "checker")
 
 
@@ -49,7 +52,9 @@ async def bench(request: Request, kit: str, control: str, part: str = "", effect
 
 
 @router.get(BENCH + "/blocks")
-async def blocks(request: Request, kit: str, control: str, part: str = "", effect: str = "") -> dict[str, Any]:
+async def blocks(
+    request: Request, kit: str, control: str, part: str = "", effect: str = ""
+) -> dict[str, Any]:
     """The view's blocks as they stand, for a selection."""
     kits = kits_of(request)
     stored = kits.control(kit, control)
@@ -60,6 +65,7 @@ async def blocks(request: Request, kit: str, control: str, part: str = "", effec
 async def edit(
     request: Request, kit: str, control: str,
     edit: Annotated[Any, Body()], part: Annotated[str, Body()] = "", effect: Annotated[str, Body()] = "",
+    window: Annotated[str, Body(max_length=60)] = "",
 ) -> dict[str, Any]:  # fmt: skip
     """Apply one edit to the newest version, save it, and give back what changed."""
     kits = kits_of(request)
@@ -69,7 +75,7 @@ async def edit(
     stored = kits.edit(kit, control, made)
     fresh = _fresh(before.control, stored.control)
     selected = fresh[0] or _selected(stored.control, part)
-    await _announce(request, kit, control, stored)
+    await _announce(request, kit, stored, window)
     return _state(kits, kit, stored, selected, fresh[1] or effect) | {"said": label, "fresh": list(fresh[0])}
 
 
@@ -77,12 +83,13 @@ async def edit(
 async def undo_or_redo(
     request: Request, kit: str, control: str, way: str,
     part: Annotated[str, Body()] = "", effect: Annotated[str, Body()] = "",
+    window: Annotated[str, Body(max_length=60)] = "",
 ) -> dict[str, Any]:  # fmt: skip
     """Take back the newest edit of this control, or do it again."""
     kits = kits_of(request)
     step = kits.redo(kit, control) if way == "redo" else kits.undo(kit, control)
     stored = kits.control(kit, control)
-    await _announce(request, kit, control, stored)
+    await _announce(request, kit, stored, window)
     state = _state(kits, kit, stored, _selected(stored.control, part), effect)
     return state | {"said": _said(step, way)}
 
@@ -93,8 +100,9 @@ def _said(step: Step | None, way: str) -> str:
     return f"{'Did again' if way == 'redo' else 'Took back'}: {step.label}"
 
 
-async def _announce(request: Request, kit: str, control: str, stored: Stored) -> None:
-    await rooms_of(request).tell((kit, control), {"news": stored.hash, "version": stored.version})
+async def _announce(request: Request, kit: str, stored: Stored, window: str) -> None:
+    news: dict[str, object] = {"news": stored.hash, "version": stored.version, "by": window}
+    await rooms_of(request).tell((kit, stored.control.id), news)
 
 
 def _selected(control: Control, part: str) -> tuple[str, ...]:
@@ -136,7 +144,7 @@ def _state(kits: Kits, kit: str, stored: Stored, selected: tuple[str, ...], effe
                 "sheet": sheet, "draw_words": DRAW_WORDS, "thumbs": _thumbs(index_hash, stored, resolved),
             }),
             "strip": block("_strip.html", context | {
-                "part": part, "effect": effect, "steps": _strip(index_hash, stored, part),
+                "part": part, "effect": effect, "steps": _strip(index_hash, stored, resolved, part),
             }),
             "proof": block("_proof.html", context | {
                 "part": part, "rest": {d: picture_address(index_hash, stored.hash, d) for d in (1, 2)},
@@ -149,28 +157,36 @@ def _state(kits: Kits, kit: str, stored: Stored, selected: tuple[str, ...], effe
 
 def _thumbs(index: str, stored: Stored, resolved: Resolved) -> dict[str, str]:
     return {
-        part.id: picture_address(index, stored.hash, 1, part=part.id, **_around(resolved, part, 1.0))
+        part.id: picture_address(
+            index, stored.hash, 1, part=part.id, free=1, **_query(_shape_box(resolved, part).grown(2))
+        )
         for part in stored.control.parts
     }
 
 
-def _around(resolved: Resolved, part: Part, density: float) -> dict[str, int]:
-    """The device box of a part's shape, with a little air, as an address's parameters."""
-    canvas = canvas_box(resolved, density)
-    box = device_box(site_of(resolved, part, density, canvas, SHARED).outline).grown(2).meet(canvas)
-    if box.empty:
-        return {}
+def _shape_box(resolved: Resolved, part: Part) -> Box:
+    """The device pixels of a part's shape at density 1, wherever it lies; no more than can be drawn."""
+    box = device_box(site_of(resolved, part, 1.0, NO_BOX, SHARED).outline)
+    limit = Box(box.left, box.top, box.left + MAX_THUMB_PX, box.top + MAX_THUMB_PX)
+    return box.meet(limit)
+
+
+def _query(box: Box) -> dict[str, int]:
     return {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
 
 
-def _strip(index: str, stored: Stored, part: Part | None) -> list[dict[str, object]]:
+def _strip(index: str, stored: Stored, resolved: Resolved, part: Part | None) -> list[dict[str, object]]:
     if part is None:
         return []
-    canvas = stored.control.canvas
-    density = round(min(4.0, max(0.05, STRIP_HEIGHT_PX / max(canvas.height, canvas.width / 2.3))), 3)
+    bounds = painted_bounds(resolved, part)
+    across = max(1.0, bounds.width, bounds.height * STRIP_SHAPE)
+    density = round(min(4.0, max(0.02, STRIP_WIDTH_PX / across)), 3)
+    where = _query(device(bounds, density))
     return [
         {
-            "picture": picture_address(index, stored.hash, density, part=part.id, count=step.count),
+            "picture": picture_address(
+                index, stored.hash, density, part=part.id, count=step.count, free=1, **where
+            ),
             "label": step.label, "effect": step.effect, "count": step.count,
         }
         for step in build_steps(part)
@@ -187,10 +203,10 @@ def _edges(index: str, stored: Stored, resolved: Resolved, part: Part | None) ->
         left = round((part.x + bounds.left - EDGE_LEAD) * density)
         top = round((part.y + bounds.top - EDGE_LEAD) * density)
         width, height = (round(size * density) for size in EDGE_SIZE)
-        box = {"left": left, "top": top, "width": width, "height": height}
+        box = _query(Box(left, top, left + width, top + height))
         edges.append({
             "density": density, "soft": soft_sides(resolved, part, density),
-            "picture": picture_address(index, stored.hash, density, **box),
+            "picture": picture_address(index, stored.hash, density, free=1, **box),
         })  # fmt: skip
     return edges
 
@@ -200,7 +216,7 @@ def _off_canvas(resolved: Resolved) -> frozenset[str]:
     canvas = canvas_box(resolved, 1.0)
     outside = set()
     for part in resolved.control.parts:
-        box = device_box(site_of(resolved, part, 1.0, Box(0, 0, 0, 0), SHARED).outline)
+        box = device_box(site_of(resolved, part, 1.0, NO_BOX, SHARED).outline)
         if not box.empty and box.meet(canvas) != box:
             outside.add(part.id)
     return frozenset(outside)
@@ -209,5 +225,3 @@ def _off_canvas(resolved: Resolved) -> frozenset[str]:
 def _file_count() -> int:
     order = Order()
     return len(order.densities) + 1
-
-

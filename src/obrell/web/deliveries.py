@@ -12,18 +12,16 @@ from typing import Annotated, Any
 from uuid import uuid4
 
 from fastapi import APIRouter, Query, Request
-from pydantic import ValidationError
 from starlette.datastructures import FormData, QueryParams
 from starlette.responses import FileResponse, HTMLResponse
 
 from obrell.core.deliver.bundle import bundle
 from obrell.core.deliver.names import slug
-from obrell.core.deliver.order import Order
+from obrell.core.deliver.order import Order, read_order
 from obrell.core.deliver.plan import File, plan
 from obrell.core.document.model import KitSettings
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, Stopped
-from obrell.core.values.base import bad_value
 from obrell.core.values.fields import Live
 from obrell.store.kits import Kits
 from obrell.web.pages import page
@@ -129,9 +127,9 @@ async def deliver(request: Request, kit: str, control: Annotated[str, Query()] =
 async def listed(request: Request, kit: str) -> HTMLResponse:
     """Every file that the form, as it stands, will make."""
     kits = kits_of(request)
-    context = {"kit": kits.index(kit)}
+    context: dict[str, Any] = {"kit": kits.index(kit)}
     try:
-        context |= _listed(kits, kit, read_order(request.query_params))
+        context |= _listed(kits, kit, order_of(request.query_params))
     except Refused as error:
         context |= {"rows": [], "examples": [], "count": 0, "problem": str(error)}
     return page(request, "_files.html", context)
@@ -141,7 +139,7 @@ async def listed(request: Request, kit: str) -> HTMLResponse:
 async def start(request: Request, kit: str) -> HTMLResponse:
     """Begin."""
     kits = kits_of(request)
-    order = read_order(await request.form())
+    order = order_of(await request.form())
     settings = kits.index(kit).settings()
     files = plan(settings, tuple(s.control for s in kits.controls(kit)), order)
     return _progress(request, _of(request).start(settings, files))
@@ -180,10 +178,10 @@ def _progress(request: Request, delivery: Delivery) -> HTMLResponse:
     return page(request, "_progress.html", {"delivery": delivery})
 
 
-def read_order(form: FormData | QueryParams, plain: Live = Live()) -> Order:
+def order_of(form: FormData | QueryParams) -> Order:
     """The order a form describes; raises ``BadValue`` in words."""
     typed = [text for text in str(form.get("typed", "")).replace(";", " ").replace(",", " ").split() if text]
-    densities = [number_from(str(text), plain) for text in [*form.getlist("density"), *typed]]
+    densities = [number_from(str(text), Live()) for text in [*form.getlist("density"), *typed]]
     values: dict[str, Any] = {
         "controls": tuple(form.getlist("control")),
         "densities": tuple(densities),
@@ -198,10 +196,7 @@ def read_order(form: FormData | QueryParams, plain: Live = Live()) -> Order:
         raise Refused("No format is chosen: PNG, SVG or both.")
     if not densities:
         raise Refused("No density is chosen: at least one is needed, such as 1.")
-    try:
-        return Order(**values)
-    except ValidationError as error:
-        raise bad_value(error, Order) from error
+    return read_order(values)
 
 
 def _listed(kits: Kits, kit: str, order: Order) -> dict[str, Any]:
@@ -215,9 +210,9 @@ def _listed(kits: Kits, kit: str, order: Order) -> dict[str, Any]:
         box = file.pixels
         where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
         address = picture_address(index_hash, stored[file.control].hash, file.density, **where)
-        rows.setdefault(file.control, []).append({"file": file, "picture": address, "density": f"{file.density:g}"})
+        rows.setdefault(file.control, []).append(
+            {"file": file, "picture": address, "density": f"{file.density:g}"}
+        )
     groups = [(stored[control].control, items) for control, items in rows.items()]
     names = [file.name for file in files]
     return {"rows": groups, "examples": names[:EXAMPLES], "count": len(files), "problem": ""}
-
-

@@ -9,12 +9,12 @@ from fastapi import APIRouter, Path, Request
 from starlette.responses import Response
 
 from obrell.core.deliver.png import QUICK, encode
-from obrell.core.document.resolve import resolve
+from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.raster.jit import SOURCE_HASH
 from obrell.core.raster.layers import Box
 from obrell.core.render.build_up import only
+from obrell.core.render.compose import Frame, draw
 from obrell.core.render.picture import picture
-from obrell.store.kits import Kits
 from obrell.web.services import kits_of
 
 router = APIRouter()
@@ -23,24 +23,25 @@ FOR_EVER = {"cache-control": "public, max-age=31536000, immutable"}
 
 @router.get("/pictures/{renderer}/{index}/{control}/{density}.png")
 async def control_picture(
-    request: Request, renderer: str, index: str, control: str, density: Annotated[float, Path(gt=0, le=16)],
-    part: str = "", count: int | None = None,
+    request: Request, renderer: str,  # noqa: ARG001 — its version only makes the address new
+    index: str, control: str, density: Annotated[float, Path(gt=0, le=16)],
+    part: str = "", count: int | None = None, free: bool = False,
     left: int | None = None, top: int = 0, width: int = 0, height: int = 0,
 ) -> Response:  # fmt: skip
     """A control of these contents at a density: all of it, a box of it in device pixels, or one part
-    with its first ``count`` effects."""
+    with its first ``count`` effects; ``free`` shows what lies off the canvas too."""
     box = None if left is None else Box(left, top, left + width, top + height)
-    content = await asyncio.to_thread(_encoded, kits_of(request), index, control, density, part, count, box)
+    shown = kits_of(request).by_hash(control)
+    if part:
+        shown = only(shown, part, count)
+    resolved = resolve(kits_of(request).index_by_hash(index), shown)
+    content = await asyncio.to_thread(_encoded, resolved, density, box, free)
     return Response(content, media_type="image/png", headers=FOR_EVER)
 
 
-def _encoded(
-    kits: Kits, index: str, control: str, density: float, part: str, count: int | None, box: Box | None
-) -> bytes:
-    shown = kits.by_hash(control)
-    if part:
-        shown = only(shown, part, count)
-    resolved = resolve(kits.index_by_hash(index), shown)
+def _encoded(resolved: Resolved, density: float, box: Box | None, free: bool) -> bytes:
+    if free and box is not None:
+        return encode(draw(resolved, Frame(density, box)), QUICK)
     return encode(picture(resolved, density, box), QUICK)
 
 

@@ -140,9 +140,7 @@ def _effects(control: Control, part: Part, opened: str) -> list[EffectView]:
     return views
 
 
-def _effect(
-    control: Control, part: Part, effect: Effect, opened: str, place: int, count: int
-) -> EffectView:
+def _effect(control: Control, part: Part, effect: Effect, opened: str, place: int, count: int) -> EffectView:
     base = f"parts/{part.id}/effects/{effect.id}"
     pieces = _pieces(control, effect.sentence(), base)
     if effect.blend != "normal":

@@ -11,12 +11,12 @@ from starlette.responses import HTMLResponse, RedirectResponse, Response
 from obrell.core.deliver.names import slug
 from obrell.core.document.model import Canvas, Control
 from obrell.core.edit import read_edit
+from obrell.core.edit.typed import number_from
 from obrell.core.errors import BadValue
 from obrell.core.geometry.svgdata import number
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
 from obrell.core.values.base import bad_value
-from obrell.core.edit.typed import number_from
 from obrell.core.values.fields import Live
 from obrell.store.kits import Kits, Step
 from obrell.web.pages import page
@@ -85,7 +85,9 @@ async def add_control(
 
 
 @router.post(WALL + "/controls/{control}/name")
-async def rename_control(request: Request, kit: str, control: str, name: Annotated[str, Form()]) -> HTMLResponse:
+async def rename_control(
+    request: Request, kit: str, control: str, name: Annotated[str, Form()]
+) -> HTMLResponse:
     """Another name, in place."""
     change = {"kind": "set", "changes": [{"path": "name", "value": name.strip()}]}
     stored = kits_of(request).edit(kit, control, read_edit(change))
@@ -111,7 +113,9 @@ async def remove_control(request: Request, kit: str, control: str) -> HTMLRespon
 
 
 @router.post(WALL + "/controls/{control}/move")
-async def move_control(request: Request, kit: str, control: str, to: Annotated[int, Form(ge=0)]) -> HTMLResponse:
+async def move_control(
+    request: Request, kit: str, control: str, to: Annotated[int, Form(ge=0)]
+) -> HTMLResponse:
     """To another place in the order."""
     kits_of(request).move_control(kit, control, to)
     return _block(request, kit)

@@ -31,9 +31,7 @@ def soft_sides(resolved: Resolved, part: Part, density: float) -> int:
     return sum(abs(line - round(line)) > ON_GRID_PX for _, line in lines)
 
 
-def _lines(
-    sides: tuple[float, float, float, float], grown: float, site: PartSite
-) -> set[tuple[str, float]]:
+def _lines(sides: tuple[float, float, float, float], grown: float, site: PartSite) -> set[tuple[str, float]]:
     """Device positions of four sides grown by ``grown``, each with the direction it runs in."""
     left, top, right, bottom = sides
     corners = ((left - grown, top - grown), (right + grown, bottom + grown))

@@ -34,9 +34,7 @@ def decoded(value: float) -> float:
 def encoded(value: float) -> float:
     """Linear light to sRGB-encoded; negative values mirror."""
     size = abs(value)
-    return math.copysign(
-        12.92 * size if size <= 0.0031308 else 1.055 * size ** (1 / 2.4) - 0.055, value
-    )
+    return math.copysign(12.92 * size if size <= 0.0031308 else 1.055 * size ** (1 / 2.4) - 0.055, value)
 
 
 def to_oklab(rgb: Triple) -> Triple:

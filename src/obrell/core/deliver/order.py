@@ -4,19 +4,27 @@ from __future__ import annotations
 
 from fractions import Fraction
 from math import lcm
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import Field, field_validator
+from pydantic import Field, ValidationError, field_validator
 
 from obrell.core.deliver.names import PATTERN, check_pattern
 from obrell.core.errors import Refused
-from obrell.core.values.base import Value
+from obrell.core.values.base import Value, bad_value
 from obrell.core.values.fields import Id, Length
 
 Format = Literal["png", "svg"]
 Density = Annotated[float, Field(ge=0.25, le=8, multiple_of=0.0001)]
 MAX_STEP = 16
 """Largest logical step a trimmed box may be grown to, px."""
+
+
+def read_order(values: dict[str, Any]) -> Order:
+    """An order from plain values; raises ``BadValue`` in words."""
+    try:
+        return Order.model_validate(values)
+    except ValidationError as error:
+        raise bad_value(error, Order) from error
 
 
 class Order(Value):

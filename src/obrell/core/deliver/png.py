@@ -11,7 +11,7 @@ import zlib
 
 import deflate
 
-from obrell.core.raster.quantise import Pixels, filter_up
+from obrell.core.raster.quantise import Pixels, filtered_up
 
 SIGNATURE = b"\x89PNG\r\n\x1a\n"
 LEVEL = 6
@@ -26,7 +26,7 @@ def encode(pixels: Pixels, level: int = LEVEL, density: float = 1.0) -> bytes:
     """A PNG file; ``density`` is noted as physical size, 96 px per inch at 1."""
     height, width = pixels.shape[:2]
     per_metre = round(96 * density / 0.0254)
-    data = deflate.zlib_compress(filter_up(pixels).tobytes(), level)
+    data = deflate.zlib_compress(filtered_up(pixels), level)
     chunks = (
         (b"IHDR", struct.pack(">IIBBBBB", width, height, *RGBA_8_BIT)),
         (b"sRGB", PERCEPTUAL),

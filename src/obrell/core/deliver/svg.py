@@ -13,7 +13,7 @@ from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Drawing, Effect, Side
 from obrell.core.effects.markup import Definitions, element, text
 from obrell.core.geometry.plane import Rect, Similarity
-from obrell.core.geometry.svgdata import number, path_data
+from obrell.core.geometry.svgdata import number, path_data, rectangle
 from obrell.core.values.blends import Blend
 
 
@@ -28,7 +28,9 @@ def svg(resolved: Resolved, box: Rect | None = None) -> str:
         "xmlns": "http://www.w3.org/2000/svg", "width": box.width, "height": box.height, "viewBox": view,
     }  # fmt: skip
     title = element("title", {}, text(resolved.control.name))
-    return element("svg", root, title, defs.markup(), *_on_canvas(parts, canvas.width, canvas.height, box, defs))
+    return element(
+        "svg", root, title, defs.markup(), *_on_canvas(parts, canvas.width, canvas.height, box, defs)
+    )
 
 
 def _on_canvas(
@@ -90,9 +92,7 @@ def _elements(effects: Iterable[Effect], drawing: Drawing, side: Side) -> list[s
     ]
 
 
-def _grouped(
-    items: Sequence[str], opacity: float, blend: Blend, *, isolated: bool = False
-) -> list[str]:
+def _grouped(items: Sequence[str], opacity: float, blend: Blend, *, isolated: bool = False) -> list[str]:
     """Items faded and blended together; bare when that changes nothing."""
     items = [item for item in items if item]
     styles = []
@@ -118,6 +118,6 @@ def _outside_mask(drawing: Drawing, part: Part) -> str:
     reach = max((effect.reach(drawing.light) for effect in part.effects), default=0.0)
     area = drawing.box.grown(reach + 1)
     outline = path_data(drawing.outline(drawing.shape.path()))
-    frame = f"M{number(area.left)} {number(area.top)}H{number(area.right)}V{number(area.bottom)}H{number(area.left)}Z"
-    shape = element("path", {"d": f"{frame} {outline}", "fill": "#fff", "fill-rule": "evenodd"})
+    data = f"{rectangle(area)} {outline}"
+    shape = element("path", {"d": data, "fill": "#fff", "fill-rule": "evenodd"})
     return drawing.defs.add("mask", _area(area), shape)

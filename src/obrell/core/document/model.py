@@ -110,7 +110,7 @@ class Colourway(Value):
 
     id: Id
     name: Name
-    colours: dict[Id, Hex] = {}
+    colours: dict[Id, Hex] = Field(default_factory=dict)
 
 
 class KitSettings(Value):
@@ -127,7 +127,7 @@ class KitSettings(Value):
 class Kit(KitSettings):
     """A kit as one file."""
 
-    schema_version: Literal[1] = SCHEMA
+    schema_version: Literal[1] = 1
     controls: Annotated[tuple[Control, ...], Field(max_length=MAX_CONTROLS)] = ()
 
     @field_validator("controls")

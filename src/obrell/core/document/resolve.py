@@ -27,9 +27,7 @@ class Resolved:
     fit: Fit
 
 
-def resolve(
-    kit: KitSettings, control: Control, state: str = REST, colourway: str = DAY
-) -> Resolved:
+def resolve(kit: KitSettings, control: Control, state: str = REST, colourway: str = DAY) -> Resolved:
     """The control in ``state`` and ``colourway``, both by id; raises ``NoSuchThing``."""
     shown = _in_state(control, state)
     light = shown.light or kit.light

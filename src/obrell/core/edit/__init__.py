@@ -9,8 +9,17 @@ from pydantic import Field, TypeAdapter, ValidationError
 from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
 from obrell.core.edit.parts import (
-    CanvasEdges, CentreParts, Draw, DuplicateParts, MoveParts, PasteParts, RemoveParts, RenamePart,
-    ReorderPart, Resize, Turn,
+    CanvasEdges,
+    CentreParts,
+    Draw,
+    DuplicateParts,
+    MoveParts,
+    PasteParts,
+    RemoveParts,
+    RenamePart,
+    ReorderPart,
+    Resize,
+    Turn,
 )  # fmt: skip
 from obrell.core.edit.typed import TypeValue
 from obrell.core.edit.values import AddStop, RemoveStop, ReverseStops, SetValues, TurnGradient

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
@@ -60,16 +60,19 @@ class Draw(Edit):
             size = {} if abs(dy) < 4 else {"size": min(400.0, abs(dy))}
             return Text(**size), (self.x0 + self.x1) / 2, (self.y0 + self.y1) / 2
         if clicked:
-            return SHAPES[self.shape](width=COMMON_SIDE_PX, height=COMMON_SIDE_PX), self.x0, self.y0
+            return self._sized(COMMON_SIDE_PX, COMMON_SIDE_PX), self.x0, self.y0
         width, height = abs(dx), abs(dy)
         if self.constrained:
             width = height = max(width, height)
         across, down = (1 if dx >= 0 else -1), (1 if dy >= 0 else -1)
         if self.centred:
-            shape = SHAPES[self.shape](width=max(SMALLEST_PX, 2 * width), height=max(SMALLEST_PX, 2 * height))
-            return shape, self.x0, self.y0
-        shape = SHAPES[self.shape](width=max(SMALLEST_PX, width), height=max(SMALLEST_PX, height))
-        return shape, self.x0 + across * width / 2, self.y0 + down * height / 2
+            return self._sized(2 * width, 2 * height), self.x0, self.y0
+        return self._sized(width, height), self.x0 + across * width / 2, self.y0 + down * height / 2
+
+    def _sized(self, width: float, height: float) -> Shape:
+        kind: type[Any] = SHAPES[self.shape]
+        shape: Shape = kind(width=max(SMALLEST_PX, width), height=max(SMALLEST_PX, height))
+        return shape
 
 
 class MoveParts(Edit):

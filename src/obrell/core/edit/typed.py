@@ -66,7 +66,7 @@ def _tokens(text: str, live: Live) -> list[str | float]:
     while at < len(text):
         found = _TOKEN.match(text, at)
         if found is None:
-            raise BadValue(f"“{text}” is not a number or a sum: “{text[at:at + 12]}” is not understood.")
+            raise BadValue(f"“{text}” is not a number or a sum: “{text[at : at + 12]}” is not understood.")
         if found[1]:
             tokens.append(_in_unit(float(found[1]), (found[2] or "").lower(), live))
         else:

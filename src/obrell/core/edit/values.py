@@ -38,8 +38,10 @@ class SetValues(Edit):
             if change.path.startswith("light/") and control.light is None:
                 control = control.evolve(light=Light(direction=light))
             _check_lock(control, change.path)
+            before = control
             control = with_value(control, change.path, change.value, light)
             _check_part(control, change.path)
+            control = _renamed(before, control, change.path)
         return control
 
     def label(self, control: Control) -> str:
@@ -106,6 +108,19 @@ def _check_part(control: Control, path: str) -> None:
         problem = part.shape.problem()
         if problem:
             raise BadValue(problem, path)
+
+
+def _renamed(before: Control, control: Control, path: str) -> Control:
+    """A part that is still called as its kind or its words suggest goes on being called so."""
+    steps = path.split("/")
+    if steps[0] != "parts" or steps[2:3] != ["shape"]:
+        return control
+    where = "/".join(steps[:2])
+    old, new = value_at(before, where), value_at(control, where)
+    if old.name != old.shape.suggested_name() or new.shape.suggested_name() == old.name:
+        return control
+    renamed: Control = with_value(control, f"{where}/name", new.shape.suggested_name())
+    return renamed
 
 
 def _gradient(control: Control, path: str) -> Gradient:
@@ -188,11 +203,10 @@ class TurnGradient(Edit):
 
 def reversed_stops(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
     """Positions mirrored; each midpoint goes with the stretch it bends, mirrored too."""
-    bends = [1 - stop.midpoint for stop in stops[:-1]][::-1] + [stops[0].midpoint]
-    backwards = stops[::-1]
+    bends = [1 - stop.midpoint for stop in stops[-2::-1]]
     return tuple(
         stop.evolve(position=1 - stop.position, midpoint=bend)
-        for stop, bend in zip(backwards, [*bends[:-1], 0.5], strict=True)
+        for stop, bend in zip(stops[::-1], [*bends, 0.5], strict=True)
     )
 
 

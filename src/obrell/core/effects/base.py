@@ -10,7 +10,7 @@ from pydantic import Field
 from obrell.core.effects.markup import Definitions
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect, Similarity
-from obrell.core.geometry.svgdata import number, path_data
+from obrell.core.geometry.svgdata import path_data, rectangle
 from obrell.core.raster.layers import Mask
 from obrell.core.raster.ramps import Pigment
 from obrell.core.shapes.base import Sentence, Shape
@@ -94,9 +94,7 @@ class Drawing:
         """Path data of what an inside effect fills: the shape, or all around it when that is cut."""
         if not self.cut:
             return path_data(self.outline(self.shape.path()))
-        area = self.box.grown(1)
-        sides = [number(side) for side in (area.left, area.top, area.right, area.bottom)]
-        return f"M{sides[0]} {sides[1]}H{sides[2]}V{sides[3]}H{sides[0]}Z"
+        return rectangle(self.box.grown(1))
 
     def outline(self, path: Path, dx: float = 0.0, dy: float = 0.0) -> Path:
         """A path of the part in user space, moved on by (dx, dy)."""

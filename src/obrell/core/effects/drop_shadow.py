@@ -12,6 +12,7 @@ from obrell.core.effects.pigments import solid
 from obrell.core.effects.shadow import TAIL, Shadow
 from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.svgdata import path_data
+from obrell.core.values.fields import Share
 
 
 class DropShadow(Shadow):
@@ -20,6 +21,7 @@ class DropShadow(Shadow):
     label: ClassVar[str] = "Drop shadow"
     zone: ClassVar[Zone] = "behind"
     kind: Literal["drop-shadow"] = "drop-shadow"
+    opacity: Share = Field(0.4, title="strength")
     shows_through: bool = Field(False, title="shows through")
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:

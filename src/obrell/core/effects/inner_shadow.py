@@ -4,12 +4,15 @@ from __future__ import annotations
 
 from typing import ClassVar, Literal
 
+from pydantic import Field
+
 from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
 from obrell.core.effects.markup import element
 from obrell.core.effects.pigments import solid
 from obrell.core.effects.shadow import TAIL, Shadow
 from obrell.core.geometry.plane import Similarity
-from obrell.core.geometry.svgdata import path_data
+from obrell.core.geometry.svgdata import path_data, rectangle
+from obrell.core.values.fields import Share
 
 
 class InnerShadow(Shadow):
@@ -19,6 +22,7 @@ class InnerShadow(Shadow):
     zone: ClassVar[Zone] = "surface"
     keeps_to_shape: ClassVar[bool] = False
     kind: Literal["inner-shadow"] = "inner-shadow"
+    opacity: Share = Field(0.5, title="strength")
 
     def reach(self, light: float) -> float:
         return 0.0
@@ -35,11 +39,7 @@ class InnerShadow(Shadow):
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         hole = drawing.outline(drawing.shape.spread(-self.spread), *self.offset.vector(drawing.light))
         around = drawing.box.grown(2 * self.blur * TAIL + 1)
-        frame = (
-            f"M{around.left:.2f} {around.top:.2f}H{around.right:.2f}V{around.bottom:.2f}"
-            f"H{around.left:.2f}Z"
-        )
-        data = f"{frame} {path_data(hole)}".strip()
+        data = f"{rectangle(around)} {path_data(hole)}".strip()
         blur = drawing.defs.blur(self.blur / 2, around.grown(self.blur * TAIL))
         attributes = {"d": data, "fill-rule": "evenodd", "fill": str(self.colour), "filter": blur}
         return (element("path", attributes),)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from itertools import pairwise
 from xml.sax.saxutils import escape, quoteattr
 
 from obrell.core.effects.pigments import sample
@@ -49,8 +50,7 @@ class Definitions:
         if not self._ids:
             return ""
         written = (
-            content.replace(f"<{tag}", f'<{tag} id="{name}"', 1)
-            for (tag, content), name in self._ids.items()
+            content.replace(f"<{tag}", f'<{tag} id="{name}"', 1) for (tag, content), name in self._ids.items()
         )
         return f"<defs>{''.join(written)}</defs>"
 
@@ -58,7 +58,7 @@ class Definitions:
         """A Gaussian blur over the user-space rectangle ``around``; empty when there is none."""
         if deviation <= 0:
             return ""
-        area = {
+        area: dict[str, str | float] = {
             "x": around.left, "y": around.top, "width": around.width, "height": around.height,
             "filterUnits": "userSpaceOnUse", "color-interpolation-filters": "sRGB",
         }  # fmt: skip
@@ -96,9 +96,7 @@ def _matrix(place: Similarity) -> str:
 
 def _stop(stop: Stop) -> str:
     fade: str | float = "" if stop.opacity >= 1 else stop.opacity
-    return element(
-        "stop", {"offset": stop.position, "stop-color": str(stop.colour), "stop-opacity": fade}
-    )
+    return element("stop", {"offset": stop.position, "stop-color": str(stop.colour), "stop-opacity": fade})
 
 
 def linear_ends(angle: float, box: Rect) -> tuple[tuple[float, float], tuple[float, float]]:
@@ -117,7 +115,7 @@ def straightened(gradient: Gradient) -> tuple[Stop, ...]:
     (SVG does not premultiply) are cut into short pieces.
     """
     result: list[Stop] = []
-    for first, second in zip(gradient.stops, gradient.stops[1:], strict=False):
+    for first, second in pairwise(gradient.stops):
         result.append(first.evolve(midpoint=0.5))
         bent = first.midpoint != 0.5 or gradient.space != "srgb"
         faded = first.opacity != second.opacity and first.colour != second.colour

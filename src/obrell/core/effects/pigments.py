@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from itertools import pairwise
 
 import numpy as np
 
@@ -45,9 +46,7 @@ def _stop_row(stop: Stop, space: str) -> list[float]:
     return [stop.position, *premultiplied, stop.opacity, midpoint_exponent(stop.midpoint)]
 
 
-def _affine(
-    to_device: Similarity, of_place: Callable[[float, float], float]
-) -> tuple[float, float, float]:
+def _affine(to_device: Similarity, of_place: Callable[[float, float], float]) -> tuple[float, float, float]:
     """(a, b, c) with a·X + b·Y + c = ``of_place``(the local point that lands on device (X, Y))."""
     here = of_place(*to_device.undo(0.0, 0.0))
     right = of_place(*to_device.undo(1.0, 0.0))
@@ -60,7 +59,7 @@ def sample(gradient: Gradient, t: float) -> Stop:
     stops = gradient.stops
     if t <= stops[0].position:
         return stops[0].evolve(position=t, midpoint=0.5)
-    for first, second in zip(stops, stops[1:], strict=False):
+    for first, second in pairwise(stops):
         if first.position <= t < second.position:
             share = (t - first.position) / (second.position - first.position)
             share = share ** midpoint_exponent(first.midpoint)

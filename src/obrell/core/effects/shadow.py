@@ -30,7 +30,12 @@ class Shadow(Effect):
 
     def sentence(self) -> Sentence:
         if isinstance(self.offset, Cast):
-            falls: Sentence = (Words("from "), Slot("offset/direction"), Words(" by "), Slot("offset/distance"))
+            falls: Sentence = (
+                Words("from "),
+                Slot("offset/direction"),
+                Words(" by "),
+                Slot("offset/distance"),
+            )
         else:
             falls = (Slot("offset/across"), Words(" across, "), Slot("offset/down"), Words(" down"))
         return (

@@ -178,9 +178,7 @@ class _Bounds:
         """Closing lines join points that are already counted."""
 
 
-def arc_point(
-    cx: float, cy: float, rx: float, ry: float, turn: float, angle: float
-) -> tuple[float, float]:
+def arc_point(cx: float, cy: float, rx: float, ry: float, turn: float, angle: float) -> tuple[float, float]:
     """The point of an ellipse at ``angle`` radians, measured before it is turned."""
     x, y = rx * math.cos(angle), ry * math.sin(angle)
     cos, sin = math.cos(turn), math.sin(turn)

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass, field
 
 from obrell.core.geometry.paths import Path, arc_point
+from obrell.core.geometry.plane import Rect
 
 DECIMALS = 4
 
@@ -25,6 +26,12 @@ def path_data(path: Path) -> str:
     sink = _DataSink()
     path.draw(sink)
     return " ".join(sink.pieces)
+
+
+def rectangle(box: Rect) -> str:
+    """Path data of a rectangle."""
+    left, top, right, bottom = (number(side) for side in (box.left, box.top, box.right, box.bottom))
+    return f"M{left} {top}H{right}V{bottom}H{left}Z"
 
 
 @dataclass(slots=True)

@@ -54,7 +54,7 @@ def weave(target: Layer, outside: Layer, inside: Layer, shape: Mask) -> None:
 
 
 @kernel("void(float32[:,:,::1], int64, int64, float32[:,:,::1], float32[:,::1], int64, int64)")
-def _weave(target, top, left, inside, shape, down, along):  # type: ignore[no-untyped-def]
+def _weave(target, top, left, inside, shape, down, along):
     height, width = inside.shape[1], inside.shape[2]
     for channel in range(4):
         for y in range(height):
@@ -65,14 +65,14 @@ def _weave(target, top, left, inside, shape, down, along):  # type: ignore[no-un
 
 
 @helper
-def _hard_light(b, s):  # type: ignore[no-untyped-def]
+def _hard_light(b, s):
     if s <= 0.5:
         return b * 2 * s
     return b + (2 * s - 1) - b * (2 * s - 1)
 
 
 @helper
-def _soft_light(b, s):  # type: ignore[no-untyped-def]
+def _soft_light(b, s):
     if s <= 0.5:
         return b - (1 - 2 * s) * b * (1 - b)
     d = ((16 * b - 12) * b + 4) * b if b <= 0.25 else np.sqrt(b)
@@ -80,21 +80,21 @@ def _soft_light(b, s):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _dodge(b, s):  # type: ignore[no-untyped-def]
+def _dodge(b, s):
     if b <= 0:
         return b * 0
     return min(b * 0 + 1, b / (1 - s)) if s < 1 else b * 0 + 1
 
 
 @helper
-def _burn(b, s):  # type: ignore[no-untyped-def]
+def _burn(b, s):
     if b >= 1:
         return b * 0 + 1
     return 1 - min(b * 0 + 1, (1 - b) / s) if s > 0 else b * 0
 
 
 @helper
-def _mixed(mode, b, s):  # type: ignore[no-untyped-def]
+def _mixed(mode, b, s):
     """B(cb, cs) of the separable modes that divide, section 9.1, on straight values."""
     if mode == 3:
         return _hard_light(s, b)
@@ -108,12 +108,12 @@ def _mixed(mode, b, s):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _lum(r, g, b):  # type: ignore[no-untyped-def]
+def _lum(r, g, b):
     return 0.3 * r + 0.59 * g + 0.11 * b
 
 
 @helper
-def _with_lum(r, g, b, lum):  # type: ignore[no-untyped-def]
+def _with_lum(r, g, b, lum):
     """SetLum with ClipColor, section 9.2."""
     d = lum - _lum(r, g, b)
     r, g, b = r + d, g + d, b + d
@@ -129,7 +129,7 @@ def _with_lum(r, g, b, lum):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _with_sat(r, g, b, saturation):  # type: ignore[no-untyped-def]
+def _with_sat(r, g, b, saturation):
     """SetSat, section 9.2, written without sorting."""
     low, high = min(r, g, b), max(r, g, b)
     if high <= low:
@@ -139,7 +139,7 @@ def _with_sat(r, g, b, saturation):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _nonseparable(mode, br, bg, bb, sr, sg, sb):  # type: ignore[no-untyped-def]
+def _nonseparable(mode, br, bg, bb, sr, sg, sb):
     if mode == 12:
         r, g, b = _with_sat(sr, sg, sb, max(br, bg, bb) - min(br, bg, bb))
         return _with_lum(r, g, b, _lum(br, bg, bb))
@@ -152,7 +152,7 @@ def _nonseparable(mode, br, bg, bb, sr, sg, sb):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _lay(under, over, alpha):  # type: ignore[no-untyped-def]
+def _lay(under, over, alpha):
     """One channel of source-over; rows are contiguous views, which become vector code."""
     one = np.float32(1)
     for x in range(len(under)):
@@ -160,7 +160,7 @@ def _lay(under, over, alpha):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _lay_product(mode, under, over, alpha, base):  # type: ignore[no-untyped-def]
+def _lay_product(mode, under, over, alpha, base):
     """One colour channel of the modes whose premultiplied form needs no division."""
     one, two = np.float32(1), np.float32(2)
     if mode == 1:
@@ -187,13 +187,13 @@ def _lay_product(mode, under, over, alpha, base):  # type: ignore[no-untyped-def
 
 
 @helper
-def _times(out, colours, mask):  # type: ignore[no-untyped-def]
+def _times(out, colours, mask):
     for x in range(len(out)):
         out[x] = colours[x] * mask[x]
 
 
 @helper
-def _blend_row(target, y, left, source, count, mode):  # type: ignore[no-untyped-def]
+def _blend_row(target, y, left, source, count, mode):
     """Blend ``source`` (4, count) into row ``y`` of ``target`` from column ``left`` on."""
     one = np.float32(1)
     if mode == 0:
@@ -221,9 +221,7 @@ def _blend_row(target, y, left, source, count, mode):  # type: ignore[no-untyped
                 s, b = source[channel, x] / alpha, target[channel, y, left + x] / base
                 both = alpha * base * _mixed(mode, b, s)
                 target[channel, y, left + x] = (
-                    source[channel, x] * (one - base)
-                    + target[channel, y, left + x] * (one - alpha)
-                    + both
+                    source[channel, x] * (one - base) + target[channel, y, left + x] * (one - alpha) + both
                 )
         else:
             mixed = _nonseparable(
@@ -243,7 +241,7 @@ def _blend_row(target, y, left, source, count, mode):  # type: ignore[no-untyped
 
 
 @helper
-def _encode_srgb(value):  # type: ignore[no-untyped-def]
+def _encode_srgb(value):
     """IEC 61966-2-1, linear to encoded."""
     if value <= 0.0031308:
         return 12.92 * value
@@ -251,7 +249,7 @@ def _encode_srgb(value):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _from_oklab(stop, out):  # type: ignore[no-untyped-def]
+def _from_oklab(stop, out):
     """Premultiplied OKLab in ``stop`` to premultiplied sRGB (CSS Color 4, section 20)."""
     alpha = stop[3]
     if alpha <= 0:
@@ -272,7 +270,7 @@ def _from_oklab(stop, out):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _locate(stops, t, step, has_edges):  # type: ignore[no-untyped-def]
+def _locate(stops, t, step, has_edges):
     """Where ``t`` lies: a stop and the share of the way to the next one. An edge between two stops
     at one position is spread over ``step``, one device pixel's worth of t."""
     last = stops.shape[0] - 1
@@ -296,7 +294,7 @@ def _locate(stops, t, step, has_edges):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _place(shape, field, x, y):  # type: ignore[no-untyped-def]
+def _place(shape, field, x, y):
     """Position along the ramp at the device point (x, y), and its change over one pixel."""
     u = field[0] * x + field[1] * y + field[2]
     if shape == 1:
@@ -310,9 +308,7 @@ def _place(shape, field, x, y):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _plain_row(  # type: ignore[no-untyped-def]
-    shape, field, stops, left, y, count, opacity, along, colours
-):
+def _plain_row(shape, field, stops, left, y, count, opacity, along, colours):
     """A straight sRGB ramp along a row, as a sum of clamped ramps: vector code throughout."""
     fade = np.float32(opacity)
     for x in range(count):
@@ -335,9 +331,7 @@ def _plain_row(  # type: ignore[no-untyped-def]
 
 
 @helper
-def _colour_row(  # type: ignore[no-untyped-def]
-    shape, field, stops, oklab, has_edges, left, y, first, last, opacity, colours
-):
+def _colour_row(shape, field, stops, oklab, has_edges, left, y, first, last, opacity, colours):
     """Premultiplied colours of the pigment in columns ``first`` to ``last`` of a row."""
     lab, out = np.empty(4), np.empty(4)
     for x in range(first, last):
@@ -360,7 +354,7 @@ def _colour_row(  # type: ignore[no-untyped-def]
     "void(float32[:,:,::1], int64, int64, float32[:,::1], int64, int64, int64, int64, int64, int64,"
     " int64, float64[::1], float64[:,::1], boolean, float64, int64)"
 )
-def _paint(  # type: ignore[no-untyped-def]
+def _paint(
     target, target_left, target_top, mask, mask_left, mask_top,
     left, top, right, bottom, shape, field, stops, oklab, opacity, mode,
 ):  # fmt: skip
@@ -401,7 +395,7 @@ def _paint(  # type: ignore[no-untyped-def]
     "void(float32[:,:,::1], int64, int64, float32[:,:,::1], int64, int64, int64, int64, int64,"
     " int64, float64, int64)"
 )
-def _stack(  # type: ignore[no-untyped-def]
+def _stack(
     target, target_left, target_top, layer, layer_left, layer_top,
     left, top, right, bottom, opacity, mode,
 ):  # fmt: skip

@@ -86,7 +86,8 @@ def enlarged(mask: Mask, factor: int, box: Box) -> Mask:
 def _direct(mask: Mask, sigma: float, box: Box) -> Plane:
     taps = gaussian_taps(sigma)
     rows = _banded_rows(mask.values, *_sliding(taps, box.top - mask.box.top, box.height))
-    return _sliding_columns(rows, taps, box.left - mask.box.left - len(taps) // 2, box.width)
+    result: Plane = _sliding_columns(rows, taps, box.left - mask.box.left - len(taps) // 2, box.width)
+    return result
 
 
 def _coarse(mask: Mask, sigma: float, box: Box) -> Plane:
@@ -104,7 +105,8 @@ def _coarse(mask: Mask, sigma: float, box: Box) -> Plane:
     offset = inner_x[0] - outer_x[0] - len(taps) // 2
     wide = _sliding_columns(wide, taps, offset, inner_x[1] - inner_x[0])
     back = _banded_columns(wide, *_returning(factor, box.left, box.right, inner_x[0]))
-    return _banded_rows(back, *_returning(factor, box.top, box.bottom, inner_y[0]))
+    result: Plane = _banded_rows(back, *_returning(factor, box.top, box.bottom, inner_y[0]))
+    return result
 
 
 @lru_cache(maxsize=256)
@@ -138,7 +140,7 @@ def _thinning(factor: int, coarse: tuple[int, int], start: int) -> tuple[Starts,
     centres = _centre(np.arange(*coarse, dtype=np.int64), factor)
     radius = REACH * SMALL * factor
     first = np.floor(centres[0] - radius)
-    width = int(math.ceil(2 * radius)) + 2
+    width = math.ceil(2 * radius) + 2
     starts = np.arange(*coarse, dtype=np.int64) * factor + int(first) - coarse[0] * factor
     return starts - start, _weights(starts, width, centres, SMALL * factor)
 
@@ -149,13 +151,11 @@ def _returning(factor: int, start: int, end: int, coarse_start: int) -> tuple[St
     places = (np.arange(start, end, dtype=np.int64) - (factor - 1) / 2) / factor
     radius = REACH * SMALL
     starts = np.floor(places - radius).astype(np.int64)
-    width = int(math.ceil(2 * radius)) + 2
+    width = math.ceil(2 * radius) + 2
     return starts - coarse_start, _weights(starts, width, places, SMALL)
 
 
-def _weights(
-    starts: Starts, width: int, centres: NDArray[np.float64], sigma: float
-) -> Taps:
+def _weights(starts: Starts, width: int, centres: NDArray[np.float64], sigma: float) -> Taps:
     distance = starts[:, None] + np.arange(width)[None, :] - centres[:, None]
     taps = np.exp(-0.5 * (distance / sigma) ** 2)
     result: Taps = (taps / taps.sum(axis=1, keepdims=True)).astype(np.float32)
@@ -163,14 +163,14 @@ def _weights(
 
 
 @helper
-def _add_weighted(row, source, weight):  # type: ignore[no-untyped-def]
+def _add_weighted(row, source, weight):
     """Rows are passed as contiguous views, which the compiler turns into vector code."""
     for x in range(len(row)):
         row[x] += weight * source[x]
 
 
 @kernel("float32[:,::1](float32[:,::1], int64[::1], float32[:,::1])")
-def _banded_rows(source, starts, taps):  # type: ignore[no-untyped-def]
+def _banded_rows(source, starts, taps):
     """Every output row is a weighted sum of ``taps.shape[1]`` source rows from its start on."""
     height, width = source.shape
     out = np.zeros((len(starts), width), np.float32)
@@ -184,7 +184,7 @@ def _banded_rows(source, starts, taps):  # type: ignore[no-untyped-def]
 
 
 @kernel("float32[:,::1](float32[:,::1], int64[::1], float32[:,::1])")
-def _banded_columns(source, starts, taps):  # type: ignore[no-untyped-def]
+def _banded_columns(source, starts, taps):
     """The same along the rows."""
     height, width = source.shape
     out = np.zeros((height, len(starts)), np.float32)
@@ -200,7 +200,7 @@ def _banded_columns(source, starts, taps):  # type: ignore[no-untyped-def]
 
 
 @kernel("float32[:,::1](float32[:,::1], float32[::1], int64, int64)")
-def _sliding_columns(source, taps, offset, count):  # type: ignore[no-untyped-def]
+def _sliding_columns(source, taps, offset, count):
     """One set of taps slid along the rows; output x begins at source x + offset."""
     height, width = source.shape
     out = np.zeros((height, count), np.float32)

@@ -33,25 +33,25 @@ def cover(rows: NDArray[np.float64], box: Box) -> Mask:
 
 
 @helper
-def _pieces(bend, tolerance):  # type: ignore[no-untyped-def]
+def _pieces(bend, tolerance):
     """Chords needed for a curve whose second derivative is at most ``bend``."""
     return min(4096, max(1, int(np.ceil(np.sqrt(bend / (8.0 * tolerance))))))
 
 
 @helper
-def _cubic_pieces(x0, y0, n, tolerance):  # type: ignore[no-untyped-def]
+def _cubic_pieces(x0, y0, n, tolerance):
     first = np.hypot(x0 - 2 * n[0] + n[2], y0 - 2 * n[1] + n[3])
     second = np.hypot(n[0] - 2 * n[2] + n[4], n[1] - 2 * n[3] + n[5])
     return _pieces(6.0 * max(first, second), tolerance)
 
 
 @helper
-def _arc_pieces(n, tolerance):  # type: ignore[no-untyped-def]
+def _arc_pieces(n, tolerance):
     return _pieces(max(n[2], n[3]) * n[6] * n[6], tolerance)
 
 
 @kernel("float64[:,::1](float64[:,::1], float64)")
-def _flatten(rows, tolerance):  # type: ignore[no-untyped-def]
+def _flatten(rows, tolerance):
     """Edges (x0, y0, x1, y1) of the closed polygon that follows the path within ``tolerance``."""
     count = 0
     x, y = 0.0, 0.0
@@ -110,12 +110,12 @@ def _flatten(rows, tolerance):  # type: ignore[no-untyped-def]
 
 
 @helper
-def _fixed(value):  # type: ignore[no-untyped-def]
+def _fixed(value):
     return np.int64(np.floor(value * FIXED + 0.5))
 
 
 @helper
-def _slice(sums, row, left, right, y0, x0, y1, x1, sign):  # type: ignore[no-untyped-def]
+def _slice(sums, row, left, right, y0, x0, y1, x1, sign):
     """Add one edge that stays within a pixel row and runs left to right.
 
     What lies left of ``left`` adds its whole height to the first column; heights are differences
@@ -150,7 +150,7 @@ def _slice(sums, row, left, right, y0, x0, y1, x1, sign):  # type: ignore[no-unt
 
 
 @kernel("void(float64[:,::1], int64, int64, float32[:,::1])")
-def _accumulate(edges, left, top, out):  # type: ignore[no-untyped-def]
+def _accumulate(edges, left, top, out):
     height, width = out.shape
     sums = np.zeros((height, width + 2), np.int64)
     for i in range(edges.shape[0]):

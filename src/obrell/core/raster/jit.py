@@ -17,9 +17,7 @@ import numba
 F = TypeVar("F", bound=Callable[..., Any])
 
 _SOURCES = sorted(Path(__file__).parent.glob("*.py"))
-SOURCE_HASH = hashlib.blake2b(
-    b"".join(source.read_bytes() for source in _SOURCES), digest_size=8
-).hexdigest()
+SOURCE_HASH = hashlib.blake2b(b"".join(source.read_bytes() for source in _SOURCES), digest_size=8).hexdigest()
 """Changes whenever any kernel changes; part of every picture's address."""
 
 _ROOT = Path(os.environ.get("OBRELL_CACHE", Path.home() / ".cache" / "obrell"))

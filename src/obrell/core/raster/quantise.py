@@ -20,7 +20,7 @@ def quantise(layer: Layer) -> Pixels:
 
 
 @kernel("void(float32[:,:,::1], uint8[:,:,::1])")
-def _quantise(planes, out):  # type: ignore[no-untyped-def]
+def _quantise(planes, out):
     height, width = out.shape[0], out.shape[1]
     for y in range(height):
         for x in range(width):
@@ -36,9 +36,14 @@ def _quantise(planes, out):  # type: ignore[no-untyped-def]
             out[y, x, 3] = np.uint8(level)
 
 
-@kernel("uint8[:,::1](uint8[:,:,::1])")
-def filter_up(pixels):  # type: ignore[no-untyped-def]
+def filtered_up(pixels: Pixels) -> bytes:
     """Scanlines with PNG's filter 2 (Up), PNG 3rd edition, section 9.2: a byte 2, then differences."""
+    lines: NDArray[np.uint8] = _filter_up(pixels)
+    return lines.tobytes()
+
+
+@kernel("uint8[:,::1](uint8[:,:,::1])")
+def _filter_up(pixels):
     height, width = pixels.shape[0], pixels.shape[1]
     out = np.empty((height, 1 + 4 * width), np.uint8)
     for y in range(height):

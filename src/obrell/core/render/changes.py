@@ -21,7 +21,7 @@ def changed_box(old: Resolved, new: Resolved, frame: Frame) -> Box:
     box = NO_BOX
     for part_id in before.keys() | after.keys():
         parts = [found[part_id][1] for found in (before, after) if part_id in found]
-        if len(parts) == 1 or parts[0] is not parts[1] and parts[0] != parts[1]:
+        if len(parts) == 1 or (parts[0] is not parts[1] and parts[0] != parts[1]):
             for part, resolved in zip(parts, (old, new), strict=False):
                 box = box.join(_painted(resolved, part, frame))
     return box

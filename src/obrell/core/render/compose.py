@@ -9,7 +9,7 @@ neither an edge nor an outline along it lets a lower colour through.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from obrell.core.document.model import Part
@@ -41,17 +41,13 @@ def canvas_box(resolved: Resolved, density: float) -> Box:
     return Box.around(0, 0, canvas.width * density, canvas.height * density)
 
 
-def draw(
-    resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: Box | None = None
-) -> Pixels:
+def draw(resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: Box | None = None) -> Pixels:
     """Straight 8-bit pixels of the frame's region, or of ``only`` a box in it. Same input, same
     bytes, whatever the cache holds and however the region is cut."""
     return quantise(compose(resolved, frame, cache, only))
 
 
-def compose(
-    resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: Box | None = None
-) -> Layer:
+def compose(resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: Box | None = None) -> Layer:
     """The frame's region as floats. When a part is changed again and again, the composite of those
     below it is kept, so that they are not drawn again."""
     check_region(frame.region)
@@ -107,7 +103,7 @@ def _coat(layer: Layer, effect: Effect, site: PartSite, side: Side, fade: float)
         blend.paint(layer, coat.mask, coat.pigment, coat.opacity * fade, BLEND_CODES[coat.blend])
 
 
-def touched(effects: list[Effect], site: PartSite) -> Box:
+def touched(effects: Sequence[Effect], site: PartSite) -> Box:
     """The device pixels the part can change inside the region."""
     if not effects:
         return NO_BOX

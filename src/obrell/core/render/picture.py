@@ -13,9 +13,7 @@ from obrell.core.render.compose import SHARED, Frame, canvas_box, draw
 from obrell.core.render.limits import check_region
 
 
-def picture(
-    resolved: Resolved, density: float, box: Box | None = None, cache: PixelCache = SHARED
-) -> Pixels:
+def picture(resolved: Resolved, density: float, box: Box | None = None, cache: PixelCache = SHARED) -> Pixels:
     """Pixels of the whole canvas, or of ``box`` in device pixels; transparent beyond the canvas."""
     canvas = canvas_box(resolved, density)
     wanted = box or canvas
@@ -42,6 +40,4 @@ def ink(pixels: Pixels) -> Box | None:
 
 def device(box: Rect, density: float) -> Box:
     """A logical box on the device grid, grown to whole pixels."""
-    return Box.around(
-        box.left * density, box.top * density, box.right * density, box.bottom * density
-    )
+    return Box.around(box.left * density, box.top * density, box.right * density, box.bottom * density)

@@ -97,9 +97,7 @@ def site_of(resolved: Resolved, part: Part, density: float, region: Box, cache: 
     fit = part.fit or resolved.fit
     shape, place = fitted(part, density) if fit != "off" else (part.shape, Point(part.x, part.y))
     to_device = Similarity(density, part.rotation, place.x * density, place.y * density)
-    return PartSite(
-        shape, to_device, resolved.light.direction, density, fit == "strokes", region, cache
-    )
+    return PartSite(shape, to_device, resolved.light.direction, density, fit == "strokes", region, cache)
 
 
 def fitted(part: Part, density: float) -> tuple[Shape, Point]:

@@ -27,9 +27,7 @@ class Text(Shape):
     font: FontName = Field("Hanken Grotesk", title="font")
     size: Annotated[float, Live("px", 1, 6, 96), Field(gt=0, le=1000)] = Field(14.0, title="size")
     weight: Annotated[float, Live("", 10, 100, 900), Field(ge=1, le=1000)] = Field(600.0, title="weight")
-    tracking: Annotated[float, Live("px", 0.1, -2, 10), Field(ge=-50, le=200)] = Field(
-        0.0, title="tracking"
-    )
+    tracking: Annotated[float, Live("px", 0.1, -2, 10), Field(ge=-50, le=200)] = Field(0.0, title="tracking")
     align: Literal["start", "middle", "end"] = Field("middle", title="aligned by its")
 
     def setting(self) -> Setting:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from importlib import resources
 from io import BytesIO
-from typing import Literal, get_args
+from typing import Any, Literal, get_args
 
 import uharfbuzz as hb
 from fontTools.ttLib import TTFont
@@ -20,7 +20,8 @@ class Font:
     """A font ready to shape with. Heights are shares of the font size, positive upwards."""
 
     name: str
-    face: hb.Face
+    face: Any
+    """The shaper's own face."""
     characters: frozenset[int]
     lightest: float
     heaviest: float
@@ -39,12 +40,15 @@ def load(name: FontName) -> Font:
     tables.flavor = None
     plain = BytesIO()
     tables.save(plain, reorderTables=None)
-    weight = next(axis for axis in tables["fvar"].axes if axis.axisTag == "wght")
+    axes: Any = tables["fvar"]
+    metrics: Any = tables["OS/2"]
+    weight = next(axis for axis in axes.axes if axis.axisTag == "wght")
+    face = hb.Face(hb.Blob(plain.getvalue()))
     return Font(
         name=name,
-        face=hb.Face(hb.Blob(plain.getvalue())),
-        characters=frozenset(tables.getBestCmap()),
+        face=face,
+        characters=frozenset(tables.getBestCmap() or ()),
         lightest=weight.minValue,
         heaviest=weight.maxValue,
-        cap_height=tables["OS/2"].sCapHeight / tables["head"].unitsPerEm,
+        cap_height=metrics.sCapHeight / face.upem,
     )

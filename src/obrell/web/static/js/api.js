@@ -15,6 +15,7 @@ export class Api {
   /** @param {string} base the control's address */
   constructor(base) {
     this.base = base;
+    this.window = crypto.randomUUID();
     this.waiting = [];
     this.busy = false;
     this.away = () => {};
@@ -22,12 +23,12 @@ export class Api {
 
   /** Post an edit; resolves with the new state, rejects with a Refusal in words. */
   edit(edit, selection) {
-    return this.#queue("/edits", { edit, ...selection });
+    return this.#queue("/edits", { edit, ...selection, window: this.window });
   }
 
   /** @param {"undo"|"redo"} way */
   step(way, selection) {
-    return this.#queue(`/${way}`, selection);
+    return this.#queue(`/${way}`, { ...selection, window: this.window });
   }
 
   /** The state as it stands. */

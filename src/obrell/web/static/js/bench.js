@@ -112,15 +112,12 @@ class Bench {
       this.complain("This control was removed in another window. Undo on the Wall brings it back.");
       return;
     }
-    if (news.hash !== this.state.hash && news.news !== this.state.hash) this.refresh();
+    if (news.by !== this.api.window && news.news !== this.state.hash) this.refresh();
   }
 
   /** @param {import("./api.js").State} state */
   show(state) {
-    if (state.selected.join() !== this.state.selected.join() && !state.fresh?.length) {
-      const wanted = this.state.selected.filter((id) => state.scene.parts.some((part) => part.id === id));
-      if (wanted.join() !== state.selected.join() && state.version < this.state.version) return;
-    }
+    if (state.version < this.state.version) return;
     const { blocks, ...rest } = state;
     this.state = rest;
     this.swap(blocks);
@@ -142,7 +139,7 @@ class Bench {
   swap(blocks) {
     const focused = document.activeElement?.id;
     const typed = document.activeElement instanceof HTMLInputElement
-      ? { value: document.activeElement.value, start: document.activeElement.selectionStart } : null;
+      ? { start: document.activeElement.selectionStart, end: document.activeElement.selectionEnd } : null;
     for (const [id, html] of Object.entries(blocks)) {
       const place = document.getElementById(id);
       const scrolled = [place, ...place.querySelectorAll("ol")].map((node) => node.scrollLeft);
@@ -155,7 +152,7 @@ class Bench {
     if (again && document.activeElement !== again) {
       again.focus({ preventScroll: true });
       if (typed && again instanceof HTMLInputElement && again.type !== "range") {
-        again.setSelectionRange?.(typed.start, typed.start);
+        again.setSelectionRange?.(typed.start, typed.end);
       }
     }
     showGround();

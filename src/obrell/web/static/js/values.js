@@ -201,7 +201,7 @@ export function startValues(bench) {
 
   sheet.addEventListener("keydown", (event) => {
     const field = event.target;
-    if (!field.matches("input.title, input.words")) return;
+    if (!field.matches("input.entitle, input.words")) return;
     event.stopPropagation();
     if (event.key === "Enter") field.blur();
     if (event.key === "Escape") {

@@ -1,0 +1,36 @@
+# Two commands do all the set-up: `make demo` and `make test`.
+PY := .venv/bin/python
+STAMP := .venv/.installed
+
+.PHONY: demo test lint bench screenshots
+
+$(STAMP): requirements.lock pyproject.toml
+	python3 -m venv .venv
+	$(PY) -m pip install --quiet --disable-pip-version-check --requirement requirements.lock
+	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps --editable .
+	touch $(STAMP)
+
+demo: $(STAMP)
+	.venv/bin/obrell demo
+
+lint: $(STAMP)
+	.venv/bin/ruff check .
+	.venv/bin/ruff format --check .
+	.venv/bin/mypy
+	.venv/bin/lint-imports
+
+test: lint /usr/bin/chromium
+	$(PY) -m pytest
+
+bench: $(STAMP) /usr/bin/chromium tools/node_modules
+	$(PY) tools/bench.py
+
+screenshots: $(STAMP) /usr/bin/chromium
+	$(PY) tools/screenshots.py
+
+/usr/bin/chromium:
+	apt-get update -qq && apt-get install -y -qq chromium
+
+tools/node_modules: tools/package.json tools/package-lock.json
+	npm ci --silent --prefix tools
+	touch tools/node_modules
