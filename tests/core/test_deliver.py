@@ -1,0 +1,146 @@
+"""Deliveries: names, boxes, archives, and files that other programs can read."""
+
+import hashlib
+import io
+import json
+import zipfile
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from PIL import Image
+
+from obrell.core.deliver.bundle import bundle, make
+from obrell.core.deliver.names import check_pattern, file_name, slug
+from obrell.core.deliver.order import Order, read_order
+from obrell.core.deliver.plan import delivered_box, plan
+from obrell.core.deliver.png import encode
+from obrell.core.document.resolve import resolve
+from obrell.core.effects import DropShadow
+from obrell.core.errors import BadValue, Refused, Stopped, TooLarge
+from obrell.core.geometry.plane import Rect
+from obrell.core.render.picture import device, picture
+from obrell.core.shapes import Box
+from obrell.samples.wendmere_lock import wendmere_lock
+from tests.making import KIT, control, part, resolved, solid
+
+SAMPLE = wendmere_lock()
+
+
+def archive(order, controls=SAMPLE.controls):
+    target = io.BytesIO()
+    bundle(SAMPLE, plan(SAMPLE, controls, order), target, lambda *_: True)
+    return zipfile.ZipFile(target)
+
+
+@given(st.integers(1, 9), st.integers(1, 7), st.integers(0, 9), st.integers(1, 9))
+def test_another_reader_sees_the_same_pixels(width, height, seed, level):
+    pixels = np.random.default_rng(seed).integers(0, 256, (height, width, 4), np.uint8)
+    image = Image.open(io.BytesIO(encode(pixels, level)))
+    assert np.array_equal(np.array(image), pixels)
+    assert image.info["dpi"] == pytest.approx((96, 96), abs=0.1)
+
+
+def test_the_zip_holds_what_was_planned_and_the_manifest_is_true():
+    zipped = archive(Order(densities=(1.0, 2.0)))
+    entries = json.loads(zipped.read("manifest.json"))["files"]
+    assert [e["name"] for e in entries] == zipped.namelist()[:-1]
+    assert len(entries) == 3 * 3
+    for item in entries:
+        content = zipped.read(item["name"])
+        assert hashlib.sha256(content).hexdigest() == item["sha256"]
+        if item["format"] == "png":
+            assert Image.open(io.BytesIO(content)).size == (item["width"], item["height"])
+    lamp = next(e for e in entries if e["control"] == "Pilot lamp" and e["density"] == 2)
+    assert lamp["body"] == {"left": 30, "top": 26, "width": 132, "height": 132}
+
+
+def test_same_kit_same_archive():
+    first, second = (archive(Order(densities=(1.5,))).fp.getvalue() for _ in range(2))
+    assert first == second
+
+
+def test_a_trimmed_box_is_whole_at_every_density_and_holds_all_ink():
+    order = Order(densities=(1.0, 1.5, 2.0), trimmed=True, margin=1)
+    for subject in SAMPLE.controls:
+        shown = resolve(SAMPLE, subject)
+        box = delivered_box(shown, order)
+        for density in order.densities:
+            edges = [side * density for side in (box.left, box.top, box.right, box.bottom)]
+            assert all(edge == round(edge) for edge in edges)
+            whole, cut = picture(shown, density), picture(shown, density, device(box, density))
+            assert whole[..., 3].astype(int).sum() == cut[..., 3].astype(int).sum()
+
+
+def test_trimming_an_empty_canvas_or_to_odd_densities_is_refused():
+    with pytest.raises(Refused, match="nothing on its canvas"):
+        delivered_box(resolved(), Order(trimmed=True))
+    with pytest.raises(Refused, match="No trimmed box"):
+        delivered_box(resolved(part(Box(), solid("#000000"))), Order(densities=(1.37,), trimmed=True))
+
+
+def test_what_lies_off_the_canvas_is_never_delivered():
+    shown = resolved(part(Box(width=200, height=20), DropShadow(id="e1"), solid("#ff0000")))
+    pixels = picture(shown, 1.0, device(Rect(-10, -10, 90, 70), 1.0))
+    assert pixels[:, :10].max() == pixels[:, 90:].max() == 0
+    assert pixels[40, 10, 3] == 255
+
+
+@pytest.mark.parametrize(
+    ("pattern", "name"),
+    [
+        ("{kit}/{control}.{state}.{density}", "lock/raise.rest.1.5.png"),
+        ("{control}-{density}", "raise-1.5.png"),
+        ("out/{density}/{control}", "out/1.5/raise.png"),
+    ],
+)
+def test_names_by_pattern(pattern, name):
+    words = {"kit": "lock", "control": "raise", "state": "rest", "density": "1.5"}
+    assert file_name(check_pattern(pattern), words, "png") == name
+
+
+def test_a_word_without_a_value_goes_with_the_sign_before_it():
+    words = {"kit": "lock", "control": "raise", "state": "rest", "density": ""}
+    assert file_name("{kit}/{control}.{state}.{density}", words, "svg") == "lock/raise.rest.svg"
+
+
+@pytest.mark.parametrize(
+    "pattern", ["", "../{control}", "/{control}", "{control}/", "{size}/{control}", "fixed", "{control}\nx", "a" * 300]
+)
+def test_names_that_could_lead_elsewhere_are_refused(pattern):
+    with pytest.raises(BadValue):
+        read_order({"pattern": pattern})
+
+
+def test_two_files_never_share_a_name():
+    with pytest.raises(Refused, match="Two files would be called"):
+        plan(SAMPLE, SAMPLE.controls, Order(pattern="{control}"))
+    assert slug("Écluse № 3", "c1") == "ecluse-no-3"
+    assert slug("水", "c1") == "c1"
+
+
+def test_a_delivery_can_be_stopped():
+    with pytest.raises(Stopped):
+        bundle(SAMPLE, plan(SAMPLE, SAMPLE.controls, Order()), io.BytesIO(), lambda made, _: made < 2)
+
+
+def test_a_picture_too_large_is_refused_before_anything_is_made():
+    wide = control(part(Box(), solid("#000000")), width=4000, height=4000)
+    with pytest.raises(TooLarge):
+        plan(KIT, (wide,), Order(densities=(4.0,)))
+    with pytest.raises(Refused, match="at least one"):
+        plan(KIT, (), Order())
+
+
+def test_svg_is_self_contained_and_names_are_escaped():
+    odd = control(part(Box(), solid("#ff0000"))).evolve(name="<& ok>")
+    (file,) = plan(KIT, (odd,), Order(formats=("svg",)))
+    text = make(file).decode()
+    assert "<title>&lt;&amp; ok&gt;</title>" in text
+    for subject in SAMPLE.controls:
+        (file,) = plan(SAMPLE, (subject,), Order(formats=("svg",)))
+        text = make(file).decode()
+        assert "<image" not in text
+        assert "<text" not in text
+        assert text.count("http") == text.count('xmlns="http') == 1

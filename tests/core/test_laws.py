@@ -1,0 +1,124 @@
+"""Laws over the registries: every part kind, every effect kind."""
+
+import numpy as np
+import pytest
+from pydantic import TypeAdapter
+
+from obrell.core.document.model import Part
+from obrell.core.document.resolve import resolve
+from obrell.core.effects import EFFECTS, AnyEffect
+from obrell.core.effects.base import Drawing
+from obrell.core.effects.markup import Definitions
+from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.raster.layers import Box as DeviceBox
+from obrell.core.render.cache import PixelCache
+from obrell.core.render.compose import Frame, canvas_box, compose, draw, touched
+from obrell.core.render.site import site_of
+from obrell.core.shapes import SHAPES, AnyShape
+from tests.making import EFFECTS_TRIED, KIT, SHAPES_TRIED, control, layer, part, resolved, solid
+
+EVERY = [(s, e) for s in SHAPES for e in EFFECTS]
+
+
+def lone(shape, effect, **values):
+    return part(SHAPES_TRIED[shape], EFFECTS_TRIED[effect], **values)
+
+
+def test_every_kind_is_tried():
+    assert set(SHAPES_TRIED) == set(SHAPES)
+    assert set(EFFECTS_TRIED) == set(EFFECTS)
+
+
+@pytest.mark.parametrize("kind", SHAPES)
+def test_shapes_survive_json(kind):
+    shape = SHAPES_TRIED[kind]
+    assert TypeAdapter(AnyShape).validate_json(shape.model_dump_json()) == shape
+
+
+@pytest.mark.parametrize("kind", EFFECTS)
+def test_effects_survive_json(kind):
+    effect = EFFECTS_TRIED[kind]
+    assert TypeAdapter(AnyEffect).validate_json(effect.model_dump_json()) == effect
+
+
+@pytest.mark.parametrize(("shape", "effect"), EVERY)
+def test_it_shows(shape, effect):
+    assert layer(resolved(lone(shape, effect))).planes[3].max() > 0.05
+
+
+@pytest.mark.parametrize(("shape", "effect"), EVERY)
+def test_zero_strength_changes_nothing(shape, effect):
+    base = part(SHAPES_TRIED[shape], solid("#406080"))
+    weak = EFFECTS_TRIED[effect].evolve(opacity=0.0)
+    both = part(SHAPES_TRIED[shape], solid("#406080"), weak)
+    assert np.array_equal(layer(resolved(base)).planes, layer(resolved(both)).planes)
+
+
+@pytest.mark.parametrize(("shape", "effect"), EVERY)
+def test_nothing_is_painted_outside_the_declared_reach(shape, effect):
+    shown = resolved(lone(shape, effect))
+    site = site_of(shown, shown.control.parts[0], 2.0, canvas_box(shown, 2.0), PixelCache())
+    box = touched(shown.control.parts[0].effects, site)
+    alpha = layer(shown, 2.0).planes[3].copy()
+    alpha[box.top : box.bottom, box.left : box.right] = 0
+    assert alpha.max() == 0
+
+
+@pytest.mark.parametrize(("shape", "effect"), EVERY)
+def test_density_two_averaged_down_is_near_density_one(shape, effect):
+    shown = resolved(lone(shape, effect))
+    fine = layer(shown, 2.0).planes
+    averaged = fine.reshape(4, 60, 2, 80, 2).mean(axis=(2, 4))
+    assert np.abs(averaged - layer(shown).planes).max() < 0.035
+
+
+@pytest.mark.parametrize("effect", EFFECTS)
+def test_hidden_effects_and_parts_cost_nothing_and_change_nothing(effect):
+    hidden = EFFECTS_TRIED[effect].evolve(visible=False)
+    base = part(SHAPES_TRIED["box"], solid("#406080"))
+    cache = PixelCache()
+    shown = resolved(part(SHAPES_TRIED["box"], solid("#406080"), hidden), lone("box", effect, visible=False))
+    got = compose(shown, Frame(1.0, canvas_box(shown, 1.0)), cache)
+    plain_cache = PixelCache()
+    want = compose(resolved(base), Frame(1.0, canvas_box(shown, 1.0)), plain_cache)
+    assert np.array_equal(got.planes, want.planes)
+    assert cache.size == plain_cache.size
+
+
+@pytest.mark.parametrize(("shape", "effect"), EVERY)
+def test_every_effect_has_an_svg_form_that_is_self_contained(shape, effect):
+    subject = SHAPES_TRIED[shape]
+    drawing = Drawing(subject, Similarity(dx=40, dy=30), 0.0, Definitions(), Rect(10, 10, 70, 50), cut=True)
+    sides = {"behind": ["behind"], "surface": ["inside"], "edge": ["inside", "outside"]}
+    kind = EFFECTS_TRIED[effect]
+    text = "".join(item for side in sides[kind.zone] for item in kind.svg(drawing, side))
+    assert text.startswith("<path")
+    assert "http" not in text + drawing.defs.markup()
+
+
+@pytest.mark.parametrize(("shape", "effect"), EVERY)
+def test_same_bytes_whatever_the_cache_and_the_tiles(shape, effect):
+    shown = resolved(part(SHAPES_TRIED[shape], solid("#406080"), EFFECTS_TRIED[effect], rotation=20))
+    whole = draw(shown, Frame(1.5, canvas_box(shown, 1.5)), PixelCache())
+    warm = PixelCache()
+    for _ in range(2):
+        assert np.array_equal(draw(shown, Frame(1.5, canvas_box(shown, 1.5)), warm), whole)
+    for tile in (DeviceBox(0, 0, 61, 44), DeviceBox(61, 0, 120, 44), DeviceBox(33, 17, 90, 71)):
+        wanted = whole[tile.top : tile.bottom, tile.left : tile.right]
+        assert np.array_equal(draw(shown, Frame(1.5, tile), PixelCache()), wanted)
+        assert np.array_equal(draw(shown, Frame(1.5, canvas_box(shown, 1.5)), warm, tile), wanted)
+
+
+def test_changing_one_part_again_and_again_gives_the_bytes_of_a_fresh_draw():
+    cache = PixelCache()
+    lower, upper = lone("round", "drop-shadow"), part(SHAPES_TRIED["text"], solid("#ffffff"))
+    for step in range(4):
+        middle = part(SHAPES_TRIED["box"], solid("#406080"), EFFECTS_TRIED["inner-shadow"].evolve(blur=3.0 + step))
+        shown = resolve(KIT, control(lower, middle, upper))
+        frame = Frame(2.0, canvas_box(shown, 2.0))
+        assert np.array_equal(draw(shown, frame, cache), draw(shown, frame, PixelCache()))
+
+
+def test_a_part_with_no_effects_is_invisible():
+    bare = Part(id="p1", name="Bare", shape=SHAPES_TRIED["box"], x=40, y=30)
+    assert layer(resolved(bare)).planes.max() == 0

@@ -1,0 +1,68 @@
+"""Small controls to test with."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from obrell.core.document.model import Canvas, Control, Kit, KitSettings, Part
+from obrell.core.document.resolve import Resolved, resolve
+from obrell.core.effects import DropShadow, Effect, InnerShadow, Outline, Paint
+from obrell.core.effects.offsets import Cast
+from obrell.core.raster.layers import Layer
+from obrell.core.render.cache import PixelCache
+from obrell.core.render.compose import Frame, canvas_box, compose
+from obrell.core.shapes import Box, Round, Shape, Text
+from obrell.core.values.paints import Linear, Solid, Stop
+
+KIT = KitSettings(id="k", name="Test kit")
+
+SHAPES_TRIED: dict[str, Shape] = {
+    "box": Box(width=40, height=24, radius=6),
+    "round": Round(width=34, height=22),
+    "text": Text(words="Lock", size=20),
+}
+
+EFFECTS_TRIED: dict[str, Effect] = {
+    "paint": Paint(
+        id="e1",
+        fill=Linear(stops=(Stop(position=0, colour="#204060"), Stop(position=1, colour="#e0c080"))),
+    ),
+    "inner-shadow": InnerShadow(id="e1", offset=Cast(distance=3), blur=5, spread=1, colour="#102030"),
+    "outline": Outline(id="e1", place="centre", width=3, fill=Solid(colour="#c03020")),
+    "drop-shadow": DropShadow(id="e1", offset=Cast(distance=4), blur=6, spread=1, colour="#000000"),
+}
+"""One of every kind, with values that show."""
+
+
+def part(shape: Shape, *effects: Effect, x: float = 40, y: float = 30, **values: Any) -> Part:
+    """A part in the middle of the test canvas; effects get their numbers as ids."""
+    numbered = tuple(effect.evolve(id=f"e{number}") for number, effect in enumerate(effects, start=1))
+    return Part(**({"id": "p1", "name": "Part", "shape": shape, "x": x, "y": y, "effects": numbered} | values))
+
+
+def control(*parts: Part, width: float = 80, height: float = 60) -> Control:
+    """A control of 80 × 60."""
+    named = tuple(p.evolve(id=f"p{number}") for number, p in enumerate(parts, start=1))
+    return Control(
+        id="c1", name="Control", canvas=Canvas(width=width, height=height), parts=named, next_number=100
+    )
+
+
+def resolved(*parts: Part, fit: str = "off", **size: float) -> Resolved:
+    """The control of these parts, not fitted to pixels unless asked."""
+    return resolve(KIT.evolve(fit=fit), control(*parts, **size))
+
+
+def layer(shown: Resolved, density: float = 1.0) -> Layer:
+    """The whole canvas as floats, drawn without any cache."""
+    return compose(shown, Frame(density, canvas_box(shown, density)), PixelCache())
+
+
+def solid(colour: str, **values: Any) -> Paint:
+    """A plain paint."""
+    return Paint(id="e1", fill=Solid(colour=colour), **values)
+
+
+def kit(*controls: Control) -> Kit:
+    """A kit of these controls."""
+    return Kit(id="k", name="Test kit", controls=controls)

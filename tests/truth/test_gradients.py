@@ -1,0 +1,94 @@
+"""Gradients against float64 formulas at every pixel's centre."""
+
+import math
+
+import numpy as np
+import pytest
+
+from obrell.core.colour.spaces import from_hex, from_oklab, to_oklab
+from obrell.core.effects.pigments import pigment
+from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.raster import blend
+from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.values.paints import Linear, Radial, Stop
+
+BOX = Box(0, 0, 90, 70)
+LOCAL = Rect(-30, -20, 30, 20)
+PLACES = [Similarity(1.0, 0, 45, 35), Similarity(1.5, 30, 40, 33), Similarity(0.8, -115, 50, 30)]
+STOPS = (
+    Stop(position=0.1, colour="#ff2010", opacity=0.3),
+    Stop(position=0.4, colour="#20c0f0", midpoint=0.3),
+    Stop(position=0.9, colour="#101820", opacity=0.8),
+)
+
+
+def painted(fill, place):
+    target = Layer.clear(BOX)
+    whole = Mask(BOX, np.ones((BOX.height, BOX.width), np.float32))
+    blend.paint(target, whole, pigment(fill, LOCAL, place), 1.0, 0)
+    return target.planes
+
+
+def local_points(place):
+    y, x = np.mgrid[0 : BOX.height, 0 : BOX.width] + 0.5
+    dx, dy = x - place.dx, y - place.dy
+    angle = math.radians(place.turn)
+    return (
+        (math.cos(angle) * dx + math.sin(angle) * dy) / place.scale,
+        (-math.sin(angle) * dx + math.cos(angle) * dy) / place.scale,
+    )
+
+
+def ramp(fill, t):
+    """Premultiplied colours, mixed in the fill's space, bent by the colour-hint formula."""
+    oklab = fill.space == "oklab"
+
+    def row(stop):
+        rgb = from_hex(stop.colour)
+        values = to_oklab(rgb) if oklab else rgb
+        return np.array([*(v * stop.opacity for v in values), stop.opacity])
+
+    result = np.empty((4, *t.shape))
+    result[:] = row(fill.stops[0])[:, None, None]
+    for a, b in zip(fill.stops, fill.stops[1:], strict=False):
+        share = np.clip((t - a.position) / (b.position - a.position), 0, 1)
+        share = share ** (math.log(0.5) / math.log(a.midpoint))
+        mixed = row(a)[:, None, None] + share * (row(b) - row(a))[:, None, None]
+        result = np.where(t >= a.position, mixed, result)
+    if oklab:
+        flat = result.reshape(4, -1).T
+        rgb = [np.clip(from_oklab(tuple(p[:3] / p[3])), 0, 1) * p[3] if p[3] > 0 else (0, 0, 0) for p in flat]
+        result[:3] = np.array(rgb).T.reshape(3, *t.shape)
+    return result
+
+
+@pytest.mark.parametrize("place", PLACES, ids=["upright", "turned", "back"])
+@pytest.mark.parametrize("space", ["srgb", "oklab"])
+@pytest.mark.parametrize("angle", [0, 90, 180, 37])
+def test_linear(place, space, angle):
+    fill = Linear(stops=STOPS, space=space, angle=angle)
+    x, y = local_points(place)
+    dx, dy = math.sin(math.radians(angle)), -math.cos(math.radians(angle))
+    length = abs(LOCAL.width * dx) + abs(LOCAL.height * dy)
+    want = ramp(fill, (x * dx + y * dy) / length + 0.5)
+    assert np.abs(painted(fill, place) - want).max() < 0.05 / 255
+
+
+@pytest.mark.parametrize("place", PLACES, ids=["upright", "turned", "back"])
+@pytest.mark.parametrize("bend", [0.3, 0.5])
+def test_radial_elliptical_and_off_centre(place, bend):
+    stops = tuple(stop.evolve(midpoint=bend) for stop in STOPS)
+    fill = Radial(stops=stops, centre_x=0.3, centre_y=0.8, radius_x=0.6, radius_y=0.9)
+    x, y = local_points(place)
+    u = (x - (LOCAL.left + 0.3 * LOCAL.width)) / (0.6 * LOCAL.width)
+    v = (y - (LOCAL.top + 0.8 * LOCAL.height)) / (0.9 * LOCAL.height)
+    assert np.abs(painted(fill, place) - ramp(fill, np.hypot(u, v))).max() < 0.05 / 255
+
+
+def test_two_stops_at_one_place_make_an_edge_one_pixel_wide():
+    stops = (
+        Stop(position=0, colour="#000000"), Stop(position=0.5, colour="#000000"),
+        Stop(position=0.5, colour="#ffffff"), Stop(position=1, colour="#ffffff"),
+    )  # fmt: skip
+    edge = painted(Linear(stops=stops, angle=90), Similarity(1.0, 0, 45.25, 35))[0, 30]
+    assert list(edge[43:48]) == pytest.approx([0, 0, 0.75, 1, 1])
