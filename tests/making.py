@@ -43,9 +43,7 @@ def part(shape: Shape, *effects: Effect, x: float = 40, y: float = 30, **values:
 def control(*parts: Part, width: float = 80, height: float = 60) -> Control:
     """A control of 80 × 60."""
     named = tuple(p.evolve(id=f"p{number}") for number, p in enumerate(parts, start=1))
-    return Control(
-        id="c1", name="Control", canvas=Canvas(width=width, height=height), parts=named, next_number=100
-    )
+    return Control(id="c1", name="Control", canvas=Canvas(width=width, height=height), parts=named, next_number=100)
 
 
 def resolved(*parts: Part, fit: str = "off", **size: float) -> Resolved:

@@ -106,7 +106,8 @@ def test_a_word_without_a_value_goes_with_the_sign_before_it():
 
 
 @pytest.mark.parametrize(
-    "pattern", ["", "../{control}", "/{control}", "{control}/", "{size}/{control}", "fixed", "{control}\nx", "a" * 300]
+    "pattern",
+    ["", "../{control}", "/{control}", "{control}/", "{size}/{control}", "fixed", "{control}\nx", "a" * 300],
 )
 def test_names_that_could_lead_elsewhere_are_refused(pattern):
     with pytest.raises(BadValue):

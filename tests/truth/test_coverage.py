@@ -33,9 +33,7 @@ def clipped_area(polygon, left, top):
         polygon = result
         if not polygon:
             return 0.0
-    twice = sum(
-        a[0] * b[1] - b[0] * a[1] for a, b in zip(polygon, polygon[1:] + polygon[:1], strict=True)
-    )
+    twice = sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(polygon, polygon[1:] + polygon[:1], strict=True))
     return abs(twice) / 2
 
 

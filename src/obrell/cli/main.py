@@ -138,9 +138,7 @@ def export_kit(kit: KitName, out: Annotated[Path, typer.Argument()], data: Data 
 
 
 @kit_app.command("import")
-def import_kit(
-    file: Annotated[Path, typer.Argument(exists=True, dir_okay=False)], data: Data = DEFAULT_DATA
-) -> None:
+def import_kit(file: Annotated[Path, typer.Argument(exists=True, dir_okay=False)], data: Data = DEFAULT_DATA) -> None:
     """Put a kit file in beside the others."""
     typer.echo(Kits(data).import_kit(read_kit(file.read_bytes())))
 

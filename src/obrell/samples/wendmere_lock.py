@@ -135,9 +135,7 @@ def _part(
 
 
 def _stops(*marks: Mark) -> tuple[Stop, ...]:
-    return tuple(
-        Stop(position=mark[0], colour=mark[1], opacity=mark[2] if len(mark) == 3 else 1.0) for mark in marks
-    )
+    return tuple(Stop(position=mark[0], colour=mark[1], opacity=mark[2] if len(mark) == 3 else 1.0) for mark in marks)
 
 
 def _linear(*marks: Mark) -> Paint:

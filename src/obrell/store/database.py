@@ -54,8 +54,7 @@ class Database:
                 yield session
         except OperationalError as error:
             raise StoreFailed(
-                "This could not be saved: the disk may be full or write-protected. "
-                "Everything saved before is safe."
+                "This could not be saved: the disk may be full or write-protected. Everything saved before is safe."
             ) from error
 
     def _migrate(self, path: Path) -> None:

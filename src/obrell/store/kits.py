@@ -120,9 +120,7 @@ class Kits:
 
     def add_control(self, kit: str, name: str, canvas: Canvas) -> str:
         """A new, empty control at the end; its id."""
-        return self._put(
-            kit, lambda new: Control(id=new, name=name, canvas=canvas), f"Added control “{name}”"
-        )
+        return self._put(kit, lambda new: Control(id=new, name=name, canvas=canvas), f"Added control “{name}”")
 
     def duplicate_control(self, kit: str, control: str) -> str:
         """A copy right behind the control; its id."""

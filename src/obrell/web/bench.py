@@ -52,9 +52,7 @@ async def bench(request: Request, kit: str, control: str, part: str = "", effect
 
 
 @router.get(BENCH + "/blocks")
-async def blocks(
-    request: Request, kit: str, control: str, part: str = "", effect: str = ""
-) -> dict[str, Any]:
+async def blocks(request: Request, kit: str, control: str, part: str = "", effect: str = "") -> dict[str, Any]:
     """The view's blocks as they stand, for a selection."""
     kits = kits_of(request)
     stored = kits.control(kit, control)

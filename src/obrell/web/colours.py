@@ -20,9 +20,7 @@ DECIMALS = {"rgb": 0, "hsl": 1, "hsv": 1, "oklch": 3}
 
 
 @router.get("/colour")
-async def converted(
-    space: str = "hex", value: Annotated[str, Query(max_length=80)] = "#000000"
-) -> dict[str, object]:
+async def converted(space: str = "hex", value: Annotated[str, Query(max_length=80)] = "#000000") -> dict[str, object]:
     """A typed colour in all spaces; ``value`` is three numbers, or hex."""
     return _in_all_spaces(_read(space, value))
 

@@ -210,9 +210,7 @@ def _listed(kits: Kits, kit: str, order: Order) -> dict[str, Any]:
         box = file.pixels
         where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
         address = picture_address(index_hash, stored[file.control].hash, file.density, **where)
-        rows.setdefault(file.control, []).append(
-            {"file": file, "picture": address, "density": f"{file.density:g}"}
-        )
+        rows.setdefault(file.control, []).append({"file": file, "picture": address, "density": f"{file.density:g}"})
     groups = [(stored[control].control, items) for control, items in rows.items()]
     names = [file.name for file in files]
     return {"rows": groups, "examples": names[:EXAMPLES], "count": len(files), "problem": ""}

@@ -85,9 +85,7 @@ async def add_control(
 
 
 @router.post(WALL + "/controls/{control}/name")
-async def rename_control(
-    request: Request, kit: str, control: str, name: Annotated[str, Form()]
-) -> HTMLResponse:
+async def rename_control(request: Request, kit: str, control: str, name: Annotated[str, Form()]) -> HTMLResponse:
     """Another name, in place."""
     change = {"kind": "set", "changes": [{"path": "name", "value": name.strip()}]}
     stored = kits_of(request).edit(kit, control, read_edit(change))
@@ -113,9 +111,7 @@ async def remove_control(request: Request, kit: str, control: str) -> HTMLRespon
 
 
 @router.post(WALL + "/controls/{control}/move")
-async def move_control(
-    request: Request, kit: str, control: str, to: Annotated[int, Form(ge=0)]
-) -> HTMLResponse:
+async def move_control(request: Request, kit: str, control: str, to: Annotated[int, Form(ge=0)]) -> HTMLResponse:
     """To another place in the order."""
     kits_of(request).move_control(kit, control, to)
     return _block(request, kit)

@@ -84,9 +84,7 @@ def delivered_box(resolved: Resolved, order: Order) -> Rect:
         check_region(canvas_box(resolved, density))
         found = ink(picture(resolved, density))
         if found is not None:
-            around = around.union(
-                Rect(*(v / density for v in (found.left, found.top, found.right, found.bottom)))
-            )
+            around = around.union(Rect(*(v / density for v in (found.left, found.top, found.right, found.bottom))))
     if around.empty:
         raise Refused(f"“{resolved.control.name}” has nothing on its canvas to trim to.")
     around = around.grown(order.margin)

@@ -28,14 +28,10 @@ def svg(resolved: Resolved, box: Rect | None = None) -> str:
         "xmlns": "http://www.w3.org/2000/svg", "width": box.width, "height": box.height, "viewBox": view,
     }  # fmt: skip
     title = element("title", {}, text(resolved.control.name))
-    return element(
-        "svg", root, title, defs.markup(), *_on_canvas(parts, canvas.width, canvas.height, box, defs)
-    )
+    return element("svg", root, title, defs.markup(), *_on_canvas(parts, canvas.width, canvas.height, box, defs))
 
 
-def _on_canvas(
-    parts: Sequence[str], width: float, height: float, box: Rect, defs: Definitions
-) -> Sequence[str]:
+def _on_canvas(parts: Sequence[str], width: float, height: float, box: Rect, defs: Definitions) -> Sequence[str]:
     """What a box larger than the canvas shows is still only what lies on the canvas."""
     if box.left >= 0 and box.top >= 0 and box.right <= width and box.bottom <= height:
         return parts
@@ -85,11 +81,7 @@ def _behind(effects: Iterable[Effect], drawing: Drawing, part: Part, solid: bool
 
 
 def _elements(effects: Iterable[Effect], drawing: Drawing, side: Side) -> list[str]:
-    return [
-        item
-        for effect in effects
-        for item in _grouped(effect.svg(drawing, side), effect.opacity, effect.blend)
-    ]
+    return [item for effect in effects for item in _grouped(effect.svg(drawing, side), effect.opacity, effect.blend)]
 
 
 def _grouped(items: Sequence[str], opacity: float, blend: Blend, *, isolated: bool = False) -> list[str]:

@@ -71,8 +71,7 @@ def add_parts(control: Control, parts: Iterable[Part], at: int | None = None) ->
         number += 1
     if len(control.parts) + len(fresh) > MAX_PARTS:
         raise Refused(
-            f"A control can have at most {MAX_PARTS} parts; this would make "
-            f"{len(control.parts) + len(fresh)}."
+            f"A control can have at most {MAX_PARTS} parts; this would make {len(control.parts) + len(fresh)}."
         )
     at = len(control.parts) if at is None else at
     joined = (*control.parts[:at], *fresh, *control.parts[at:])

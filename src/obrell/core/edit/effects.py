@@ -23,9 +23,7 @@ def _with_effect(control: Control, part_id: str, effect: AnyEffect, after: str =
     fresh = effect.evolve(id=f"e{control.next_number}")
     ids = [e.id for e in part.effects]
     at = ids.index(after) + 1 if after in ids else len(ids)
-    changed = each_part(
-        control, [part_id], lambda p: p.evolve(effects=(*p.effects[:at], fresh, *p.effects[at:]))
-    )
+    changed = each_part(control, [part_id], lambda p: p.evolve(effects=(*p.effects[:at], fresh, *p.effects[at:])))
     return changed.evolve(next_number=control.next_number + 1)
 
 
@@ -103,9 +101,7 @@ class MoveEffect(Edit):
         to = min(max(at + self.by, 0), len(zone) - 1)
         zone.insert(to, zone.pop(at))
         following = iter(zone)
-        return part.evolve(
-            effects=tuple(next(following) if e.zone == effect.zone else e for e in part.effects)
-        )
+        return part.evolve(effects=tuple(next(following) if e.zone == effect.zone else e for e in part.effects))
 
 
 def _named(control: Control, part_id: str, effect_id: str) -> str:

@@ -220,9 +220,7 @@ class DuplicateParts(Edit):
             dx, dy = (dx, 0.0) if abs(dx) >= abs(dy) else (0.0, dy)
         for part_id in self.parts:
             part = part_of(control, part_id)
-            copy = part.evolve(
-                name=fresh_name(control, part.name), x=part.x + dx, y=part.y + dy, locked=False
-            )
+            copy = part.evolve(name=fresh_name(control, part.name), x=part.x + dx, y=part.y + dy, locked=False)
             control = add_parts(control, [copy], control.parts.index(part) + 1)
         return control
 

@@ -214,9 +214,7 @@ def _literal_enough(gradient: Gradient) -> Gradient:
     """Links are followed only when drawn, so a new stop between links takes the nearer link."""
     if all(isinstance(stop.colour, str) for stop in gradient.stops):
         return gradient
-    plain = tuple(
-        stop if isinstance(stop.colour, str) else stop.evolve(colour="#808080") for stop in gradient.stops
-    )
+    plain = tuple(stop if isinstance(stop.colour, str) else stop.evolve(colour="#808080") for stop in gradient.stops)
     return gradient.evolve(stops=plain)
 
 

@@ -49,9 +49,7 @@ class Definitions:
         """All definitions, in the order they were first needed; nothing when there are none."""
         if not self._ids:
             return ""
-        written = (
-            content.replace(f"<{tag}", f'<{tag} id="{name}"', 1) for (tag, content), name in self._ids.items()
-        )
+        written = (content.replace(f"<{tag}", f'<{tag} id="{name}"', 1) for (tag, content), name in self._ids.items())
         return f"<defs>{''.join(written)}</defs>"
 
     def blur(self, deviation: float, around: Rect) -> str:

@@ -61,9 +61,7 @@ class _NativeSink:
         scaled = [value * ENLARGE for value in (a, b, c, d, x, y)]
         self._pen.curveTo(scaled[0:2], scaled[2:4], scaled[4:6])
 
-    def arc(
-        self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float
-    ) -> None:
+    def arc(self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float) -> None:
         for piece in arc_cubics(cx, cy, rx, ry, turn, start, sweep, MAX_ARC_PIECE):
             self.cubic(*piece)
 
@@ -85,12 +83,8 @@ def arc_cubics(
     pieces = []
     for index in range(count):
         a, b = start + index * step, start + (index + 1) * step
-        first = place.apply(
-            rx * (math.cos(a) - handle * math.sin(a)), ry * (math.sin(a) + handle * math.cos(a))
-        )
-        second = place.apply(
-            rx * (math.cos(b) + handle * math.sin(b)), ry * (math.sin(b) - handle * math.cos(b))
-        )
+        first = place.apply(rx * (math.cos(a) - handle * math.sin(a)), ry * (math.sin(a) + handle * math.cos(a)))
+        second = place.apply(rx * (math.cos(b) + handle * math.sin(b)), ry * (math.sin(b) - handle * math.cos(b)))
         pieces.append((*first, *second, *arc_point(cx, cy, rx, ry, turn, b)))
     return pieces
 

@@ -30,9 +30,7 @@ class PathSink(Protocol):
     def move(self, x: float, y: float) -> None: ...
     def line(self, x: float, y: float) -> None: ...
     def cubic(self, a: float, b: float, c: float, d: float, x: float, y: float) -> None: ...
-    def arc(
-        self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float
-    ) -> None: ...
+    def arc(self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float) -> None: ...
     def close(self) -> None: ...
 
 
@@ -129,9 +127,7 @@ class PathBuilder:
     def cubic(self, a: float, b: float, c: float, d: float, x: float, y: float) -> None:
         self.rows.append((CUBIC, a, b, c, d, x, y))
 
-    def arc(
-        self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float
-    ) -> None:
+    def arc(self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float) -> None:
         self.rows.append((ARC, cx, cy, rx, ry, turn, start, sweep))
 
     def close(self) -> None:
@@ -162,9 +158,7 @@ class _Bounds:
             values.extend(_bezier(t, p0, p1, p2, p3) for t in _turns(p0, p1, p2, p3))
         self.move(x, y)
 
-    def arc(
-        self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float
-    ) -> None:
+    def arc(self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float) -> None:
         cos, sin = math.cos(turn), math.sin(turn)
         across, down = math.atan2(-ry * sin, rx * cos), math.atan2(ry * cos, rx * sin)
         angles = [start, start + sweep]

@@ -50,9 +50,7 @@ class _DataSink:
     def cubic(self, a: float, b: float, c: float, d: float, x: float, y: float) -> None:
         self._add("C", a, b, c, d, x, y)
 
-    def arc(
-        self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float
-    ) -> None:
+    def arc(self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float) -> None:
         end = arc_point(cx, cy, rx, ry, turn, start + sweep)
         large = 1 if abs(sweep) > math.pi else 0
         clockwise = 1 if sweep > 0 else 0

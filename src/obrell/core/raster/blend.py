@@ -392,8 +392,7 @@ def _paint(
 
 
 @kernel(
-    "void(float32[:,:,::1], int64, int64, float32[:,:,::1], int64, int64, int64, int64, int64,"
-    " int64, float64, int64)"
+    "void(float32[:,:,::1], int64, int64, float32[:,:,::1], int64, int64, int64, int64, int64, int64, float64, int64)"
 )
 def _stack(
     target, target_left, target_top, layer, layer_left, layer_top,

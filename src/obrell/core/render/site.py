@@ -66,9 +66,7 @@ class PartSite:
 
     def everywhere(self) -> Mask:
         box = self.own_box
-        return self.cache.get(
-            ("everywhere", box), lambda: Mask(box, np.ones((box.height, box.width), np.float32))
-        )
+        return self.cache.get(("everywhere", box), lambda: Mask(box, np.ones((box.height, box.width), np.float32)))
 
     def _covered(self, path: Path, box: Box) -> Mask:
         return self.cache.get(("cover", path, box), lambda: cover(path.rows, box))

@@ -9,9 +9,7 @@ from pydantic import AfterValidator, Field
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Angle, Id
 
-Hex = Annotated[
-    str, Field(pattern=r"^#[0-9a-fA-F]{6}$", max_length=7), AfterValidator(lambda text: text.lower())
-]
+Hex = Annotated[str, Field(pattern=r"^#[0-9a-fA-F]{6}$", max_length=7), AfterValidator(lambda text: text.lower())]
 """Straight sRGB in eight bits a channel, as CSS writes it."""
 
 

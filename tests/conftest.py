@@ -1,0 +1,94 @@
+"""One Chromium and, where a test wants it, a real server process on a database of its own."""
+
+from __future__ import annotations
+
+import contextlib
+import os
+import signal
+import socket
+import subprocess
+import sys
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from hypothesis import settings
+from playwright.sync_api import Browser, Page, sync_playwright
+
+settings.register_profile("obrell", deadline=None, max_examples=60, derandomize=True)
+settings.load_profile("obrell")
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+PATIENCE_S = 60
+
+
+@pytest.fixture(scope="session")
+def chromium() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        yield browser
+        browser.close()
+
+
+class Server:
+    """``obrell demo`` as a process of its own, that can be killed and started again."""
+
+    def __init__(self, folder: Path) -> None:
+        self.data = folder / "kits.db"
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.process: subprocess.Popen[bytes] | None = None
+        self.start()
+
+    def start(self) -> None:
+        command = [
+            sys.executable,
+            "-c",
+            "from obrell.cli import main; main()",
+            "demo",
+            "--port",
+            str(self.port),
+        ]
+        environment = os.environ | {"OBRELL_DATA": str(self.data)}
+        self.process = subprocess.Popen(command, env=environment, stdout=subprocess.PIPE)
+        assert self.process.stdout is not None
+        assert b"Obrell is at" in self.process.stdout.readline()
+        urllib.request.urlopen(self.url, timeout=PATIENCE_S).close()
+
+    def kill(self) -> None:
+        """As the power failing would: no chance to tidy up."""
+        if self.process is not None:
+            self.process.send_signal(signal.SIGKILL)
+            self.process.wait()
+            assert self.process.stdout is not None
+            self.process.stdout.close()
+            self.process = None
+
+
+@pytest.fixture
+def server(tmp_path: Path) -> Iterator[Server]:
+    running = Server(tmp_path)
+    yield running
+    running.kill()
+
+
+@pytest.fixture
+def page(chromium: Browser) -> Iterator[Page]:
+    """A fresh window; a script error or a refused style fails the test."""
+    context = chromium.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+    window = context.new_page()
+    faults: list[str] = []
+    window.on("pageerror", lambda error: faults.append(str(error)))
+    window.on(
+        "console",
+        lambda said: faults.append(said.text) if "Content Security Policy" in said.text else None,
+    )
+    window.set_default_timeout(15_000)
+    yield window
+    with contextlib.suppress(Exception):
+        context.close()
+    assert faults == []

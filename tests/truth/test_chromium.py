@@ -1,0 +1,134 @@
+"""Chromium as a second opinion on CSS and SVG, with its known errors as tolerances (8-bit levels)."""
+
+import io
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from obrell.core.deliver.svg import svg
+from obrell.core.document.resolve import resolve
+from obrell.core.effects import DropShadow, InnerShadow, Outline
+from obrell.core.effects.offsets import Shift
+from obrell.core.render.picture import picture
+from obrell.core.shapes import Box, Round
+from obrell.core.values.blends import BLENDS
+from obrell.core.values.paints import Linear, Radial, Solid, Stop
+from obrell.samples.wendmere_lock import wendmere_lock
+from tests.making import part, resolved, solid
+
+SHARP_4 = 4
+"""Gradients, offsets, masks, opacity and most blend modes agree within this."""
+CURVED = 72
+"""Curved edges at 1×: Chromium's coverage, not ours, is off."""
+BLURRED = 15
+
+
+def shot(browser, body, width=80, height=60, scale=1):
+    context = browser.new_context(viewport={"width": width, "height": height}, device_scale_factor=scale)
+    window = context.new_page()
+    window.set_content(f"<style>*{{margin:0}}body{{position:relative}}div{{position:absolute}}</style>{body}")
+    image = Image.open(io.BytesIO(window.screenshot(omit_background=True)))
+    context.close()
+    return premultiplied(np.array(image.convert("RGBA")))
+
+
+def premultiplied(pixels):
+    values = pixels.astype(np.float64)
+    return np.concatenate([values[..., :3] * values[..., 3:] / 255, values[..., 3:]], axis=2)
+
+
+def ours(shown, density=1.0):
+    return premultiplied(picture(shown, density))
+
+
+def css(style, width=40, height=24):
+    box = f"left:{40 - width / 2}px;top:{30 - height / 2}px;width:{width}px;height:{height}px"
+    return f'<div style="{box};{style}"></div>'
+
+
+STOPS = (
+    Stop(position=0, colour="#5fb3bd"),
+    Stop(position=0.5, colour="#2b8794", opacity=0.5),
+    Stop(position=1, colour="#155562"),
+)
+CSS_STOPS = "#5fb3bd 0%, rgba(43,135,148,.5) 50%, #155562 100%"
+
+
+@pytest.mark.parametrize("angle", [0, 90, 180, 63])
+def test_linear_gradients(chromium, angle):
+    paint = solid("#000000").evolve(fill=Linear(stops=STOPS, angle=angle))
+    got = ours(resolved(part(Box(width=40, height=24), paint)))
+    want = shot(chromium, css(f"background:linear-gradient({angle}deg, {CSS_STOPS})"))
+    assert np.abs(got - want).max() <= SHARP_4
+
+
+def test_radial_gradients(chromium):
+    fill = Radial(stops=STOPS, centre_x=0.3, centre_y=0.7, radius_x=0.6, radius_y=0.8)
+    got = ours(resolved(part(Box(width=40, height=24), solid("#000000").evolve(fill=fill))))
+    style = f"background:radial-gradient(60% 80% at 30% 70%, {CSS_STOPS})"
+    assert np.abs(got - shot(chromium, css(style))).max() <= SHARP_4
+
+
+def test_midpoints_are_colour_hints(chromium):
+    """Chromium draws the bend as a few straight pieces."""
+    stops = (Stop(position=0, colour="#ff0000", midpoint=0.4), Stop(position=1, colour="#0000ff"))
+    paint = solid("#000000").evolve(fill=Linear(stops=stops, angle=90))
+    got = ours(resolved(part(Box(width=40, height=24), paint)))
+    want = shot(chromium, css("background:linear-gradient(90deg, #f00, 40%, #00f)"))
+    assert np.abs(got - want).max() <= 8
+
+
+@pytest.mark.parametrize("mode", [m for m in BLENDS if m not in ("color-dodge", "color-burn")])
+def test_blend_modes(chromium, mode):
+    lower = part(Box(width=60, height=40), solid("#3f7fbf"))
+    upper = part(Box(width=40, height=24), solid("#e0a050"), blend=mode, opacity=0.8)
+    boxes = css("background:#3f7fbf", 60, 40) + css(f"background:#e0a050;mix-blend-mode:{mode};opacity:.8")
+    assert np.abs(ours(resolved(lower, upper)) - shot(chromium, boxes)).max() <= SHARP_4
+
+
+def test_rounded_corners_drawn_large_and_averaged(chromium):
+    got = ours(resolved(part(Box(width=40, height=24, radius=9), solid("#000000"))))
+    fine = shot(chromium, css("background:#000;border-radius:9px"), scale=8)
+    want = fine.reshape(60, 8, 80, 8, 4).mean(axis=(1, 3))
+    assert np.abs(got - want).max() <= 14
+
+
+def test_shadows(chromium):
+    shadow = DropShadow(id="e1", offset=Shift(across=2, down=4), blur=10, spread=2, colour="#000000", opacity=0.5)
+    got = ours(resolved(part(Box(width=40, height=24), shadow, solid("#ffffff"))))
+    want = shot(chromium, css("background:#fff;box-shadow:2px 4px 10px 2px rgba(0,0,0,.5)"))
+    assert np.abs(got - want).max() <= BLURRED
+    inner = InnerShadow(id="e1", offset=Shift(down=3), blur=8, spread=1, colour="#000000", opacity=0.6)
+    got = ours(resolved(part(Box(width=40, height=24), solid("#ffffff"), inner)))
+    want = shot(chromium, css("background:#fff;box-shadow:inset 0 3px 8px 1px rgba(0,0,0,.6)"))
+    assert np.abs(got - want).max() <= BLURRED
+
+
+@pytest.mark.parametrize("place", ["inside", "centre", "outside"])
+@pytest.mark.parametrize("surface", ["#2b8794", None])
+def test_the_delivered_svg_of_outlines_and_shadows(chromium, place, surface):
+    edge = Outline(id="e1", place=place, width=3, fill=Solid(colour="#f0d090"), opacity=0.8, blend="screen")
+    shadow = DropShadow(id="e1", offset=Shift(down=4), blur=6, colour="#000000")
+    effects = [solid(surface)] if surface else []
+    shown = resolved(part(Box(width=40, height=24), *effects, edge, shadow))
+    assert np.abs(ours(shown) - shot(chromium, svg(shown))).max() <= BLURRED
+
+
+def test_a_turned_round_in_svg(chromium):
+    fill = Radial(stops=STOPS, centre_y=0.2)
+    shown = resolved(part(Round(width=50, height=26), solid("#000000").evolve(fill=fill), rotation=25))
+    difference = np.abs(ours(shown) - shot(chromium, svg(shown)))
+    assert difference.max() <= CURVED
+    assert np.percentile(difference, 98) <= SHARP_4
+
+
+@pytest.mark.parametrize("index", range(3))
+def test_the_svg_of_every_sample_control_looks_like_its_png(chromium, index):
+    kit = wendmere_lock()
+    shown = resolve(kit.evolve(fit="off"), kit.controls[index])
+    canvas = shown.control.canvas
+    want = shot(chromium, svg(shown), int(canvas.width), int(canvas.height), scale=2)
+    difference = np.abs(ours(shown, 2.0) - want)
+    assert difference.mean() < 1.5
+    assert np.percentile(difference, 99) < 24

@@ -1,0 +1,153 @@
+"""What the server refuses, and with which words."""
+
+import pytest
+from fastapi.testclient import TestClient
+from starlette.websockets import WebSocketDisconnect
+
+from obrell.core.interchange.kit_file import write_kit
+from obrell.samples.wendmere_lock import wendmere_lock
+from obrell.web.app import create_app
+from obrell.web.guards import MAX_BODY_BYTES
+
+C1 = "/kits/wendmere-lock/controls/c1"
+MOVE = {"edit": {"kind": "move", "parts": ["p1"], "dx": 1, "dy": 0}}
+
+
+@pytest.fixture
+def client(tmp_path):
+    app = create_app(tmp_path / "kits.db")
+    app.state.kits.import_kit(wendmere_lock())
+    with TestClient(app, base_url="http://127.0.0.1:8420") as made:
+        yield made
+
+
+def test_foreign_hosts_and_origins_are_refused(client):
+    assert client.get("/", headers={"host": "lock.example"}).status_code == 403
+    foreign = {"origin": "http://evil.example"}
+    assert client.post(C1 + "/edits", json=MOVE, headers=foreign).status_code == 403
+    own = {"origin": "http://127.0.0.1:8420"}
+    assert client.post(C1 + "/edits", json=MOVE, headers=own).status_code == 200
+    with pytest.raises(WebSocketDisconnect) as refusal, client.websocket_connect(C1 + "/live", headers=foreign):
+        pass
+    assert refusal.value.code == 1008
+
+
+def test_every_answer_has_a_policy_without_inline_script(client):
+    for path in ("/kits/wendmere-lock", C1, "/kits/wendmere-lock/deliver", "/nothing"):
+        answer = client.get(path, headers={"accept": "text/html"})
+        policy = answer.headers["content-security-policy"]
+        assert "script-src 'self'" in policy
+        assert "unsafe" not in policy
+        assert " style=" not in answer.text
+        assert "onclick" not in answer.text
+
+
+def test_a_hundred_megabytes_are_refused_with_and_without_their_length(client):
+    big = client.post("/kits/import", headers={"content-length": str(100_000_000)}, content=b"")
+    assert big.status_code == 413
+    assert "24 MB" in big.text
+
+    def flood():
+        for _ in range(30):
+            yield b"x" * 1_000_000
+
+    try:
+        status = client.post("/kits/import", content=flood()).status_code
+    except Exception:
+        status = 413
+    assert status >= 400
+    assert MAX_BODY_BYTES < 30_000_000
+
+
+def test_kits_are_imported_and_bad_files_refused_in_words(client):
+    good = client.post("/kits/import", files={"file": ("k.json", write_kit(wendmere_lock()))})
+    assert good.headers["hx-redirect"] == "/kits/wendmere-lock-2"
+    bad = client.post("/kits/import", files={"file": ("k.json", write_kit(wendmere_lock())[:900])})
+    assert bad.status_code == 422
+    assert "breaks off" in bad.json()["words"]
+    assert client.get("/kits/wendmere-lock-2/export").content.count(b"schema_version") == 1
+
+
+@pytest.mark.parametrize(
+    ("form", "words"),
+    [
+        ({"name": "", "width": "10", "height": "10"}, "name"),
+        ({"name": "Horn", "width": "0", "height": "10"}, "Width: must be more than 0."),
+        ({"name": "Horn", "width": "-4", "height": "10"}, "Width: must be more than 0."),
+        ({"name": "Horn", "width": "99999", "height": "10"}, "Width: must be 4096 or less."),
+        ({"name": "Horn", "width": "nan", "height": "10"}, "not a number"),
+        ({"name": "Horn", "width": "10", "height": "1e999"}, "not a number"),
+    ],
+)
+def test_a_new_control_that_cannot_be_is_refused_at_its_field(client, form, words):
+    answer = client.post("/kits/wendmere-lock/controls", data=form)
+    assert answer.status_code == 422
+    assert words.lower() in answer.json()["words"].lower()
+
+
+def test_edits_are_refused_in_words_and_the_document_stays(client):
+    before = client.get(C1 + "/blocks").json()["hash"]
+    for edit, status in (
+        ({"kind": "set", "changes": [{"path": "parts/p1/effects/e1/blur", "value": 501}]}, 422),
+        ({"kind": "set", "changes": [{"path": "parts/p99/x", "value": 1}]}, 404),
+        ({"kind": "set", "changes": [{"path": "canvas/width", "value": 5000}]}, 422),
+        ({"kind": "type", "path": "parts/p1/x", "text": "1/0"}, 422),
+        ({"kind": "nonsense"}, 422),
+    ):
+        answer = client.post(C1 + "/edits", json={"edit": edit})
+        assert answer.status_code == status
+        assert answer.json()["words"]
+    assert client.get(C1 + "/blocks").json()["hash"] == before
+    assert client.post(C1 + "/edits", content=b"{", headers={"content-type": "application/json"}).status_code == 422
+
+
+def test_a_control_that_is_gone_says_how_to_get_it_back(client):
+    client.post(C1 + "/remove")
+    answer = client.post(C1 + "/edits", json=MOVE)
+    assert answer.status_code == 404
+    assert "Undo on the Wall" in answer.json()["words"]
+    page = client.get(C1, headers={"accept": "text/html"})
+    assert "Undo on the Wall" in page.text
+
+
+@pytest.mark.parametrize(
+    ("query", "words"),
+    [
+        ({"format": "png", "density": "1"}, "No control"),
+        ({"control": "c1", "density": "1"}, "No format"),
+        ({"control": "c1", "format": "png"}, "No density"),
+        ({"control": "c1", "format": "png", "typed": "1; 99"}, "Densities"),
+        ({"control": "c1", "format": "png", "density": "1", "pattern": "../x"}, "Names"),
+        ({"control": "c1", "format": "png", "density": "1", "cut": "trimmed", "margin": "x"}, "not a number"),
+    ],
+)
+def test_a_delivery_that_cannot_be_made_says_why(client, query, words):
+    pattern = {"pattern": "{control}.{density}"} | query
+    assert words in client.get("/kits/wendmere-lock/deliver/files", params=pattern).text
+    assert client.post("/kits/wendmere-lock/deliveries", data=pattern).status_code == 422
+
+
+@pytest.mark.parametrize("value", ["#1f8a92", "1f8a92", "#19c"])
+def test_a_typed_colour_comes_back_in_every_space(client, value):
+    spaces = client.get("/colour", params={"space": "hex", "value": value}).json()
+    for space in ("rgb", "hsl", "hsv", "oklch"):
+        again = client.get("/colour", params={"space": space, "value": " ".join(spaces[space])}).json()
+        assert again["hex"] == spaces["hex"] or space in ("hsl", "hsv", "oklch")
+    assert client.get("/colour", params={"space": "hex", "value": "#12"}).status_code == 422
+
+
+def test_pictures_may_be_kept_for_ever_and_oversized_ones_are_refused(client):
+    address = client.get(C1 + "/blocks?part=p2").json()["blocks"]["proof"].split('src="')[1].split('"')[0]
+    answer = client.get(address.replace("&amp;", "&"))
+    assert "immutable" in answer.headers["cache-control"]
+    huge = address.split("?")[0] + "?left=0&top=0&width=100000&height=100000"
+    assert client.get(huge).status_code == 413
+
+
+def test_the_live_socket_answers_nonsense_with_words(client):
+    with client.websocket_connect(C1 + "/live", headers={"host": "127.0.0.1:8420"}) as socket:
+        socket.send_text("{}")
+        assert b"nonsense" in socket.receive_bytes()
+        wish = '{"seq":1,"density":1,"left":0,"top":0,"width":8192,"height":8192}'
+        socket.send_text(wish)
+        assert b"too many" in socket.receive_bytes()
