@@ -23,6 +23,7 @@ def run(data: Path, port: int) -> None:
         listener.bind((HOST, port))
     except OSError as error:
         raise Refused(f"Port {port} is taken. Another one will do: --port {port + 1}.") from error
+    listener.listen(128)
     create_app = uvicorn.importer.import_from_string(APPLICATION)
     config = uvicorn.Config(
         create_app(data), log_level="warning", ws="websockets-sansio", ws_per_message_deflate=False,

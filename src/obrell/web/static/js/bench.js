@@ -29,9 +29,10 @@ class Bench {
       this.showAway();
     };
     this.stage.addEventListener("link", (event) => {
+      const again = event.detail && !this.linked;
       this.linked = event.detail;
       this.showAway();
-      if (event.detail) this.refresh();
+      if (again) this.refresh();
     });
     this.stage.addEventListener("news", (event) => this.hear(event.detail));
     this.stage.addEventListener("refused", (event) => this.complain(event.detail));
@@ -115,9 +116,23 @@ class Bench {
     if (news.by !== this.api.window && news.news !== this.state.hash) this.refresh();
   }
 
+  /** While a value is held by hand or typed, the sheet stays as it is; the newest state waits. */
+  hold(on) {
+    this.holds = Math.max(0, (this.holds || 0) + (on ? 1 : -1));
+    if (!this.holds && this.held) {
+      const state = this.held;
+      this.held = null;
+      this.show(state);
+    }
+  }
+
   /** @param {import("./api.js").State} state */
   show(state) {
     if (state.version < this.state.version) return;
+    if (this.holds) {
+      this.held = state;
+      return;
+    }
     const { blocks, ...rest } = state;
     this.state = rest;
     this.swap(blocks);

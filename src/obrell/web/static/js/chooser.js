@@ -56,9 +56,7 @@ export class Chooser {
     this.opacity.value = this.fadeBefore;
     this.open = true;
     this.box.hidden = false;
-    const at = button.getBoundingClientRect();
-    this.box.style.left = `${Math.max(8, Math.min(at.left, innerWidth - 290))}px`;
-    this.box.style.top = `${Math.max(46, Math.min(at.bottom + 6, innerHeight - this.box.offsetHeight - 8))}px`;
+    this.#stand(button.getBoundingClientRect());
     document.getElementById("colour-old").style.background = this.before;
     await this.#read("hex", this.before);
     this.hex.focus();
@@ -67,6 +65,14 @@ export class Chooser {
     const take = (colour) => this.#read("hex", colour);
     offer(offers.used, document.getElementById("used"), take);
     offer([...offers.whites, ...offers.blacks], document.getElementById("neutral"), take);
+    this.#stand(this.box.getBoundingClientRect());
+  }
+
+  /** Below the slot if there is room, else as low as fits. */
+  #stand(at) {
+    const below = at.height < 100 ? at.bottom + 6 : at.top;
+    this.box.style.left = `${Math.max(8, Math.min(at.left, innerWidth - 290))}px`;
+    this.box.style.top = `${Math.max(46, Math.min(below, innerHeight - this.box.offsetHeight - 8))}px`;
   }
 
   #opacitySlot() {

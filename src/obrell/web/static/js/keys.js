@@ -86,7 +86,9 @@ export function startKeys(bench) {
     }
     if (typing(event) || keys.open || bench.chooser.open) return;
     if (event.ctrlKey || event.metaKey) {
-      if (event.key.toLowerCase() === "a") {
+      const letter = event.key.toLowerCase();
+      if (letter === "x" && bench.state.clip.length && document.execCommand("copy")) doings.remove();
+      if (letter === "a") {
         event.preventDefault();
         bench.select(bench.state.scene.parts.map((part) => part.id));
       }
@@ -106,15 +108,13 @@ export function startKeys(bench) {
     event.preventDefault();
   });
 
-  document.addEventListener("copy", (event) => clip(event, false));
-  document.addEventListener("cut", (event) => clip(event, true));
-  function clip(event, cut) {
-    if (typing(event) || !bench.state.clip.length || String(getSelection())) return;
+  document.addEventListener("copy", (event) => {
+    const { clip } = bench.state;
+    if (typing({ target: document.activeElement }) || !clip.length) return;
     event.preventDefault();
-    event.clipboardData.setData("text/plain", JSON.stringify({ kind: CLIP, parts: bench.state.clip }));
-    if (cut) doings.remove();
-    else say(`Copied ${bench.state.clip.length === 1 ? bench.state.clip[0].name : `${bench.state.clip.length} parts`}`);
-  }
+    event.clipboardData.setData("text/plain", JSON.stringify({ kind: CLIP, parts: clip }));
+    say(`Copied ${clip.length === 1 ? clip[0].name : `${clip.length} parts`}`);
+  });
 
   document.addEventListener("paste", (event) => {
     if (typing(event)) return;

@@ -43,6 +43,7 @@ export function startRamp(bench) {
     show();
     let position = null;
     stop.setPointerCapture(event.pointerId);
+    bench.hold(true);
     const move = (at) => {
       position = share(rail, at);
       stop.style.left = `${position * 100}%`;
@@ -50,6 +51,7 @@ export function startRamp(bench) {
     };
     const up = () => {
       stop.removeEventListener("pointermove", move);
+      bench.hold(false);
       if (position !== null) bench.post(moved(ramp, stop.dataset.index, position));
     };
     stop.addEventListener("pointermove", move);

@@ -78,18 +78,21 @@ export function startValues(bench) {
     input.focus();
     if (first === undefined) input.select();
     let done = false;
+    bench.hold(true);
     const finish = async (save) => {
       if (done) return;
       done = true;
       const text = input.value.trim();
       if (!save || text === away.textContent) {
         input.replaceWith(away);
+        bench.hold(false);
         if (!save) away.focus();
         return;
       }
       bench.complain("");
       try {
         const state = await bench.api.edit({ kind: "type", path: away.dataset.path, text }, bench.selection);
+        bench.hold(false);
         bench.show(state);
         bench.stage.request();
       } catch (error) {
@@ -118,9 +121,10 @@ export function startValues(bench) {
     const start = event.clientX;
     const from = number(node);
     let dragging = false;
+    bench.hold(true);
+    node.setPointerCapture(event.pointerId);
     const move = (at) => {
       if (!dragging && Math.abs(at.clientX - start) < DRAG_FROM_PX) return;
-      if (!dragging) node.setPointerCapture(event.pointerId);
       dragging = true;
       const steps = Math.round((at.clientX - start) / 2);
       preview(node, limited(node, from + steps * Number(node.dataset.step) * factorOf(at)));
@@ -132,6 +136,7 @@ export function startValues(bench) {
       }
     };
     const end = () => {
+      bench.hold(false);
       node.removeEventListener("pointermove", move);
       node.removeEventListener("pointerup", up);
       node.removeEventListener("pointercancel", cancelled);

@@ -1,0 +1,449 @@
+"""Whole ways through the application, by mouse and keyboard, in a real browser."""
+
+import io
+import json
+import threading
+import time
+import urllib.request
+import zipfile
+from collections.abc import Callable
+
+import numpy as np
+import pytest
+from playwright.sync_api import Page, expect
+
+from obrell.core.deliver.bundle import make
+from obrell.core.deliver.order import Order
+from obrell.core.deliver.plan import plan
+from obrell.core.document.resolve import resolve
+from obrell.core.render.picture import picture
+from obrell.samples.wendmere_lock import wendmere_lock
+from obrell.store.kits import Kits
+
+LOCK = "/kits/wendmere-lock"
+C1 = f"{LOCK}/controls/c1"
+
+
+def open_bench(page: Page, url: str, query: str = "") -> None:
+    page.goto(f"{url}{C1}{query}")
+    wait_for_frame(page)
+
+
+def until(page: Page, condition: Callable[[], bool]) -> None:
+    """Ask again until it holds; the policy of the page forbids waiting inside it."""
+    deadline = time.monotonic() + 15
+    while not condition():
+        assert time.monotonic() < deadline, "it did not come to hold"
+        page.wait_for_timeout(20)
+
+
+def art_width(page: Page) -> int:
+    return page.evaluate("document.getElementById('art').width")
+
+
+def wait_for_frame(page: Page) -> None:
+    until(page, lambda: art_width(page) > 301)
+
+
+def stage_colour(page: Page, x: float, y: float) -> list[int]:
+    """What the stage shows at a logical place: straight RGBA."""
+    return page.evaluate(
+        """([x, y]) => {
+            const art = document.getElementById('art'), box = art.getBoundingClientRect();
+            const paper = document.getElementById('paper').getBoundingClientRect();
+            const zoom = parseFloat(document.getElementById('zoom-now').textContent);
+            const px = (paper.left + x * zoom - box.left) * art.width / box.width;
+            const py = (paper.top + y * zoom - box.top) * art.height / box.height;
+            return [...art.getContext('2d').getImageData(px, py, 1, 1).data];
+        }""",
+        [x, y],
+    )
+
+
+def at(page: Page, x: float, y: float) -> tuple[float, float]:
+    """Where a logical place is in the window."""
+    paper = page.locator("#paper").bounding_box()
+    zoom = float(page.locator("#zoom-now").inner_text().removesuffix(":1"))
+    return paper["x"] + x * zoom, paper["y"] + y * zoom
+
+
+def drag(page: Page, start, end, *, release: bool = True, key: str = "") -> None:
+    page.mouse.move(*start)
+    if key:
+        page.keyboard.down(key)
+    page.mouse.down()
+    page.mouse.move(*end, steps=6)
+    if release:
+        page.mouse.up()
+    if key:
+        page.keyboard.up(key)
+
+
+def value(page: Page, path: str):
+    return page.locator("#v-" + path.replace("/", "-"))
+
+
+def type_value(page: Page, path: str, text: str) -> None:
+    value(page, path).click()
+    page.keyboard.type(text)
+    page.keyboard.press("Enter")
+
+
+def steps_done(page: Page):
+    return page.locator("#history li:not(.undone)")
+
+
+def test_from_an_empty_canvas_to_a_zip(page, server):
+    page.goto(server.url)
+    page.keyboard.press("n")
+    page.keyboard.type("Horn")
+    page.keyboard.press("Tab")
+    page.keyboard.type("120")
+    page.keyboard.press("Tab")
+    page.keyboard.type("60")
+    page.keyboard.press("Enter")
+    page.wait_for_url("**/controls/c4*")
+    wait_for_frame(page)
+    page.keyboard.press("b")
+    drag(page, at(page, 20, 12), at(page, 100, 44))
+    expect(page.locator(".part.sel")).to_have_count(1)
+    expect(page.locator("#name-p1")).to_be_focused()
+    page.keyboard.type("Body")
+    page.keyboard.press("Enter")
+    expect(page.locator("#history")).to_contain_text("Body")
+    type_value(page, "parts/p1/shape/height", "16*2")
+    value(page, "parts/p1/shape/corners").select_option("round")
+    page.locator("[data-do=centre-both]").click()
+    expect(value(page, "parts/p1/y")).to_have_text("30")
+    value(page, "parts/p1/effects/e1/fill/kind").select_option("linear")
+    for kind in ("drop-shadow", "inner-shadow", "outline"):
+        page.locator(f"[data-add-effect={kind}]").click()
+        expect(page.locator(".eff.open .head")).to_have_text(kind.replace("-", " ").capitalize())
+    page.locator("#stage").focus()
+    page.keyboard.press("t")
+    page.keyboard.press("t")
+    expect(page.locator(".v.words")).to_be_focused()
+    page.keyboard.type("Sound horn")
+    page.keyboard.press("Enter")
+    expect(page.locator("#name-p5")).to_have_value("Sound horn")
+    page.get_by_role("link", name="Deliver 5 files").click()
+    page.locator("#make").click()
+    with page.expect_download() as download:
+        page.locator("#download").click()
+    zipped = zipfile.ZipFile(download.value.path())
+    kits = Kits(server.data)
+    order = Order(controls=("c4",))
+    controls = tuple(stored.control for stored in kits.controls("wendmere-lock"))
+    files = plan(kits.index("wendmere-lock").settings(), controls, order)
+    assert [file.name for file in files] == zipped.namelist()[:-1]
+    for file in files:
+        assert zipped.read(file.name) == make(file)
+    assert len(json.loads(zipped.read("manifest.json"))["files"]) == 5
+
+
+def test_scrubbing_shows_before_the_hand_lets_go_and_is_one_step(page, server):
+    open_bench(page, server.url, "?part=p2")
+    before = stage_colour(page, 30, 40)
+    blur = value(page, "parts/p2/opacity")
+    box = blur.bounding_box()
+    start = (box["x"] + 5, box["y"] + 5)
+    drag(page, start, (start[0] - 120, start[1]), release=False)
+    expect(blur).to_have_text("40")
+    until(page, lambda: stage_colour(page, 30, 40) != before)
+    expect(steps_done(page)).to_have_count(0)
+    page.mouse.up()
+    expect(steps_done(page)).to_have_count(1)
+    page.keyboard.press("Control+z")
+    expect(value(page, "parts/p2/opacity")).to_have_text("100")
+    expect(page.locator("#said")).to_contain_text("Took back: Opacity of Body")
+
+
+def test_escape_restores_what_was_dragged(page, server):
+    open_bench(page, server.url, "?part=p2")
+    box = value(page, "parts/p2/x").bounding_box()
+    drag(page, (box["x"] + 5, box["y"] + 5), (box["x"] + 45, box["y"] + 5), release=False)
+    expect(value(page, "parts/p2/x")).not_to_have_text("106")
+    page.keyboard.press("Escape")
+    page.mouse.up()
+    expect(value(page, "parts/p2/x")).to_have_text("106")
+    expect(steps_done(page)).to_have_count(0)
+
+
+def test_wrong_input_is_answered_where_it_stands(page, server):
+    open_bench(page, server.url, "?part=p5")
+    type_value(page, "parts/p5/shape/size", "-3")
+    expect(page.locator("#fault")).to_have_text("Size: must be more than 0.")
+    page.keyboard.press("Escape")
+    expect(value(page, "parts/p5/shape/size")).to_have_text("15")
+    words = value(page, "parts/p5/shape/words")
+    words.fill("Гудок")
+    words.press("Enter")
+    expect(page.locator("#fault")).to_contain_text("Hanken Grotesk has no glyph for “Г”")
+    expect(value(page, "parts/p5/shape/words")).to_have_value("Raise sluice")
+    expect(steps_done(page)).to_have_count(0)
+
+
+def test_the_stage_moves_resizes_turns_and_copies(page, server):
+    open_bench(page, server.url)
+    page.mouse.click(*at(page, 60, 55))
+    expect(page.locator(".part.sel")).to_have_attribute("data-part", "p3")
+    page.mouse.click(*at(page, 26, 40))
+    expect(page.locator(".part.sel")).to_have_attribute("data-part", "p2")
+    drag(page, at(page, 26, 40), at(page, 31, 46), key="Shift")
+    expect(value(page, "parts/p2/y")).to_have_text("46")
+    expect(value(page, "parts/p2/x")).to_have_text("106")
+    page.keyboard.press("ArrowUp")
+    expect(value(page, "parts/p2/y")).to_have_text("45")
+    page.keyboard.press("Shift+ArrowLeft")
+    expect(value(page, "parts/p2/x")).to_have_text("96")
+    handle = page.locator('[data-handle="e"]').bounding_box()
+    middle = (handle["x"] + 4, handle["y"] + 4)
+    drag(page, middle, (middle[0] + 20, middle[1]))
+    expect(value(page, "parts/p2/shape/width")).to_have_text("182")
+    knob = page.locator("[data-turn]").bounding_box()
+    drag(page, (knob["x"] + 4, knob["y"] + 4), (knob["x"] + 60, knob["y"] + 20), key="Shift")
+    expect(value(page, "parts/p2/rotation")).not_to_have_text("0")
+    assert float(value(page, "parts/p2/rotation").inner_text()) % 15 == 0
+    drag(page, at(page, 96, 45), at(page, 96, 75), key="Control")
+    expect(page.locator(".part")).to_have_count(6)
+
+
+def test_copy_cut_and_paste_between_controls(page, server):
+    open_bench(page, server.url, "?part=p4")
+    page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+    page.locator("#stage").focus()
+    page.keyboard.press("Control+c")
+    page.keyboard.press("Control+v")
+    expect(page.locator(".part")).to_have_count(6)
+    page.locator("#stage").focus()
+    page.keyboard.press("Control+x")
+    expect(page.locator(".part")).to_have_count(5)
+    page.goto(f"{server.url}{LOCK}/controls/c3")
+    wait_for_frame(page)
+    page.locator("#stage").focus()
+    page.keyboard.press("Control+v")
+    expect(page.locator(".part")).to_have_count(3)
+    expect(page.locator(".part.sel .entitle")).to_have_value("Gloss 2")
+
+
+def test_colours_and_ramps(page, server):
+    open_bench(page, server.url, "?part=p2&effect=e1")
+    rail = page.locator(".rail").bounding_box()
+    page.mouse.click(rail["x"] + rail["width"] * 0.25, rail["y"] + 6)
+    expect(page.locator(".stop")).to_have_count(6)
+    page.locator(".stops .colour").first.click()
+    expect(page.locator("#chooser")).to_be_visible()
+    page.locator("#hex").fill("#336699")
+    page.keyboard.press("Tab")
+    expect(page.locator("[data-space=rgb] input").first).to_have_value("51")
+    hsl = page.locator("[data-space=hsl] input").nth(2)
+    hsl.fill("50")
+    hsl.press("Tab")
+    expect(page.locator("#hex")).to_have_value("#407fbf")
+    page.locator("#colour-keep").click()
+    expect(page.locator(".stops .colour").first).to_contain_text("#407fbf")
+    page.locator("[data-ramp=reverse]").click()
+    expect(page.locator(".stops .colour").last).to_contain_text("#407fbf")
+    stop = page.locator(".stop").nth(1).bounding_box()
+    drag(page, (stop["x"] + 8, stop["y"] + 12), (stop["x"] + 28, stop["y"] + 12))
+    expect(page.locator("#history li").first).to_contain_text("At of paint on Body")
+    page.locator(".stops .colour").first.click()
+    page.locator("#from-art").click()
+    page.mouse.click(*at(page, 106, 21))
+    expect(page.locator("#hex")).not_to_have_value("#2a93a0")
+    page.keyboard.press("Escape")
+    expect(page.locator("#chooser")).to_be_hidden()
+
+
+def test_the_build_up_shows_and_opens_each_step(page, server):
+    open_bench(page, server.url, "?part=p2")
+    whole = stage_colour(page, 106, 22)
+    page.locator(".build").nth(1).hover()
+    expect(page.locator(".build b")).to_have_text(["shape", "+ paint", *["+ inner shadow"] * 3])
+    until(page, lambda: stage_colour(page, 106, 22) != whole)
+    page.locator(".build").nth(3).click()
+    expect(page.locator(".eff.open")).to_have_attribute("data-effect", "e3")
+
+
+def test_true_pixels_are_the_file(page, server):
+    open_bench(page, server.url)
+    page.locator("#stage").focus()
+    page.keyboard.press("8")
+    page.keyboard.press("p")
+    until(page, lambda: art_width(page) == 212)
+    assert page.locator("#pixels").is_visible()
+    got = page.evaluate("[...document.getElementById('art').getContext('2d').getImageData(0, 0, 212, 80).data]")
+    kit = wendmere_lock()
+    want = picture(resolve(kit, kit.controls[0]), 1.0).reshape(-1, 4)
+    opaque = want[:, 3] == 255
+    assert opaque.sum() > 5000
+    assert np.array_equal(want[opaque], np.array(got).reshape(-1, 4)[opaque])
+
+
+def test_the_light_takes_the_shadows_along(page, server):
+    open_bench(page, server.url)
+    light = page.locator("#light").bounding_box()
+    centre = (light["x"] + 14, light["y"] + 14)
+    before = stage_colour(page, 106, 70)
+    drag(page, centre, (centre[0] - 300, centre[1] + 200), release=False)
+    page.mouse.up()
+    expect(page.locator("#v-light-direction")).not_to_have_text("0")
+    expect(steps_done(page)).to_have_count(1)
+    until(page, lambda: stage_colour(page, 106, 70) != before)
+
+
+def test_undo_survives_a_kill_and_a_reload(page, server):
+    open_bench(page, server.url, "?part=p2")
+    type_value(page, "parts/p2/shape/width", "150")
+    expect(steps_done(page)).to_have_count(1)
+    server.kill()
+    server.start()
+    page.reload()
+    wait_for_frame(page)
+    expect(value(page, "parts/p2/shape/width")).to_have_text("150")
+    page.locator("#undo").click()
+    expect(value(page, "parts/p2/shape/width")).to_have_text("172")
+    page.locator("#redo").click()
+    expect(value(page, "parts/p2/shape/width")).to_have_text("150")
+
+
+def test_two_windows_show_one_control_and_lose_nothing(page, server):
+    open_bench(page, server.url, "?part=p2")
+    other = page.context.new_page()
+    open_bench(other, server.url, "?part=p2")
+    type_value(page, "parts/p2/shape/width", "150")
+    expect(value(other, "parts/p2/shape/width")).to_have_text("150")
+    type_value(other, "parts/p2/shape/height", "30")
+    expect(value(page, "parts/p2/shape/height")).to_have_text("30")
+    expect(value(page, "parts/p2/shape/width")).to_have_text("150")
+    page.locator("#undo").click()
+    expect(value(other, "parts/p2/shape/height")).to_have_text("38")
+    expect(page.locator("#said")).to_contain_text("Took back: Height of Body")
+
+
+def test_the_server_goes_and_comes_back(page, server):
+    open_bench(page, server.url, "?part=p2")
+    server.kill()
+    expect(page.locator("#away")).to_contain_text("The server is away")
+    type_value(page, "parts/p2/shape/width", "140")
+    expect(page.locator("#away")).to_contain_text("1 edit is kept here")
+    server.start()
+    expect(page.locator("#away")).to_be_hidden()
+    expect(value(page, "parts/p2/shape/width")).to_have_text("140")
+    expect(steps_done(page)).to_have_count(1)
+
+
+def test_a_control_removed_in_another_window_says_so(page, server):
+    open_bench(page, server.url, "?part=p2")
+    urllib.request.urlopen(f"{server.url}{C1}/remove", data=b"").close()
+    expect(page.locator("#fault")).to_contain_text("removed in another window")
+
+
+def test_keyboard_only(page, server):
+    page.goto(server.url + C1)
+    wait_for_frame(page)
+    page.locator("#name-p2").focus()
+    page.keyboard.press("Tab")
+    page.keyboard.press("Shift+Tab")
+    expect(page.locator(".part.sel")).to_have_attribute("data-part", "p2")
+    value(page, "parts/p2/opacity").focus()
+    page.keyboard.press("Shift+ArrowDown")
+    expect(value(page, "parts/p2/opacity")).to_have_text("90")
+    page.keyboard.press("Enter")
+    expect(steps_done(page)).to_have_count(1)
+    expect(value(page, "parts/p2/opacity")).to_be_focused()
+    page.keyboard.press("Alt+ArrowUp")
+    expect(value(page, "parts/p2/opacity")).to_have_text("90.1")
+    page.keyboard.press("Escape")
+    expect(value(page, "parts/p2/opacity")).to_have_text("90")
+    page.keyboard.type("55%")
+    page.keyboard.press("Enter")
+    expect(value(page, "parts/p2/opacity")).to_have_text("55")
+    page.locator("#head-p2-e3").focus()
+    page.keyboard.press("Enter")
+    expect(page.locator(".eff.open")).to_have_attribute("data-effect", "e3")
+    page.locator("#stage").focus()
+    page.keyboard.press("Delete")
+    expect(page.locator(".part")).to_have_count(4)
+    page.keyboard.press("Control+z")
+    expect(page.locator(".part")).to_have_count(5)
+    page.keyboard.press("Control+a")
+    expect(page.locator(".part.sel")).to_have_count(5)
+    page.keyboard.press("?")
+    expect(page.locator("#keys")).to_be_visible()
+
+
+def test_the_wall(page, server):
+    page.goto(server.url)
+    expect(page.locator(".tile")).to_have_count(3)
+    name = page.locator("#name-c2")
+    name.fill("Signal lamp")
+    name.press("Enter")
+    expect(page.locator(".log")).to_contain_text("Signal lamp")
+    page.locator(".tile").nth(0).get_by_role("button", name="Duplicate").click()
+    expect(page.locator(".tile")).to_have_count(4)
+    page.locator("#later-c1").click()
+    expect(page.locator(".tile").nth(1).locator(".entitle")).to_have_value("Raise sluice")
+    page.locator(".tile").nth(3).get_by_role("button", name="Remove").click()
+    expect(page.locator("#said")).to_contain_text("Removed “Log entry”. Undo brings it back.")
+    page.keyboard.press("Control+z")
+    expect(page.locator(".tile")).to_have_count(4)
+    page.locator("[data-ground=dark]").click()
+    page.reload()
+    expect(page.locator("body")).to_have_attribute("data-ground-now", "dark")
+    page.locator("#kits-menu summary").click()
+    page.locator("#kits-menu [name=name]").fill("Second lock")
+    page.locator("#kits-menu [name=name]").press("Enter")
+    page.wait_for_url("**/kits/second-lock")
+    expect(page.locator(".empty")).to_contain_text("This kit is empty")
+    page.locator("#kits-menu summary").click()
+    page.get_by_role("button", name="Remove this kit").click()
+    page.wait_for_url("**/kits/wendmere-lock")
+    page.locator("#kits-menu summary").click()
+    page.get_by_role("button", name="Bring back").click()
+    page.wait_for_url("**/kits/second-lock")
+
+
+def test_a_delivery_is_ordered_watched_and_stopped(page, server):
+    page.goto(f"{server.url}{LOCK}/deliver")
+    expect(page.locator("#count")).to_have_text("15")
+    page.locator("[name=format][value=svg]").uncheck()
+    expect(page.locator("#count")).to_have_text("12")
+    page.locator("[name=typed]").fill("99")
+    expect(page.locator("#files [role=alert]")).to_contain_text("8 or less")
+    page.locator("[name=typed]").fill("6; 7; 8; 5")
+    expect(page.locator("#count")).to_have_text("24")
+    page.locator("[name=pattern]").fill("{control}")
+    expect(page.locator("#files [role=alert]")).to_contain_text("Two files would be called")
+    page.locator("[name=pattern]").fill("{control}/{density}")
+    expect(page.locator("#examples")).to_contain_text("raise-sluice/1.5.png")
+    page.locator("#make").click()
+    page.locator(".stop").click()
+    expect(page.locator("#progress")).to_contain_text("stopped")
+
+
+def test_no_acknowledged_edit_is_lost_when_the_server_is_killed(server):
+    acknowledged: list[int] = []
+    moves = [json.dumps({"edit": {"kind": "move", "parts": ["p1"], "dx": 1, "dy": 0}}).encode()] * 400
+
+    def work():
+        for body in moves:
+            headers = {"content-type": "application/json"}
+            try:
+                request = urllib.request.Request(f"{server.url}{C1}/edits", body, headers)
+                with urllib.request.urlopen(request, timeout=10) as answer:
+                    acknowledged.append(json.load(io.BytesIO(answer.read()))["version"])
+            except OSError:
+                return
+
+    worker = threading.Thread(target=work)
+    worker.start()
+    while len(acknowledged) < 12:
+        worker.join(0.01)
+    server.kill()
+    worker.join()
+    kits = Kits(server.data)
+    done = len(kits.history("wendmere-lock", "c1"))
+    assert done >= len(acknowledged) >= 12
+    first = wendmere_lock().controls[0].parts[0].x
+    assert kits.control("wendmere-lock", "c1").control.parts[0].x == pytest.approx(first + done)
