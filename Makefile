@@ -23,10 +23,10 @@ test: lint /usr/bin/chromium
 	$(PY) -m pytest
 
 bench: $(STAMP) /usr/bin/chromium tools/node_modules
-	$(PY) tools/bench.py
+	$(PY) -m tools.bench
 
 screenshots: $(STAMP) /usr/bin/chromium
-	$(PY) tools/screenshots.py
+	$(PY) -m tools.screenshots
 
 /usr/bin/chromium:
 	apt-get update -qq && apt-get install -y -qq chromium

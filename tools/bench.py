@@ -1,0 +1,222 @@
+"""``make bench``: speed as ratios measured in one run, beside their targets (``rendering.md``)."""
+
+from __future__ import annotations
+
+import gc
+import io
+import json
+import os
+import resource
+import socket
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+import resvg_py
+from playwright.sync_api import Browser, sync_playwright
+from rich.console import Console
+from rich.table import Table
+
+from obrell.core.deliver.bundle import bundle
+from obrell.core.deliver.order import Order
+from obrell.core.deliver.plan import plan
+from obrell.core.deliver.png import encode
+from obrell.core.deliver.svg import svg
+from obrell.core.document.model import Control
+from obrell.core.document.resolve import resolve
+from obrell.core.geometry import paths
+from obrell.core.render.cache import PixelCache
+from obrell.core.render.compose import Frame, canvas_box, compose, draw
+from obrell.core.text import setting
+from obrell.core.values.base import content_hash
+from tools.heavy import KIT, heavy
+
+ROUNDS = 15
+HERE = Path(__file__).parent
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+table = Table("figure", "target", "measured", title="Obrell, medians of one run")
+
+
+def ms(work: Callable[[], object], rounds: int = ROUNDS) -> float:
+    """Median milliseconds of ``work`` after one round to warm up."""
+    work()
+    times = []
+    for _ in range(rounds):
+        start = time.perf_counter()
+        work()
+        times.append((time.perf_counter() - start) * 1000)
+    return statistics.median(times)
+
+
+def geometry_to_png(control: Control, density: float = 2.0) -> bytes:
+    """Everything from the document to the file, with nothing kept from before."""
+    paths._exact_bounds.cache_clear()
+    setting.set_words.cache_clear()
+    resolved = resolve(KIT, control)
+    frame = Frame(density, canvas_box(resolved, density))
+    return encode(draw(resolved, frame, PixelCache()))
+
+
+def against_others(browser: Browser) -> None:
+    control = heavy()
+    text = svg(resolve(KIT, control))
+    plain = heavy(blurs=False)
+    plain_text = svg(resolve(KIT, plain))
+    count = sum(len(part.effects) for part in control.parts)
+    ours = ms(lambda: geometry_to_png(control))
+    table.add_row(f"geometry to PNG, {count} effects, 640 × 240", "", f"{ours:.1f} ms")
+    table.add_row("… against resvg, npm binding", "≥ 12×", f"{npm_resvg(text) / ours:.1f}×")
+    table.add_row("… against resvg, Python binding", "≥ 25×", f"{ms(lambda: py_resvg(text), 5) / ours:.1f}×")
+    page = browser.new_page(viewport={"width": 320, "height": 120}, device_scale_factor=2)
+    table.add_row("… against Chromium, set and screenshot", "≥ 7×", f"{ms(lambda: shown(page, text), 7) / ours:.1f}×")
+    flat = ms(lambda: geometry_to_png(plain))
+    table.add_row("without blurs, against resvg, npm binding", "≥ 1×", f"{npm_resvg(plain_text) / flat:.1f}×")
+    page.close()
+
+
+def py_resvg(text: str) -> object:
+    return resvg_py.svg_to_bytes(svg_string=text, zoom=2)
+
+
+def npm_resvg(text: str) -> float:
+    """Median milliseconds of the npm binding, measured inside its own process."""
+    script = """
+      const { Resvg } = require('@resvg/resvg-js'), svg = require('fs').readFileSync(0, 'utf8'), times = [];
+      for (let i = 0; i < 12; i++) {
+        const start = performance.now();
+        new Resvg(svg, { fitTo: { mode: 'zoom', value: 2 } }).render().asPng();
+        times.push(performance.now() - start);
+      }
+      console.log(times.slice(2).sort((a, b) => a - b)[5]);
+    """
+    done = subprocess.run(["node", "-e", script], cwd=HERE, input=text, capture_output=True, text=True, check=True)
+    return float(done.stdout)
+
+
+def shown(page: object, text: str) -> None:
+    page.set_content(text)  # type: ignore[attr-defined]
+    page.screenshot()  # type: ignore[attr-defined]
+
+
+@contextmanager
+def serving() -> Iterator[tuple[str, float]]:
+    """``obrell demo`` on a database of its own; its address and the seconds to its first page."""
+    with tempfile.TemporaryDirectory() as folder, socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+        probe.close()
+        code = "from obrell.cli import main; main()"
+        environment = os.environ | {"OBRELL_DATA": f"{folder}/kits.db"}
+        command = [sys.executable, "-c", code, "demo", "--port", str(port)]
+        seconds = 0.0
+        for _ in range(2):
+            start = time.perf_counter()
+            process = subprocess.Popen(command, env=environment, stdout=subprocess.PIPE)
+            assert process.stdout is not None
+            process.stdout.readline()
+            urllib.request.urlopen(f"http://127.0.0.1:{port}/").read()
+            seconds = time.perf_counter() - start
+            if _ == 0:
+                process.kill()
+                process.wait()
+        try:
+            yield f"http://127.0.0.1:{port}", seconds
+        finally:
+            process.kill()
+            process.wait()
+
+
+def live(browser: Browser) -> None:
+    """Request to painted frame while a value is scrubbed, measured in the browser."""
+    with serving() as (url, seconds):
+        table.add_row("start to first page, warm", "< 2 s", f"{seconds:.2f} s")
+        body = heavy().evolve(id="c1", next_number=1000)
+        kit = {"id": "k", "name": "Bench", "schema_version": 1, "controls": [body.model_dump(mode="json")]}
+        file = json.dumps(kit).encode()
+        boundary = "edge"
+        data = (
+            f'--{boundary}\r\ncontent-disposition: form-data; name="file"; filename="k.json"\r\n\r\n'
+        ).encode() + file + f"\r\n--{boundary}--\r\n".encode()  # fmt: skip
+        headers = {"content-type": f"multipart/form-data; boundary={boundary}"}
+        urllib.request.urlopen(urllib.request.Request(f"{url}/kits/import", data, headers)).close()
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{url}/kits/bench/controls/c1?part=p2")
+        page.wait_for_timeout(1500)
+        page.evaluate(
+            "window.times = []; document.getElementById('stage')"
+            ".addEventListener('obrell:painted', (e) => window.times.push(e.detail.ms))"
+        )
+        slot = page.locator("#v-parts-p2-effects-e3r0-blur").bounding_box()
+        assert slot is not None
+        x, y = slot["x"] + 4, slot["y"] + 6
+        page.mouse.move(x, y)
+        page.mouse.down()
+        for step in range(120):
+            page.mouse.move(x + abs(step % 80 - 40), y)
+            page.wait_for_timeout(30)
+        page.mouse.up()
+        times = sorted(page.evaluate("window.times"))[:]
+        page.close()
+    table.add_row("one value changed, to painted, median", "25 ms", f"{statistics.median(times):.0f} ms ({len(times)})")
+    table.add_row("… 95th percentile", "50 ms", f"{times[int(len(times) * 0.95)]:.0f} ms")
+
+
+def delivery() -> None:
+    controls = tuple(heavy().evolve(id=f"c{n}", name=f"Control {n}") for n in range(60))
+    order = Order(densities=(1.0, 1.5, 2.0, 3.0), formats=("png",))
+    files = plan(KIT, controls, order)
+    start = time.perf_counter()
+    bundle(KIT, files, io.BytesIO(), lambda *_: True)
+    table.add_row("delivery of 240 files (60 controls × 4 densities)", "< 12 s", f"{time.perf_counter() - start:.1f} s")
+
+
+def memory() -> None:
+    """Peak resident memory of drawing 4096 × 4096, in a process of its own, less that before it."""
+    code = "from tools.bench import peak; print(peak())"
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True, cwd=HERE.parent)
+    table.add_row("memory, canvas 4096 × 4096", "< 64 B/px", f"{float(done.stdout) / 4096**2:.0f} B/px")
+
+
+def peak() -> float:
+    """Bytes by which drawing the heavy control on 16 Mpx raises the peak of this process."""
+    geometry_to_png(heavy())
+    gc.collect()
+    before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+    resolved = resolve(KIT, heavy(width=2048, height=2048))
+    compose(resolved, Frame(2.0, canvas_box(resolved, 2.0)), PixelCache())
+    return (resource.getrusage(resource.RUSAGE_SELF).ru_maxrss - before) * 1024
+
+
+def growth() -> None:
+    few, many = ms(lambda: geometry_to_png(heavy()), 5), ms(lambda: geometry_to_png(heavy(10)), 3)
+    table.add_row("250 effects against 25", "≤ 10×", f"{many / few:.1f}×")
+    small, large = ms(lambda: geometry_to_png(heavy(), 1.6), 5), ms(lambda: geometry_to_png(heavy(), 20.4), 1)
+    table.add_row("16 Mpx against 0.1 Mpx", "≤ 163×", f"{large / small:.0f}×")
+
+
+def edits() -> None:
+    control = heavy()
+    table.add_row("content hash of a control", "", f"{ms(lambda: content_hash(control)):.2f} ms")
+
+
+def main() -> None:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        against_others(browser)
+        live(browser)
+        browser.close()
+    delivery()
+    memory()
+    growth()
+    edits()
+    Console().print(table)
+
+
+if __name__ == "__main__":
+    main()
