@@ -17,7 +17,7 @@ def heavy(repeats: int = 1, *, blurs: bool = True, width: float = 320, height: f
     pill = Box(width=width * 0.84, height=height * 0.5, corners="round")
     collar = Box(width=width * 0.88, height=height * 0.56, corners="round")
     gloss = Box(width=width * 0.8, height=height * 0.2, radius=11)
-    parts = (
+    parts: tuple[Part, ...] = (
         _part("p1", collar, x, y, _collar()),
         _part("p2", pill, x, y, _body()),
         _part("p3", gloss, x, y - height * 0.12, _gloss()),

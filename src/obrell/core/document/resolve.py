@@ -68,11 +68,11 @@ def _literal(value: Any, colours: Mapping[str, str]) -> Any:
     if not isinstance(value, Value):
         return value
     changes = {}
-    for name in type(value).model_fields:
-        old = getattr(value, name)
-        new = _literal(old, colours)
-        if new is not old:
-            changes[name] = new
+    for name, old in vars(value).items():
+        if isinstance(old, Value | tuple):
+            new = _literal(old, colours)
+            if new is not old:
+                changes[name] = new
     return value.evolve(**changes) if changes else value
 
 

@@ -48,6 +48,11 @@ class Site(Protocol):
         ...
 
     @property
+    def box(self) -> Rect:
+        """The part's own unrotated box, which fills span."""
+        ...
+
+    @property
     def light(self) -> float:
         """Direction of the key light, degrees."""
         ...

@@ -34,7 +34,7 @@ class Outline(Effect):
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
         width = site.stroke(self.width)
         outer = width * OUTER_SHARE[self.place]
-        colours = pigment(self.fill, site.shape.path().bounds(), site.place)
+        colours = pigment(self.fill, site.box, site.place)
         if side == "outside" and outer > 0:
             mask = site.cover(site.shape.parallel(outer).transformed(site.place))
         elif side == "inside" and width > outer:

@@ -25,7 +25,7 @@ class Paint(Effect):
         return 0.0
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        colours = pigment(self.fill, site.shape.path().bounds(), site.place)
+        colours = pigment(self.fill, site.box, site.place)
         return (Coat(site.everywhere(), colours, self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:

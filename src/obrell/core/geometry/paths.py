@@ -20,8 +20,8 @@ MOVE, LINE, CUBIC, ARC, CLOSE = range(5)
 
 Row = tuple[float, ...]
 Rows = NDArray[np.float64]
-_POINTS = np.array([[1, 0, 0], [1, 0, 0], [1, 1, 1], [1, 0, 0], [0, 0, 0]], bool)
-"""Which of a row's three pairs are points, by operation; an arc's first is its centre."""
+Numbers = NDArray[np.float64]
+Indices = NDArray[np.intp]
 
 
 class PathSink(Protocol):
@@ -35,16 +35,20 @@ class PathSink(Protocol):
 
 
 class Path:
-    """An immutable path. ``rows`` has shape (n, 8), never written to: operation, then its numbers, in
-    drawing order. Paths with equal rows are equal, and hash by content."""
+    """An immutable path. ``rows`` has shape (n, 8), never written to: operation, then its numbers,
+    in drawing order; places that an operation has no use for repeat its first point, so that all
+    three pairs of every row but an arc's are points. Equal rows make equal paths."""
 
-    __slots__ = ("_hash", "rows")
+    __slots__ = ("_arcs", "_hash", "rows")
 
-    def __init__(self, rows: Rows | None = None) -> None:
+    def __init__(self, rows: Rows | None = None, arcs: Indices | None = None) -> None:
         self.rows: Rows = np.zeros((0, 8)) if rows is None else rows
-        self._hash = hash(self.rows.tobytes())
+        self._arcs: Indices = np.flatnonzero(self.rows[:, 0] == ARC) if arcs is None else arcs
+        self._hash: int | None = None
 
     def __hash__(self) -> int:
+        if self._hash is None:
+            self._hash = hash(self.rows.tobytes())
         return self._hash
 
     def __eq__(self, other: object) -> bool:
@@ -71,32 +75,30 @@ class Path:
     def transformed(self, by: Similarity) -> Path:
         """The path moved, turned and scaled."""
         cos, sin = by.linear()
-        rows = np.zeros_like(self.rows)
-        rows[:, 0] = self.rows[:, 0]
-        used = _POINTS[self.rows[:, 0].astype(np.int64)]
+        rows = self.rows.copy()
         x, y = self.rows[:, 1:7:2], self.rows[:, 2:7:2]
-        rows[:, 1:7:2] = np.where(used, cos * x - sin * y + by.dx, 0.0)
-        rows[:, 2:7:2] = np.where(used, sin * x + cos * y + by.dy, 0.0)
-        arcs = self.rows[:, 0] == ARC
-        rows[arcs, 3:5] = self.rows[arcs, 3:5] * by.scale
-        rows[arcs, 5] = self.rows[arcs, 5] + math.radians(by.turn)
-        rows[arcs, 6:8] = self.rows[arcs, 6:8]
-        return Path(rows)
+        rows[:, 1:7:2] = cos * x - sin * y + by.dx if sin else cos * x + by.dx
+        rows[:, 2:7:2] = sin * x + cos * y + by.dy if sin else cos * y + by.dy
+        if len(self._arcs):
+            arcs = self.rows[self._arcs, 3:8]
+            arcs[:, 0:2] *= by.scale
+            arcs[:, 2] += math.radians(by.turn)
+            rows[self._arcs, 3:8] = arcs
+        return Path(rows, self._arcs)
 
     def hull(self) -> Rect:
         """A box that surely holds the path, quick to make; ``NOWHERE`` for an empty path."""
         if not self:
             return NOWHERE
-        operations = self.rows[:, 0].astype(np.int64)
-        used = _POINTS[operations]
-        x, y = self.rows[:, 1:7:2][used], self.rows[:, 2:7:2][used]
-        arcs = self.rows[operations == ARC]
-        upright = arcs[:, 5] == 0
-        largest = arcs[:, 3:5].max(axis=1) if len(arcs) else np.zeros(0)
-        rx, ry = np.where(upright, arcs[:, 3], largest), np.where(upright, arcs[:, 4], largest)
-        xs = np.concatenate([x, arcs[:, 1] - rx, arcs[:, 1] + rx])
-        ys = np.concatenate([y, arcs[:, 2] - ry, arcs[:, 2] + ry])
-        return Rect(float(xs.min()), float(ys.min()), float(xs.max()), float(ys.max()))
+        rows = self.rows
+        if len(self._arcs):
+            rows = rows.copy()
+            arcs = rows[self._arcs]
+            reach = np.where(arcs[:, 5:6] == 0, arcs[:, 3:5], arcs[:, 3:5].max(axis=1, keepdims=True))
+            rows[self._arcs, 3:5] = arcs[:, 1:3] + reach
+            rows[self._arcs, 5:7] = arcs[:, 1:3] - reach
+        least, most = rows[:, 1:7].min(axis=0).tolist(), rows[:, 1:7].max(axis=0).tolist()
+        return Rect(min(least[0::2]), min(least[1::2]), max(most[0::2]), max(most[1::2]))
 
     def bounds(self) -> Rect:
         """The exact bounding box; ``NOWHERE`` for an empty path."""
@@ -105,11 +107,63 @@ class Path:
 
 @lru_cache(maxsize=1024)
 def _exact_bounds(path: Path) -> Rect:
-    sink = _Bounds()
-    path.draw(sink)
-    if not sink.xs:
+    """Around the ends of all segments, and wherever a curve turns back."""
+    if not path:
         return NOWHERE
-    return Rect(min(sink.xs), min(sink.ys), max(sink.xs), max(sink.ys))
+    rows = path.rows
+    ends = rows[:, 1:3].copy()
+    cubics = rows[:, 0] == CUBIC
+    ends[cubics] = rows[cubics, 5:7]
+    points = [ends[rows[:, 0] != ARC]]
+    for index in np.flatnonzero(rows[:, 0] == ARC):
+        turns = _arc_turns(*rows[index, 1:].tolist())
+        ends[index] = turns[-1]
+        points.append(np.array(turns))
+    for axis in (0, 1):
+        start = np.roll(ends[:, axis], 1)[cubics]
+        handles = rows[cubics, 1 + axis], rows[cubics, 3 + axis], rows[cubics, 5 + axis]
+        points.append(_on_axis(_cubic_turns(start, *handles), ends, axis))
+    joined = np.concatenate(points)
+    least, most = joined.min(axis=0).tolist(), joined.max(axis=0).tolist()
+    return Rect(least[0], least[1], most[0], most[1])
+
+
+def _on_axis(places: Numbers, ends: Rows, axis: int) -> Rows:
+    """Values of one axis as points that add nothing on the other."""
+    points = np.repeat(ends[:1], len(places), axis=0)
+    points[:, axis] = places
+    return points
+
+
+def _cubic_turns(p0: Numbers, p1: Numbers, p2: Numbers, p3: Numbers) -> Numbers:
+    """Values of cubics where they turn back inside; those that do not give their ends."""
+    a, b, c = p3 - 3 * p2 + 3 * p1 - p0, 2 * (p2 - 2 * p1 + p0), p1 - p0
+    with np.errstate(divide="ignore", invalid="ignore"):
+        root = np.sqrt(b * b - 4 * a * c)
+        straight = np.abs(a) < 1e-12
+        first = np.where(straight, -c / b, (-b + root) / (2 * a))
+        second = (-b - root) / (2 * a)
+    found = []
+    for t in (first, second):
+        inside = np.isfinite(t) & (t > 0) & (t < 1)
+        at = np.where(inside, t, 1.0)
+        u = 1 - at
+        found.append(u * u * u * p0 + 3 * u * u * at * p1 + 3 * u * at * at * p2 + at * at * at * p3)
+    return np.concatenate(found)
+
+
+def _arc_turns(
+    cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float
+) -> list[tuple[float, float]]:
+    """Points of an arc where it turns back, then its two ends."""
+    cos, sin = math.cos(turn), math.sin(turn)
+    across, down = math.atan2(-ry * sin, rx * cos), math.atan2(ry * cos, rx * sin)
+    angles = [
+        base
+        for base in (across, across + math.pi, down, down + math.pi)
+        if (base - start) * math.copysign(1, sweep) % math.tau <= abs(sweep)
+    ]
+    return [arc_point(cx, cy, rx, ry, turn, angle) for angle in (*angles, start, start + sweep)]
 
 
 @dataclass(slots=True)
@@ -134,42 +188,14 @@ class PathBuilder:
         self.rows.append((CLOSE,))
 
     def path(self) -> Path:
-        rows = np.zeros((len(self.rows), 8))
-        for index, row in enumerate(self.rows):
-            rows[index, : len(row)] = row
-        return Path(rows)
-
-
-@dataclass(slots=True)
-class _Bounds:
-    """Collects points that span the exact box: ends, and where a curve turns back."""
-
-    xs: list[float] = field(default_factory=list)
-    ys: list[float] = field(default_factory=list)
-
-    def move(self, x: float, y: float) -> None:
-        self.xs.append(x)
-        self.ys.append(y)
-
-    line = move
-
-    def cubic(self, a: float, b: float, c: float, d: float, x: float, y: float) -> None:
-        for values, p0, p1, p2, p3 in ((self.xs, self.xs[-1], a, c, x), (self.ys, self.ys[-1], b, d, y)):
-            values.extend(_bezier(t, p0, p1, p2, p3) for t in _turns(p0, p1, p2, p3))
-        self.move(x, y)
-
-    def arc(self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float) -> None:
-        cos, sin = math.cos(turn), math.sin(turn)
-        across, down = math.atan2(-ry * sin, rx * cos), math.atan2(ry * cos, rx * sin)
-        angles = [start, start + sweep]
-        for base in (across, across + math.pi, down, down + math.pi):
-            if (base - start) * math.copysign(1, sweep) % math.tau <= abs(sweep):
-                angles.append(base)
-        for angle in (*angles[2:], angles[0], angles[1]):
-            self.move(*arc_point(cx, cy, rx, ry, turn, angle))
-
-    def close(self) -> None:
-        """Closing lines join points that are already counted."""
+        filled = []
+        start: Row = (0.0, 0.0)
+        for row in self.rows:
+            start = row[1:3] if row[0] == MOVE else start
+            point = row[1:3] or start
+            last = row[7] if row[0] == ARC else 0.0
+            filled.append((*(*row, *point, *point, *point)[:7], last))
+        return Path(np.array(filled, np.float64).reshape(-1, 8))
 
 
 def arc_point(cx: float, cy: float, rx: float, ry: float, turn: float, angle: float) -> tuple[float, float]:
@@ -177,20 +203,3 @@ def arc_point(cx: float, cy: float, rx: float, ry: float, turn: float, angle: fl
     x, y = rx * math.cos(angle), ry * math.sin(angle)
     cos, sin = math.cos(turn), math.sin(turn)
     return cx + cos * x - sin * y, cy + sin * x + cos * y
-
-
-def _bezier(t: float, p0: float, p1: float, p2: float, p3: float) -> float:
-    u = 1 - t
-    return u * u * u * p0 + 3 * u * u * t * p1 + 3 * u * t * t * p2 + t * t * t * p3
-
-
-def _turns(p0: float, p1: float, p2: float, p3: float) -> list[float]:
-    """Parameters inside (0, 1) where one coordinate of a cubic stands still."""
-    a, b, c = p3 - 3 * p2 + 3 * p1 - p0, 2 * (p2 - 2 * p1 + p0), p1 - p0
-    if abs(a) < 1e-12:
-        roots = [-c / b] if abs(b) > 1e-12 else []
-    else:
-        square = b * b - 4 * a * c
-        root = math.sqrt(square) if square >= 0 else math.nan
-        roots = [(-b + root) / (2 * a), (-b - root) / (2 * a)]
-    return [t for t in roots if 0 < t < 1]

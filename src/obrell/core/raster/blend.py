@@ -38,18 +38,15 @@ def stack(target: Layer, source: Layer, opacity: float, mode: int) -> None:
     )  # fmt: skip
 
 
-def weave(target: Layer, outside: Layer, inside: Layer, shape: Mask) -> None:
-    """target ← (1 − c) · outside + c · inside over the box of ``outside``, c the shape's coverage.
+def weave(target: Layer, inside: Layer, shape: Mask) -> None:
+    """target ← (1 − c) · target + c · inside over the box of ``inside``, c the shape's coverage.
 
-    The box of ``inside`` lies within those of ``shape`` and ``outside``, and that within the
-    target's.
+    The box of ``inside`` lies within those of ``shape`` and of the target.
     """
-    box = outside.box
-    y, x = box.top - target.box.top, box.left - target.box.left
-    target.planes[:, y : y + box.height, x : x + box.width] = outside.planes
-    if not inside.box.empty:
-        y, x = inside.box.top - target.box.top, inside.box.left - target.box.left
-        down, along = inside.box.top - shape.box.top, inside.box.left - shape.box.left
+    box = inside.box
+    if not box.empty:
+        y, x = box.top - target.box.top, box.left - target.box.left
+        down, along = box.top - shape.box.top, box.left - shape.box.left
         _weave(target.planes, y, x, inside.planes, shape.values, down, along)
 
 

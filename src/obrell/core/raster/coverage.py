@@ -17,6 +17,8 @@ TOLERANCE_PX = 0.001
 """Largest distance between a curve and its chords, device px: 0.2/255 of coverage on a circle."""
 FIXED = float(1 << 30)
 """One whole pixel in fixed point."""
+BLOCK = 32
+"""Columns that are filled at once where no edge passes."""
 
 
 def cover(rows: NDArray[np.float64], box: Box) -> Mask:
@@ -115,7 +117,7 @@ def _fixed(value):
 
 
 @helper
-def _slice(sums, row, left, right, y0, x0, y1, x1, sign):
+def _slice(sums, marks, row, left, right, y0, x0, y1, x1, sign):
     """Add one edge that stays within a pixel row and runs left to right.
 
     What lies left of ``left`` adds its whole height to the first column; heights are differences
@@ -127,11 +129,13 @@ def _slice(sums, row, left, right, y0, x0, y1, x1, sign):
     below = _fixed(y0)
     if x1 <= left:
         sums[row, 0] += sign * (_fixed(y1) - below)
+        marks[row, 0] = True
         return
     column = int(np.floor(x0))
     if x0 < left:
         here = _fixed(y0 + slope * (left - x0))
         sums[row, 0] += sign * (here - below)
+        marks[row, 0] = True
         below = here
         column = left
     last = int(np.floor(x1))
@@ -143,6 +147,8 @@ def _slice(sums, row, left, right, y0, x0, y1, x1, sign):
         area = np.int64(np.floor(height * (1.0 - middle) + 0.5))
         sums[row, column - left] += sign * area
         sums[row, column - left + 1] += sign * (height - area)
+        marks[row, (column - left) // BLOCK] = True
+        marks[row, (column - left + 1) // BLOCK] = True
         below += height
         column += 1
         if end_x >= x1 or column >= right:
@@ -153,6 +159,7 @@ def _slice(sums, row, left, right, y0, x0, y1, x1, sign):
 def _accumulate(edges, left, top, out):
     height, width = out.shape
     sums = np.zeros((height, width + 2), np.int64)
+    marks = np.zeros((height, (width + 1) // BLOCK + 1), np.bool_)
     for i in range(edges.shape[0]):
         x0, y0, x1, y1 = edges[i, 0], edges[i, 1], edges[i, 2], edges[i, 3]
         if y0 == y1:
@@ -170,12 +177,17 @@ def _accumulate(edges, left, top, out):
             xa = x0 if ya == y0 else x0 + slope * (ya - y0)
             xb = x1 if yb == y1 else x0 + slope * (yb - y0)
             if xa <= xb:
-                _slice(sums, row - top, left, left + width, ya, xa, yb, xb, sign)
+                _slice(sums, marks, row - top, left, left + width, ya, xa, yb, xb, sign)
             else:
-                _slice(sums, row - top, left, left + width, ya, xb, yb, xa, sign)
+                _slice(sums, marks, row - top, left, left + width, ya, xb, yb, xa, sign)
     scale = 1.0 / FIXED
     for row in range(height):
         total = np.int64(0)
-        for column in range(width):
-            total += sums[row, column]
-            out[row, column] = min(1.0, abs(total * scale))
+        for block in range((width + BLOCK - 1) // BLOCK):
+            first, last = block * BLOCK, min(width, (block + 1) * BLOCK)
+            if marks[row, block]:
+                for column in range(first, last):
+                    total += sums[row, column]
+                    out[row, column] = min(1.0, abs(total * scale))
+            else:
+                out[row, first:last] = np.float32(min(1.0, abs(total * scale)))

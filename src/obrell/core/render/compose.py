@@ -1,15 +1,15 @@
 """How parts become one picture: the composition rules of ``rendering.md``.
 
-A part is painted on three layers over the pixels it can touch: ``outside`` is the backdrop with the
-behind effects and outlines that reach outwards, ``inside`` is the backdrop with the effects that show
-through and the surface over it, both uncut. They are woven together once by the shape's coverage, so
-neither an edge nor an outline along it lets a lower colour through.
+A part is painted on two layers over the pixels it can touch, both uncut: outside, the backdrop with
+the behind effects and the outlines that reach outwards; inside, the backdrop with the effects that show
+through and the surface over it. They are woven together once by the shape's coverage, so neither an
+edge nor an outline along it lets a lower colour through.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from obrell.core.document.model import Part
@@ -18,12 +18,14 @@ from obrell.core.effects.base import Effect, Side
 from obrell.core.geometry.plane import Rect
 from obrell.core.raster import blend
 from obrell.core.raster.layers import NO_BOX, Box, Layer
+from obrell.core.raster.memory import keep_memory
 from obrell.core.raster.quantise import Pixels, quantise
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.limits import check_region
 from obrell.core.render.site import PartSite, device_box, site_of
 from obrell.core.values.blends import BLEND_CODES
 
+keep_memory()
 SHARED = PixelCache()
 
 
@@ -69,7 +71,7 @@ def compose(resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: 
 
 
 def paint_part(target: Layer, part: Part, site: PartSite) -> None:
-    """Blend one part into ``target``."""
+    """Blend one part into ``target``, which becomes the outside layer itself."""
     effects = [effect for effect in part.effects if effect.visible and effect.opacity > 0]
     box = touched(effects, site).meet(target.box)
     if box.empty or part.opacity <= 0:
@@ -77,25 +79,34 @@ def paint_part(target: Layer, part: Part, site: PartSite) -> None:
     behind = [effect for effect in effects if effect.zone == "behind"]
     surface = [effect for effect in effects if effect.zone == "surface"]
     edge = [effect for effect in effects if effect.zone == "edge"]
-    body = site.own_box.meet(target.box)
-    inside, outside = target.crop(body), target.crop(box)
+    inside = target.crop(site.own_box.meet(target.box))
     for effect in behind:
-        _coat(outside, effect, site, "behind", part.opacity)
+        _coat(target, effect, site, "behind", part.opacity)
         if effect.shows_through_body:
             _coat(inside, effect, site, "behind", part.opacity)
-    mode = BLEND_CODES[part.blend]
-    blend.stack(inside, _group((*surface, *edge), site, "inside", body), part.opacity, mode)
-    if edge:
-        blend.stack(outside, _group(edge, site, "outside", box), part.opacity, mode)
-    blend.weave(target, outside, inside, site.coverage())
+    _over(inside, (*surface, *edge), site, "inside", part)
+    _over(target, edge, site, "outside", part)
+    blend.weave(target, inside, site.coverage())
 
 
-def _group(effects: Iterable[Effect], site: PartSite, side: Side, box: Box) -> Layer:
-    """An isolated group of effects, uncut."""
-    group = Layer.clear(box)
+def _over(layer: Layer, effects: Sequence[Effect], site: PartSite, side: Side, part: Part) -> None:
+    """Lay effects over a layer as one isolated group, faded and blended as the part asks.
+
+    The group is only made when it could look different from laying them on one by one.
+    """
+    if not effects:
+        return
+    plain = all(effect.blend == "normal" for effect in effects[1:])
+    covers = effects[0].opaque and side == "inside"
+    if part.opacity >= 1 and part.blend == "normal" and effects[0].blend == "normal" and (plain or covers):
+        group = layer
+    else:
+        box = layer.box.meet(touched(effects, site)) if side == "outside" else layer.box
+        group = Layer.clear(box)
     for effect in effects:
         _coat(group, effect, site, side, 1.0)
-    return group
+    if group is not layer:
+        blend.stack(layer, group, part.opacity, BLEND_CODES[part.blend])
 
 
 def _coat(layer: Layer, effect: Effect, site: PartSite, side: Side, fade: float) -> None:

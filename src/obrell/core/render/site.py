@@ -10,7 +10,7 @@ import numpy as np
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.geometry.paths import Path
-from obrell.core.geometry.plane import Point, Similarity
+from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.raster import blur as gaussian
 from obrell.core.raster.coverage import cover
 from obrell.core.raster.layers import Box, Mask
@@ -30,11 +30,14 @@ class PartSite:
     region: Box
     cache: PixelCache
     outline: Path = field(init=False)
+    box: Rect = field(init=False)
     own_box: Box = field(init=False)
     """The device pixels the shape touches inside the region."""
 
     def __post_init__(self) -> None:
-        self.outline = self.shape.path().transformed(self.place)
+        path = self.shape.path()
+        self.box = path.bounds()
+        self.outline = path.transformed(self.place)
         self.own_box = device_box(self.outline).meet(self.region)
 
     def stroke(self, width: float) -> float:
