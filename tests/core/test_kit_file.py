@@ -28,6 +28,7 @@ def test_there_and_back():
         (WHOLE[: len(WHOLE) // 2], "breaks off or is wrong in line"),
         (b"\xff\xfe\x00", "not UTF-8"),
         (b"[" * 100_000, "nested too deeply"),
+        (b"PK\x03\x04 truncated", "an archive"),
         (b"[]", "does not hold one object"),
         (with_change(schema_version=99), "later Obrell"),
         (with_change(name=""), "name"),

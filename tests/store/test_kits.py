@@ -69,7 +69,7 @@ def test_history_survives_a_restart(kits, tmp_path):
     kits.edit(LOCK, "c1", set_blur(3))
     again = Kits(tmp_path / "kits.db")
     step = again.undo(LOCK, "c1")
-    assert step.label == "Blur of drop shadow on Collar: 16 px → 3 px"
+    assert step.label == "Blur of drop shadow on Collar: 12 px → 3 px"
     assert again.control(LOCK, "c1").control == wendmere_lock().controls[0]
 
 
@@ -91,7 +91,7 @@ def test_a_new_edit_ends_what_could_be_redone(kits):
 
 def test_an_edit_that_changes_nothing_is_no_step(kits):
     before = kits.control(LOCK, "c1")
-    assert kits.edit(LOCK, "c1", set_blur(16)) == before
+    assert kits.edit(LOCK, "c1", set_blur(12)) == before
     assert kits.history(LOCK) == []
 
 

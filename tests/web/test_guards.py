@@ -151,3 +151,19 @@ def test_the_live_socket_answers_nonsense_with_words(client):
         wish = '{"seq":1,"density":1,"left":0,"top":0,"width":8192,"height":8192}'
         socket.send_text(wish)
         assert b"too many" in socket.receive_bytes()
+
+
+def test_a_full_disk_ends_a_delivery_in_words(client, monkeypatch, tmp_path):
+    from pathlib import Path
+
+    from obrell.web import deliveries
+
+    made = deliveries.Deliveries()
+    monkeypatch.setattr(made, "_folder", tmp_path)
+    kit = wendmere_lock()
+    files = deliveries.plan(kit, kit.controls, deliveries.Order())
+    delivery = deliveries.Delivery("x", kit, files, Path("/dev/full"))
+    monkeypatch.setattr(Path, "unlink", lambda *_, **__: None)
+    deliveries._run(delivery)
+    assert "disk may be full" in delivery.words
+    assert not delivery.done

@@ -40,7 +40,7 @@ def raise_sluice() -> Control:
     """A glass capsule: collar, two-tone body, light caught at its foot, gloss cap, label."""
     collar = _part(
         "p1", "Collar", Box(width=178, height=44, corners="round"), 106, 40,
-        _drop(9, 16, 0.34, spread=-3), _drop(2, 3, 0.42),
+        _drop(6, 12, 0.36, spread=-3), _drop(2, 3, 0.42),
         _linear((0, "#fbf8ef"), (0.34, "#d9d3c2"), (0.62, "#8f8a7c"), (1, "#ddd7c7")),
         _outline(1, (0, "#ffffff", 0.95), (0.45, "#ffffff", 0.15), (1, "#5f5b50", 0.35)),
     )  # fmt: skip
@@ -52,8 +52,8 @@ def raise_sluice() -> Control:
         _inner(0, 2, "#04252d", 0.6, spread=0.5, blend="multiply"),
     )  # fmt: skip
     foot = _part(
-        "p3", "Foot light", Round(width=146, height=22), 106, 50,
-        _radial((0, "#a8f3ee", 0.62), (0.55, "#74dde0", 0.24), (1, "#4fc4cc", 0)),
+        "p3", "Foot light", Round(width=166, height=21), 106, 50,
+        _radial((0, "#a8f3ee", 0.58), (0.4, "#86e4e6", 0.3), (0.7, "#62d0d6", 0.1), (1, "#4fc4cc", 0)),
         blend="screen",
     )  # fmt: skip
     gloss = _part(
@@ -72,7 +72,7 @@ def pilot_lamp() -> Control:
     """An amber lens in a turned seat, lit from inside."""
     seat = _part(
         "p1", "Seat", Round(width=66, height=66), 48, 46,
-        _drop(8, 14, 0.38, spread=-3), _drop(2, 3, 0.4),
+        _drop(6, 11, 0.4, spread=-3), _drop(2, 3, 0.4),
         _linear((0, "#f7f6f1"), (0.4, "#c3c1b9"), (0.7, "#8b8a84"), (1, "#bdbbb3")),
         _outline(1, (0, "#ffffff", 0.95), (0.5, "#ffffff", 0.1), (1, "#3d3c38", 0.35)),
     )  # fmt: skip
@@ -109,7 +109,7 @@ def log_entry() -> Control:
     """A quiet flat key: paper, a lighter rim of one pixel, a soft cool shadow."""
     body = _part(
         "p1", "Body", Box(width=130, height=32, radius=7), 75, 24,
-        _drop(5, 10, 0.22, colour="#31505e", spread=-1), _drop(1, 2, 0.24, colour="#31505e"),
+        _drop(4, 7, 0.24, colour="#31505e", spread=-1), _drop(1, 2, 0.24, colour="#31505e"),
         _drop(0, 0, 0.2, colour="#31505e", spread=1),
         _linear((0, "#fcfbf8"), (1, "#ece9e0")),
         _outline(1, (0, "#ffffff", 1), (1, "#ffffff", 0.55)),

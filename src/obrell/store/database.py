@@ -8,8 +8,6 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from alembic import command
-from alembic.config import Config
 from sqlalchemy import create_engine, event
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
@@ -17,6 +15,8 @@ from sqlalchemy.orm import Session
 from obrell.core.errors import ObrellError
 
 MIGRATIONS = Path(__file__).parent / "migrations"
+NEWEST = max(file.stem.split("_")[0] for file in (MIGRATIONS / "versions").glob("[0-9]*.py"))
+"""The last migration: their numbers go up."""
 
 
 class StoreFailed(ObrellError):
@@ -57,7 +57,19 @@ class Database:
                 "This could not be saved: the disk may be full or write-protected. Everything saved before is safe."
             ) from error
 
+    def _newest(self) -> bool:
+        """Whether the file has the newest form already; the migrations are slow to load."""
+        with self.engine.connect() as connection:
+            if not connection.dialect.has_table(connection, "alembic_version"):
+                return False
+            return connection.exec_driver_sql("SELECT version_num FROM alembic_version").scalar() == NEWEST
+
     def _migrate(self, path: Path) -> None:
+        if self._newest():
+            return
+        from alembic import command
+        from alembic.config import Config
+
         config = Config()
         config.set_main_option("script_location", str(MIGRATIONS))
         config.set_main_option("sqlalchemy.url", f"sqlite:///{path}")

@@ -7,6 +7,7 @@ from pathlib import Path
 from fastapi import FastAPI
 from fastapi.staticfiles import StaticFiles
 
+from obrell.core.text.fonts import FONT_FOLDER
 from obrell.store.kits import Kits
 from obrell.web import bench, colours, deliveries, live, pictures, wall
 from obrell.web.failures import install_failures
@@ -25,6 +26,7 @@ def create_app(database: Path) -> FastAPI:
     for module in (wall, bench, live, pictures, colours, deliveries):
         app.include_router(module.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
+    app.mount("/fonts", StaticFiles(directory=FONT_FOLDER), name="fonts")
     install_failures(app)
     app.add_middleware(Guards)
     return app

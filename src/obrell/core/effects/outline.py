@@ -45,7 +45,7 @@ class Outline(Effect):
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         outer = self.width * OUTER_SHARE[self.place]
-        box = drawing.shape.path().bounds()
+        box = drawing.shape.box()
         fill = drawing.defs.fill(self.fill, box, drawing.place)
         if side == "outside" and outer > 0:
             data = path_data(drawing.outline(drawing.shape.parallel(outer)))

@@ -29,7 +29,7 @@ class Paint(Effect):
         return (Coat(site.everywhere(), colours, self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        box = drawing.shape.path().bounds()
+        box = drawing.shape.box()
         fill = drawing.defs.fill(self.fill, box, drawing.place)
         return (element("path", {"d": drawing.field()} | fill),)
 

@@ -39,12 +39,13 @@ class Path:
     in drawing order; places that an operation has no use for repeat its first point, so that all
     three pairs of every row but an arc's are points. Equal rows make equal paths."""
 
-    __slots__ = ("_arcs", "_hash", "rows")
+    __slots__ = ("_arcs", "_hash", "_hull", "rows")
 
     def __init__(self, rows: Rows | None = None, arcs: Indices | None = None) -> None:
         self.rows: Rows = np.zeros((0, 8)) if rows is None else rows
         self._arcs: Indices = np.flatnonzero(self.rows[:, 0] == ARC) if arcs is None else arcs
         self._hash: int | None = None
+        self._hull: Rect | None = None
 
     def __hash__(self) -> int:
         if self._hash is None:
@@ -88,6 +89,11 @@ class Path:
 
     def hull(self) -> Rect:
         """A box that surely holds the path, quick to make; ``NOWHERE`` for an empty path."""
+        if self._hull is None:
+            self._hull = self._surely()
+        return self._hull
+
+    def _surely(self) -> Rect:
         if not self:
             return NOWHERE
         rows = self.rows

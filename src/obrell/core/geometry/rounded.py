@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import math
 
-from obrell.core.geometry.paths import Path, PathBuilder
+import numpy as np
+
+from obrell.core.geometry.paths import ARC, CLOSE, LINE, MOVE, Path
 
 Radii = tuple[float, float, float, float]
 """Top left, top right, bottom right, bottom left."""
@@ -39,35 +41,32 @@ def rounded_box(width: float, height: float, radii: Radii) -> Path:
     """A box of that size centred on the origin; empty when a size is not positive."""
     if width <= 0 or height <= 0:
         return Path()
-    right, bottom = width / 2, height / 2
-    left, top = -right, -bottom
+    x, y = width / 2, height / 2
     tl, tr, br, bl = fitted_radii(width, height, radii)
-    pen = PathBuilder()
-    pen.move(left + tl, top)
-    pen.line(right - tr, top)
-    _corner(pen, right - tr, top + tr, tr, -QUARTER)
-    pen.line(right, bottom - br)
-    _corner(pen, right - br, bottom - br, br, 0.0)
-    pen.line(left + bl, bottom)
-    _corner(pen, left + bl, bottom - bl, bl, QUARTER)
-    pen.line(left, top + tl)
-    _corner(pen, left + tl, top + tl, tl, 2 * QUARTER)
-    pen.close()
-    return pen.path()
-
-
-def _corner(pen: PathBuilder, cx: float, cy: float, radius: float, start: float) -> None:
-    if radius > 0:
-        pen.arc(cx, cy, radius, radius, 0.0, start, QUARTER)
+    rows = [_point(MOVE, tl - x, -y), _point(LINE, x - tr, -y)]
+    for cx, cy, radius, start, to_x, to_y in (
+        (x - tr, tr - y, tr, -QUARTER, x, y - br),
+        (x - br, y - br, br, 0.0, bl - x, y),
+        (bl - x, y - bl, bl, QUARTER, -x, tl - y),
+        (tl - x, tl - y, tl, 2 * QUARTER, 0.0, 0.0),
+    ):
+        if radius > 0:
+            rows.append((ARC, cx, cy, radius, radius, 0.0, start, QUARTER))
+        if start != 2 * QUARTER:
+            rows.append(_point(LINE, to_x, to_y))
+    rows.append(_point(CLOSE, tl - x, -y))
+    return Path(np.array(rows))
 
 
 def ellipse(width: float, height: float) -> Path:
     """An ellipse of that size centred on the origin; empty when a size is not positive."""
     if width <= 0 or height <= 0:
         return Path()
-    pen = PathBuilder()
-    pen.move(width / 2, 0.0)
-    for quarter in range(4):
-        pen.arc(0.0, 0.0, width / 2, height / 2, 0.0, quarter * QUARTER, QUARTER)
-    pen.close()
-    return pen.path()
+    x, y = width / 2, height / 2
+    arcs = [(ARC, 0.0, 0.0, x, y, 0.0, quarter * QUARTER, QUARTER) for quarter in range(4)]
+    return Path(np.array([_point(MOVE, x, 0.0), *arcs, _point(CLOSE, x, 0.0)]))
+
+
+def _point(operation: int, x: float, y: float) -> tuple[float, ...]:
+    """A row whose places are all the one point (``Path``)."""
+    return (operation, x, y, x, y, x, y, 0.0)

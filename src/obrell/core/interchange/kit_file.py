@@ -12,6 +12,7 @@ from obrell.core.errors import BadDocument, TooLarge
 from obrell.core.interchange.limits import MAX_KIT_BYTES
 
 SHOWN_ERRORS = 3
+ARCHIVE = b"PK\x03\x04"
 
 
 def write_kit(kit: Kit) -> bytes:
@@ -43,6 +44,8 @@ def kit_schema() -> dict[str, Any]:
 
 
 def _parsed(content: bytes) -> dict[str, Any]:
+    if content.startswith(ARCHIVE):
+        raise BadDocument("This is an archive, not a kit file. A kit is one JSON file; unpack it first.")
     try:
         data = json.loads(content.decode())
     except RecursionError as error:

@@ -35,9 +35,8 @@ class PartSite:
     """The device pixels the shape touches inside the region."""
 
     def __post_init__(self) -> None:
-        path = self.shape.path()
-        self.box = path.bounds()
-        self.outline = path.transformed(self.place)
+        self.box = self.shape.box()
+        self.outline = self.shape.path().transformed(self.place)
         self.own_box = device_box(self.outline).meet(self.region)
 
     def stroke(self, width: float) -> float:

@@ -45,9 +45,13 @@ class Shape(Value):
         """The outline moved outwards by ``distance`` with mitre joins."""
         return grown(self.path(), distance, round_joins=False)
 
+    def box(self) -> Rect:
+        """The exact box of the outline, which fills span."""
+        return self.path().bounds()
+
     def frame(self) -> Rect:
         """The box that handles stand on, around the part's origin."""
-        return self.path().bounds()
+        return self.box()
 
     def fitted(self, density: float, place: Point) -> tuple[Shape, Point]:
         """Shape and place moved so that straight sides lie on the device grid of ``density``."""

@@ -48,11 +48,11 @@ class Box(Shape):
         tl, tr, br, bl = (parallel_radius(radius, distance) for radius in self.radii())
         return rounded_box(self.width + 2 * distance, self.height + 2 * distance, (tl, tr, br, bl))
 
-    def frame(self) -> Rect:
+    def box(self) -> Rect:
         return Rect(-self.width / 2, -self.height / 2, self.width / 2, self.height / 2)
 
     def straight_sides(self) -> tuple[float, float, float, float]:
-        frame = self.frame()
+        frame = self.box()
         return frame.left, frame.top, frame.right, frame.bottom
 
     def fitted(self, density: float, place: Point) -> tuple[Box, Point]:

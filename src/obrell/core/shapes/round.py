@@ -32,7 +32,7 @@ class Round(Shape):
             return self.spread(distance)
         return super().parallel(distance)
 
-    def frame(self) -> Rect:
+    def box(self) -> Rect:
         return Rect(-self.width / 2, -self.height / 2, self.width / 2, self.height / 2)
 
     def fitted(self, density: float, place: Point) -> tuple[Round, Point]:

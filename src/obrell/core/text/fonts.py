@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
-from importlib import resources
 from io import BytesIO
+from pathlib import Path
 from typing import Any, Literal, get_args
 
 import uharfbuzz as hb
 from fontTools.ttLib import TTFont
 
 FontName = Literal["Hanken Grotesk", "Spline Sans Mono"]
+FONT_FOLDER = Path(__file__).parent / "fonts"
 FONT_NAMES: tuple[FontName, ...] = get_args(FontName)
 
 
@@ -35,7 +36,7 @@ class Font:
 @lru_cache
 def load(name: FontName) -> Font:
     """The font by its family name."""
-    file = resources.files(__package__) / "fonts" / name.lower().replace(" ", "-") / "wght.woff2"
+    file = FONT_FOLDER / name.lower().replace(" ", "-") / "wght.woff2"
     tables = TTFont(BytesIO(file.read_bytes()))
     tables.flavor = None
     plain = BytesIO()

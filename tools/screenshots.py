@@ -1,0 +1,56 @@
+"""``make screenshots``: one picture of each main view, made from the sample kit, for the README."""
+
+from __future__ import annotations
+
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+
+FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+SETTLE_MS = 1500
+LOCK = "/kits/wendmere-lock"
+VIEWS = {
+    "wall": LOCK,
+    "bench": f"{LOCK}/controls/c1?part=p2&effect=e3",
+    "deliver": f"{LOCK}/deliver",
+}
+
+
+def main() -> None:
+    """Serve a fresh sample kit and look at every view."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            port = probe.getsockname()[1]
+        command = [sys.executable, "-c", "from obrell.cli import main; main()", "demo", "--port", str(port)]
+        environment = os.environ | {"OBRELL_DATA": f"{folder}/kits.db"}
+        server = subprocess.Popen(command, env=environment, stdout=subprocess.PIPE)
+        assert server.stdout is not None
+        server.stdout.readline()
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        try:
+            for name, path in VIEWS.items():
+                page.goto(f"http://127.0.0.1:{port}{path}")
+                page.wait_for_timeout(SETTLE_MS)
+                page.screenshot(path=FOLDER / f"{name}.png")
+            page.goto(f"http://127.0.0.1:{port}{LOCK}/controls/c2?part=p4")
+            page.keyboard.press("8")
+            page.keyboard.press("p")
+            page.wait_for_timeout(SETTLE_MS)
+            page.screenshot(path=FOLDER / "pixels.png")
+        finally:
+            browser.close()
+            server.kill()
+            server.wait()
+
+
+if __name__ == "__main__":
+    main()
