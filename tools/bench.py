@@ -25,7 +25,7 @@ from rich.table import Table
 from obrell.core.deliver.bundle import bundle
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
-from obrell.core.deliver.png import QUICK, encode
+from obrell.core.deliver.png import encode_quick
 from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Control
 from obrell.core.document.resolve import resolve
@@ -58,7 +58,7 @@ def geometry_to_png(control: Control, density: float = 2.0) -> bytes:
     paths._exact_bounds.cache_clear()
     resolved = resolve(KIT, control)
     frame = Frame(density, canvas_box(resolved, density))
-    return encode(draw(resolved, frame, PixelCache()), QUICK)
+    return encode_quick(draw(resolved, frame, PixelCache()))
 
 
 def ratio(ours: Callable[[], object], theirs: Callable[[], object], rounds: int = 9) -> float:

@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import APIRouter, Path, Request
 from starlette.responses import Response
 
-from obrell.core.deliver.png import QUICK, encode
+from obrell.core.deliver.png import encode_quick
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.raster.jit import SOURCE_HASH
 from obrell.core.raster.layers import Box
@@ -41,8 +41,8 @@ async def control_picture(
 
 def _encoded(resolved: Resolved, density: float, box: Box | None, free: bool) -> bytes:
     if free and box is not None:
-        return encode(draw(resolved, Frame(density, box)), QUICK)
-    return encode(picture(resolved, density, box), QUICK)
+        return encode_quick(draw(resolved, Frame(density, box)))
+    return encode_quick(picture(resolved, density, box))
 
 
 def picture_address(index: str, control: str, density: float, **rest: object) -> str:

@@ -10,28 +10,37 @@ import struct
 import zlib
 
 import deflate
+from isal import isal_zlib
 
 from obrell.core.raster.quantise import Pixels, filtered_up
 
 SIGNATURE = b"\x89PNG\r\n\x1a\n"
-LEVEL = 6
+SMALL = 6
 """Deflate level of delivered files."""
 QUICK = 1
-"""Deflate level of pictures that only the screen shows."""
+"""Level of the fast encoder, for pictures that only the screen shows: a third of the time."""
 RGBA_8_BIT = (8, 6, 0, 0, 0)
 PERCEPTUAL = b"\0"
 
 
-def encode(pixels: Pixels, level: int = LEVEL, density: float = 1.0) -> bytes:
+def encode(pixels: Pixels, density: float = 1.0) -> bytes:
     """A PNG file; ``density`` is noted as physical size, 96 px per inch at 1."""
+    return _file(pixels, bytes(deflate.zlib_compress(filtered_up(pixels), SMALL)), density)
+
+
+def encode_quick(pixels: Pixels) -> bytes:
+    """The same pixels for the screen, a little larger and much sooner."""
+    return _file(pixels, isal_zlib.compress(filtered_up(pixels), QUICK), 1.0)
+
+
+def _file(pixels: Pixels, data: bytes, density: float) -> bytes:
     height, width = pixels.shape[:2]
     per_metre = round(96 * density / 0.0254)
-    data = deflate.zlib_compress(filtered_up(pixels), level)
     chunks = (
         (b"IHDR", struct.pack(">IIBBBBB", width, height, *RGBA_8_BIT)),
         (b"sRGB", PERCEPTUAL),
         (b"pHYs", struct.pack(">IIB", per_metre, per_metre, 1)),
-        (b"IDAT", bytes(data)),
+        (b"IDAT", data),
         (b"IEND", b""),
     )
     return SIGNATURE + b"".join(_chunk(kind, content) for kind, content in chunks)

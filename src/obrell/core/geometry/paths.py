@@ -77,9 +77,12 @@ class Path:
         """The path moved, turned and scaled."""
         cos, sin = by.linear()
         rows = self.rows.copy()
-        x, y = self.rows[:, 1:7:2], self.rows[:, 2:7:2]
-        rows[:, 1:7:2] = cos * x - sin * y + by.dx if sin else cos * x + by.dx
-        rows[:, 2:7:2] = sin * x + cos * y + by.dy if sin else cos * y + by.dy
+        points = rows[:, 1:7]
+        points *= cos
+        if sin:
+            points[:, 0::2] -= sin * self.rows[:, 2:7:2]
+            points[:, 1::2] += sin * self.rows[:, 1:7:2]
+        points += np.array((by.dx, by.dy) * 3)
         if len(self._arcs):
             arcs = self.rows[self._arcs, 3:8]
             arcs[:, 0:2] *= by.scale

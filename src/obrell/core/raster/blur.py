@@ -133,7 +133,7 @@ def _centre(index: NDArray[np.int64], factor: int) -> NDArray[np.float64]:
 
 def _sliding(taps: Taps, offset: int, count: int) -> tuple[Starts, Taps]:
     starts = np.arange(offset, offset + count, dtype=np.int64) - len(taps) // 2
-    return starts, np.broadcast_to(taps, (count, len(taps))).copy()
+    return starts, np.repeat(taps[None], count, axis=0)
 
 
 @lru_cache(maxsize=512)
