@@ -67,6 +67,14 @@ def at(page: Page, x: float, y: float) -> tuple[float, float]:
     return paper["x"] + x * zoom, paper["y"] + y * zoom
 
 
+def middle_of(page: Page, selector: str) -> tuple[float, float]:
+    """Where a mark on the stage is; asked in one go, because marks are drawn anew at every change."""
+    page.locator(selector).wait_for()
+    box = "s => document.querySelector(s).getBoundingClientRect().toJSON()"
+    at = page.evaluate(box, selector)
+    return at["x"] + at["width"] / 2, at["y"] + at["height"] / 2
+
+
 def drag(page: Page, start, end, *, release: bool = True, key: str = "") -> None:
     page.mouse.move(*start)
     if key:
@@ -196,12 +204,11 @@ def test_the_stage_moves_resizes_turns_and_copies(page, server):
     expect(value(page, "parts/p2/y")).to_have_text("45")
     page.keyboard.press("Shift+ArrowLeft")
     expect(value(page, "parts/p2/x")).to_have_text("96")
-    handle = page.locator('[data-handle="e"]').bounding_box()
-    middle = (handle["x"] + 4, handle["y"] + 4)
+    middle = middle_of(page, '[data-handle="e"]')
     drag(page, middle, (middle[0] + 20, middle[1]))
     expect(value(page, "parts/p2/shape/width")).to_have_text("182")
-    knob = page.locator("[data-turn]").bounding_box()
-    drag(page, (knob["x"] + 4, knob["y"] + 4), (knob["x"] + 60, knob["y"] + 20), key="Shift")
+    knob = middle_of(page, "[data-turn]")
+    drag(page, knob, (knob[0] + 56, knob[1] + 16), key="Shift")
     expect(value(page, "parts/p2/rotation")).not_to_have_text("0")
     assert float(value(page, "parts/p2/rotation").inner_text()) % 15 == 0
     drag(page, at(page, 96, 45), at(page, 96, 75), key="Control")
