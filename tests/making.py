@@ -11,7 +11,7 @@ from obrell.core.effects.offsets import Cast
 from obrell.core.raster.layers import Layer
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose
-from obrell.core.shapes import Box, Round, Shape, Text
+from obrell.core.shapes import Box, Combination, Group, Line, Repeat, Ring, Round, Shape, Sides, Text
 from obrell.core.values.paints import Linear, Solid, Stop
 
 KIT = KitSettings(id="k", name="Test kit")
@@ -19,7 +19,16 @@ KIT = KitSettings(id="k", name="Test kit")
 SHAPES_TRIED: dict[str, Shape] = {
     "box": Box(width=40, height=24, radius=6),
     "round": Round(width=34, height=22),
+    "ring": Ring(outer=20, inner=12, sweep=230, start=30, ends="round"),
+    "sides": Sides(count=5, width=40, height=36, inner=0.6, radius=3),
+    "line": Line(across=36, down=20, width=5, caps="round", arrows="end", dash=8, gap=7),
     "text": Text(words="Lock", size=20),
+}
+
+CONTAINERS_TRIED: dict[str, Shape] = {
+    "group": Group(),
+    "combination": Combination(mode="difference"),
+    "repeat": Repeat(way="row", count=2, across=32, down=3, last_size=0.6),
 }
 
 EFFECTS_TRIED: dict[str, Effect] = {
@@ -38,6 +47,17 @@ def part(shape: Shape, *effects: Effect, x: float = 40, y: float = 30, **values:
     """A part in the middle of the test canvas; effects get their numbers as ids."""
     numbered = tuple(effect.evolve(id=f"e{number}") for number, effect in enumerate(effects, start=1))
     return Part(**({"id": "p1", "name": "Part", "shape": shape, "x": x, "y": y, "effects": numbered} | values))
+
+
+def with_inner(kind: str, *effects: Effect, **values: Any) -> tuple[Part, ...]:
+    """A part of a kind, with what lies in it before it. Alone on a canvas it is the last part; the ids
+    that ``control`` gives fit that."""
+    if kind in SHAPES_TRIED:
+        return (part(SHAPES_TRIED[kind], *effects, **values),)
+    inner = solid("#7090b0")
+    box = part(Box(width=24, height=18, radius=4), inner, x=34, y=26, within="p3")
+    disc = part(Round(width=16, height=16), inner, x=46, y=32, within="p3")
+    return box, disc, part(CONTAINERS_TRIED[kind], *effects, **values)
 
 
 def control(*parts: Part, width: float = 80, height: float = 60) -> Control:

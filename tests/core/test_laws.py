@@ -12,26 +12,37 @@ from obrell.core.effects.markup import Definitions
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.compose import Frame, canvas_box, compose, draw, touched
-from obrell.core.render.site import site_of
+from obrell.core.render.compose import Frame, canvas_box, compose, draw, painted_box
 from obrell.core.shapes import SHAPES, AnyShape
-from tests.making import EFFECTS_TRIED, KIT, SHAPES_TRIED, control, layer, part, resolved, solid
+from tests.making import (
+    CONTAINERS_TRIED,
+    EFFECTS_TRIED,
+    KIT,
+    SHAPES_TRIED,
+    control,
+    layer,
+    part,
+    resolved,
+    solid,
+    with_inner,
+)
 
 EVERY = [(s, e) for s in SHAPES for e in EFFECTS]
+ALONE = [(s, e) for s in SHAPES_TRIED for e in EFFECTS]
 
 
 def lone(shape, effect, **values):
-    return part(SHAPES_TRIED[shape], EFFECTS_TRIED[effect], **values)
+    return with_inner(shape, EFFECTS_TRIED[effect], **values)
 
 
 def test_every_kind_is_tried():
-    assert set(SHAPES_TRIED) == set(SHAPES)
+    assert set(SHAPES_TRIED) | set(CONTAINERS_TRIED) == set(SHAPES)
     assert set(EFFECTS_TRIED) == set(EFFECTS)
 
 
 @pytest.mark.parametrize("kind", SHAPES)
 def test_shapes_survive_json(kind):
-    shape = SHAPES_TRIED[kind]
+    shape = (SHAPES_TRIED | CONTAINERS_TRIED)[kind]
     assert TypeAdapter(AnyShape).validate_json(shape.model_dump_json()) == shape
 
 
@@ -43,22 +54,21 @@ def test_effects_survive_json(kind):
 
 @pytest.mark.parametrize(("shape", "effect"), EVERY)
 def test_it_shows(shape, effect):
-    assert layer(resolved(lone(shape, effect))).planes[3].max() > 0.05
+    assert layer(resolved(*lone(shape, effect))).planes[3].max() > 0.05
 
 
 @pytest.mark.parametrize(("shape", "effect"), EVERY)
 def test_zero_strength_changes_nothing(shape, effect):
-    base = part(SHAPES_TRIED[shape], solid("#406080"))
+    base = with_inner(shape, solid("#406080"))
     weak = EFFECTS_TRIED[effect].evolve(opacity=0.0)
-    both = part(SHAPES_TRIED[shape], solid("#406080"), weak)
-    assert np.array_equal(layer(resolved(base)).planes, layer(resolved(both)).planes)
+    both = with_inner(shape, solid("#406080"), weak)
+    assert np.array_equal(layer(resolved(*base)).planes, layer(resolved(*both)).planes)
 
 
 @pytest.mark.parametrize(("shape", "effect"), EVERY)
 def test_nothing_is_painted_outside_the_declared_reach(shape, effect):
-    shown = resolved(lone(shape, effect))
-    site = site_of(shown, shown.control.parts[0], 2.0, canvas_box(shown, 2.0), PixelCache())
-    box = touched(shown.control.parts[0].effects, site)
+    shown = resolved(*lone(shape, effect))
+    box = painted_box(shown, shown.tree.nodes[-1], Frame(2.0, canvas_box(shown, 2.0)), PixelCache())
     alpha = layer(shown, 2.0).planes[3].copy()
     alpha[box.top : box.bottom, box.left : box.right] = 0
     assert alpha.max() == 0
@@ -66,7 +76,7 @@ def test_nothing_is_painted_outside_the_declared_reach(shape, effect):
 
 @pytest.mark.parametrize(("shape", "effect"), EVERY)
 def test_density_two_averaged_down_is_near_density_one(shape, effect):
-    shown = resolved(lone(shape, effect))
+    shown = resolved(*lone(shape, effect))
     fine = layer(shown, 2.0).planes
     averaged = fine.reshape(4, 60, 2, 80, 2).mean(axis=(2, 4))
     assert np.abs(averaged - layer(shown).planes).max() < 0.035
@@ -77,7 +87,7 @@ def test_hidden_effects_and_parts_cost_nothing_and_change_nothing(effect):
     hidden = EFFECTS_TRIED[effect].evolve(visible=False)
     base = part(SHAPES_TRIED["box"], solid("#406080"))
     cache = PixelCache()
-    shown = resolved(part(SHAPES_TRIED["box"], solid("#406080"), hidden), lone("box", effect, visible=False))
+    shown = resolved(part(SHAPES_TRIED["box"], solid("#406080"), hidden), *lone("box", effect, visible=False))
     got = compose(shown, Frame(1.0, canvas_box(shown, 1.0)), cache)
     plain_cache = PixelCache()
     want = compose(resolved(base), Frame(1.0, canvas_box(shown, 1.0)), plain_cache)
@@ -85,7 +95,7 @@ def test_hidden_effects_and_parts_cost_nothing_and_change_nothing(effect):
     assert cache.size == plain_cache.size
 
 
-@pytest.mark.parametrize(("shape", "effect"), EVERY)
+@pytest.mark.parametrize(("shape", "effect"), ALONE)
 def test_every_effect_has_an_svg_form_that_is_self_contained(shape, effect):
     subject = SHAPES_TRIED[shape]
     drawing = Drawing(subject, Similarity(dx=40, dy=30), 0.0, Definitions(), Rect(10, 10, 70, 50), cut=True)
@@ -98,7 +108,7 @@ def test_every_effect_has_an_svg_form_that_is_self_contained(shape, effect):
 
 @pytest.mark.parametrize(("shape", "effect"), EVERY)
 def test_same_bytes_whatever_the_cache_and_the_tiles(shape, effect):
-    shown = resolved(part(SHAPES_TRIED[shape], solid("#406080"), EFFECTS_TRIED[effect], rotation=20))
+    shown = resolved(*with_inner(shape, solid("#406080"), EFFECTS_TRIED[effect], rotation=20))
     whole = draw(shown, Frame(1.5, canvas_box(shown, 1.5)), PixelCache())
     warm = PixelCache()
     for _ in range(2):
@@ -111,7 +121,7 @@ def test_same_bytes_whatever_the_cache_and_the_tiles(shape, effect):
 
 def test_changing_one_part_again_and_again_gives_the_bytes_of_a_fresh_draw():
     cache = PixelCache()
-    lower, upper = lone("round", "drop-shadow"), part(SHAPES_TRIED["text"], solid("#ffffff"))
+    (lower,), upper = lone("round", "drop-shadow"), part(SHAPES_TRIED["text"], solid("#ffffff"))
     for step in range(4):
         middle = part(SHAPES_TRIED["box"], solid("#406080"), EFFECTS_TRIED["inner-shadow"].evolve(blur=3.0 + step))
         shown = resolve(KIT, control(lower, middle, upper))

@@ -41,7 +41,10 @@ EDITS = st.sampled_from([
     {"kind": "add-effect", "part": "p1", "effect": "outline"},
     {"kind": "reverse-stops", "path": "parts/p1/effects/e3/fill"},
     {"kind": "canvas-edges", "left": 3, "bottom": 2},
-    {"kind": "reorder", "part": "p1", "to": 9},
+    {"kind": "group", "parts": ["p2", "p3"]},
+    {"kind": "combine", "parts": ["p2", "p4"], "mode": "difference"},
+    {"kind": "repeat", "parts": ["p5"], "way": "around"},
+    {"kind": "reorder", "part": "p1", "to": "p5"},
 ])  # fmt: skip
 
 

@@ -10,7 +10,9 @@ from starlette.responses import HTMLResponse
 from obrell.core.check.soft_sides import soft_sides
 from obrell.core.deliver.order import Order
 from obrell.core.document.model import Control, Part
+from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
+from obrell.core.document.tree import descendants
 from obrell.core.edit import read_edit
 from obrell.core.raster.layers import NO_BOX, Box
 from obrell.core.render.build_up import build_steps
@@ -112,7 +114,8 @@ def _selected(control: Control, part: str) -> tuple[str, ...]:
 def _fresh(before: Control, after: Control) -> tuple[tuple[str, ...], str]:
     """Parts and the effect that an edit added."""
     old = {p.id: p for p in before.parts}
-    parts = tuple(p.id for p in after.parts if p.id not in old)
+    new = {p.id for p in after.parts if p.id not in old}
+    parts = tuple(p.id for p in after.parts if p.id in new and p.within not in new)
     for part in after.parts:
         if part.id in old:
             known = {e.id for e in old[part.id].effects}
@@ -127,22 +130,23 @@ def _state(kits: Kits, kit: str, stored: Stored, selected: tuple[str, ...], effe
     control, index, index_hash = stored.control, kits.index(kit), kits.index_hash(kit)
     settings = index.settings()
     resolved = resolve(settings, control)
-    part = next((p for p in control.parts if selected == (p.id,)), None)
+    node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
+    part = node.part if node else None
     steps = kits.history(kit, control.id)
     sheet = sheet_view(control, settings, selected, effect, _off_canvas(resolved))
     context = {"kit": settings, "control": control}
     return {
         "version": stored.version, "hash": stored.hash, "index": index_hash,
         "selected": list(selected), "effect": effect, "name": control.name,
-        "clip": [p.model_dump(mode="json") for p in control.parts if p.id in selected],
-        "scene": scene_of(control, settings),
+        "clip": [p.model_dump(mode="json") for p in control.parts if p.id in descendants(control, selected)],
+        "scene": scene_of(control, settings, resolved.tree, outlines=True),
         "undo": any(not s.undone for s in steps), "redo": any(s.undone for s in steps),
         "blocks": {
             "sheet": block("_sheet.html", context | {
                 "sheet": sheet, "draw_words": DRAW_WORDS, "thumbs": _thumbs(index_hash, stored, resolved),
             }),
             "strip": block("_strip.html", context | {
-                "part": part, "effect": effect, "steps": _strip(index_hash, stored, resolved, part),
+                "part": part, "effect": effect, "steps": _strip(index_hash, stored, resolved, node),
             }),
             "proof": block("_proof.html", context | {
                 "part": part, "rest": {d: picture_address(index_hash, stored.hash, d) for d in (1, 2)},
@@ -155,10 +159,10 @@ def _state(kits: Kits, kit: str, stored: Stored, selected: tuple[str, ...], effe
 
 def _thumbs(index: str, stored: Stored, resolved: Resolved) -> dict[str, str]:
     return {
-        part.id: picture_address(
-            index, stored.hash, 1, part=part.id, free=1, **_query(_shape_box(resolved, part).grown(2))
+        name: picture_address(
+            index, stored.hash, 1, part=name, free=1, **_query(_shape_box(resolved, node.part).grown(2))
         )
-        for part in stored.control.parts
+        for name, node in resolved.tree.all.items()
     }
 
 
@@ -173,10 +177,10 @@ def _query(box: Box) -> dict[str, int]:
     return {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
 
 
-def _strip(index: str, stored: Stored, resolved: Resolved, part: Part | None) -> list[dict[str, object]]:
-    if part is None:
+def _strip(index: str, stored: Stored, resolved: Resolved, node: Node | None) -> list[dict[str, object]]:
+    if node is None:
         return []
-    bounds = painted_bounds(resolved, part)
+    part, bounds = node.part, painted_bounds(resolved, node)
     across = max(1.0, bounds.width, bounds.height * STRIP_SHAPE)
     density = round(min(4.0, max(0.02, STRIP_WIDTH_PX / across)), 3)
     where = _query(device(bounds, density))
@@ -213,10 +217,10 @@ def _off_canvas(resolved: Resolved) -> frozenset[str]:
     """Parts whose shape lies wholly or partly off the canvas."""
     canvas = canvas_box(resolved, 1.0)
     outside = set()
-    for part in resolved.control.parts:
-        box = device_box(site_of(resolved, part, 1.0, NO_BOX, SHARED).outline)
+    for name, node in resolved.tree.all.items():
+        box = device_box(site_of(resolved, node.part, 1.0, NO_BOX, SHARED).outline)
         if not box.empty and box.meet(canvas) != box:
-            outside.add(part.id)
+            outside.add(name)
     return frozenset(outside)
 
 

@@ -135,7 +135,7 @@ def _drawn(wish: Wish, index: KitSettings, control: Control, shown: Shown) -> by
         "seq": wish.seq, "density": wish.density, "exact": wish.exact,
         "frame": [whole.left, whole.top, whole.width, whole.height],
         "box": [box.left, box.top, box.width, box.height],
-        "scene": scene_of(control, index),
+        "scene": scene_of(control, index, resolved.tree),
     }  # fmt: skip
     return _packed(header, pixels)
 

@@ -3,23 +3,29 @@
 from __future__ import annotations
 
 from obrell.core.document.model import Control, KitSettings, Part
+from obrell.core.document.tree import Tree
+from obrell.core.geometry.svgdata import path_data
 
 
-def scene_of(control: Control, kit: KitSettings) -> dict[str, object]:
-    """Canvas, light and every part's frame, in logical px; parts back to front."""
+def scene_of(control: Control, kit: KitSettings, tree: Tree, *, outlines: bool = False) -> dict[str, object]:
+    """Canvas, light and every part's frame, in logical px; parts back to front. ``outlines`` adds what
+    a pointer is tested against, as path data in the part's own space."""
     light = control.light or kit.light
     return {
         "canvas": [control.canvas.width, control.canvas.height, control.canvas.margin],
         "light": light.direction,
-        "parts": [_part(part) for part in control.parts],
+        "parts": [_part(node.part, outlines) for node in tree.all.values()],
     }
 
 
-def _part(part: Part) -> dict[str, object]:
+def _part(part: Part, outlines: bool) -> dict[str, object]:
     frame = part.shape.frame()
-    return {
+    seen: dict[str, object] = {
         "id": part.id, "name": part.name, "kind": part.shape.kind,
         "x": part.x, "y": part.y, "turn": part.rotation,
         "frame": [frame.left, frame.top, frame.right, frame.bottom],
-        "locked": part.locked, "visible": part.visible,
+        "within": part.within, "locked": part.locked, "visible": part.visible,
     }  # fmt: skip
+    if outlines:
+        seen["outline"] = path_data(part.shape.path())
+    return seen

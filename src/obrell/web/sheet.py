@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from pydantic import BaseModel
@@ -10,6 +11,7 @@ from obrell.core.document.model import Control, KitSettings, Part
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import Effect
 from obrell.core.effects.markup import straightened
+from obrell.core.shapes import Container
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.paints import Gradient, Linear, Solid, Stop
@@ -18,7 +20,11 @@ from obrell.web.slots import SlotView, slot, view
 Piece = str | SlotView
 ZONES = ("edge", "surface", "behind")
 HIDDEN_FIELDS = frozenset({"id", "kind", "visible"})
-DRAW_WORDS = (("box", "B", "ox"), ("round", "R", "ound"), ("text", "T", "ext"))
+DRAW_WORDS = (
+    ("box", "", "B", "ox"), ("round", "", "R", "ound"), ("ring", "Rin", "g", ""), ("sides", "", "S", "ides"),
+    ("line", "", "L", "ine"), ("text", "", "T", "ext"),
+)  # fmt: skip
+"""Kind, and its word cut in three around the letter that is its key."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,7 +65,8 @@ class PartView:
     id: str
     number: int
     name: str
-    order: int
+    depth: int
+    holds: bool
     visible: bool
     locked: bool
     off_canvas: bool
@@ -87,13 +94,20 @@ def sheet_view(
 ) -> SheetView:
     """The sheet with some parts selected and one effect open; ``outside`` lists parts that lie off
     the canvas."""
-    count = len(control.parts)
     views = [
-        _part(control, part, count - order, order, selected, effect, part.id in outside)
-        for order, part in enumerate(control.parts)
+        _part(control, part, number, depth, selected, effect, part.id in outside)
+        for number, (part, depth) in enumerate(_in_order(control, None, 0), start=1)
     ]
     kinds = tuple((kind, effect_type.label) for kind, effect_type in EFFECTS.items())
-    return SheetView(control.name, _canvas(control, kit), tuple(reversed(views)), kinds, len(selected) > 1)
+    return SheetView(control.name, _canvas(control, kit), tuple(views), kinds, len(selected) > 1)
+
+
+def _in_order(control: Control, within: str | None, depth: int) -> Iterator[tuple[Part, int]]:
+    """Parts front-most first, each container before what lies in it, with how deep they lie."""
+    for part in reversed([p for p in control.parts if p.within == within]):
+        yield part, depth
+        if isinstance(part.shape, Container):
+            yield from _in_order(control, part.id, depth + 1)
 
 
 def _canvas(control: Control, kit: KitSettings) -> tuple[Piece, ...]:
@@ -106,14 +120,14 @@ def _canvas(control: Control, kit: KitSettings) -> tuple[Piece, ...]:
 
 
 def _part(
-    control: Control, part: Part, number: int, order: int,
+    control: Control, part: Part, number: int, depth: int,
     selected: tuple[str, ...], effect: str, off_canvas: bool,
 ) -> PartView:  # fmt: skip
     base = f"parts/{part.id}"
     is_open = selected == (part.id,)
     effects = tuple(_effects(control, part, effect)) if is_open else ()
     return PartView(
-        part.id, number, part.name, order, part.visible, part.locked, off_canvas,
+        part.id, number, part.name, depth, isinstance(part.shape, Container), part.visible, part.locked, off_canvas,
         _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
         _place(control, part) if is_open else (), len(part.effects), effects,
     )  # fmt: skip
@@ -128,7 +142,19 @@ def _place(control: Control, part: Part) -> tuple[Piece, ...]:
     for name in part.shape.details():
         found = slot(control, f"{base}/shape/{name}")
         pieces += [f". {found.title.capitalize()} ", found]
+    others = [p for p in control.parts if p.id != part.id and p.clip is None]
+    if others:
+        pieces += [". Clipped to ", _clip(part, others)]
     return (*pieces, ".")
+
+
+def _clip(part: Part, others: Sequence[Part]) -> SlotView:
+    """Which other part's shape cuts this one."""
+    options = (("None", "nothing"), *((other.id, other.name) for other in reversed(others)))
+    named = dict(options)
+    return SlotView(
+        "choice", f"parts/{part.id}/clip", "clipped to", named.get(str(part.clip), "nothing"), options=options
+    )
 
 
 def _effects(control: Control, part: Part, opened: str) -> list[EffectView]:

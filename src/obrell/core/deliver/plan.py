@@ -9,6 +9,7 @@ from obrell.core.deliver.names import file_name, slug
 from obrell.core.deliver.order import Format, Order
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import REST, Resolved, resolve
+from obrell.core.document.tree import walk
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import NOWHERE, Rect
 from obrell.core.geometry.svgdata import number
@@ -99,7 +100,7 @@ def body_box(resolved: Resolved, density: float) -> Box:
     """Around the shapes of all shown parts, effects not counted, in device pixels of the canvas."""
     canvas = canvas_box(resolved, density)
     box = NO_BOX
-    for part in resolved.control.parts:
-        if part.visible and part.effects:
-            box = box.join(site_of(resolved, part, density, canvas, SHARED).own_box)
+    for node in walk(resolved.tree.nodes):
+        if node.part.effects:
+            box = box.join(site_of(resolved, node.part, density, canvas, SHARED).own_box)
     return box

@@ -7,13 +7,16 @@ they leave exactly what our interpolation leaves at a partly covered edge (``ren
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 
 from obrell.core.document.model import Part
+from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Drawing, Effect, Side
 from obrell.core.effects.markup import Definitions, element, text
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
+from obrell.core.render.compose import mixes
 from obrell.core.values.blends import Blend
 
 
@@ -22,7 +25,7 @@ def svg(resolved: Resolved, box: Rect | None = None) -> str:
     canvas = resolved.control.canvas
     box = box or Rect(0, 0, canvas.width, canvas.height)
     defs = Definitions()
-    parts = [_part(part, resolved.light.direction, defs) for part in resolved.control.parts if part.visible]
+    parts = [_node(node, resolved.light.direction, defs) for node in resolved.tree.nodes]
     view = " ".join(number(v) for v in (box.left, box.top, box.width, box.height))
     root: dict[str, str | float] = {
         "xmlns": "http://www.w3.org/2000/svg", "width": box.width, "height": box.height, "viewBox": view,
@@ -39,10 +42,33 @@ def _on_canvas(parts: Sequence[str], width: float, height: float, box: Rect, def
     return (element("g", {"clip-path": defs.add("clipPath", {}, edge)}, *parts),)
 
 
-def _part(part: Part, light: float, defs: Definitions) -> str:
-    place = Similarity(1.0, part.rotation, part.x, part.y)
+def _node(node: Node, light: float, defs: Definitions) -> str:
+    """A part with what lies in it, cut by its clip."""
+    if not node.part.visible or node.part.opacity <= 0:
+        return ""
+    held = [item for child in node.children if (item := _node(child, light, defs))]
+    plain = node.plain or replace(node, clip=None).plain
+    drawn = _gathered(node, held) if node.children and plain else _part(node.part, held, light, defs)
+    if node.clip is None or not drawn:
+        return drawn
+    outline = node.clip.shape.path().transformed(_place(node.clip))
+    clip = defs.add("clipPath", {}, element("path", {"d": path_data(outline)}))
+    return element("g", {"clip-path": clip}, drawn)
+
+
+def _gathered(node: Node, held: Sequence[str]) -> str:
+    isolated = not node.through and mixes(node)
+    return "".join(_grouped(held, 1.0, "normal", isolated=isolated))
+
+
+def _place(part: Part) -> Similarity:
+    return Similarity(1.0, part.rotation, part.x, part.y)
+
+
+def _part(part: Part, held: Sequence[str], light: float, defs: Definitions) -> str:
+    place = _place(part)
     outline = part.shape.path().transformed(place)
-    if not outline or part.opacity <= 0:
+    if not outline:
         return ""
     shown = [effect for effect in part.effects if effect.visible and effect.opacity > 0]
     inside = [e for zone in ("surface", "edge") for e in shown if e.zone == zone]
@@ -59,7 +85,8 @@ def _part(part: Part, light: float, defs: Definitions) -> str:
         body = [element("g", {"mask": defs.add("mask", _area(drawing.box), shape)}, *body)]
     if outer and not solid:
         outer = [element("g", {"mask": _outside_mask(drawing, part)}, *outer)]
-    group = _grouped((*outer, *body), part.opacity, part.blend, isolated=len(inside) + len(edge) > 1)
+    many = len(inside) + len(edge) > 1 or bool(held)
+    group = _grouped((*outer, *held, *body), part.opacity, part.blend, isolated=many)
     return "".join((*shadows, *group))
 
 

@@ -11,6 +11,7 @@ from pydantic import Field, JsonValue, field_validator, model_validator
 
 from obrell.core.effects import AnyEffect
 from obrell.core.shapes import AnyShape
+from obrell.core.shapes.containers import Container
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Hex
@@ -21,6 +22,7 @@ SCHEMA = 1
 MAX_PARTS = 1000
 MAX_EFFECTS = 400
 MAX_CONTROLS = 500
+MAX_DEPTH = 20
 
 Fit = Literal["off", "sides", "strokes"]
 CanvasSize = Annotated[float, Live("px", 1, 8, 640), Field(gt=0, le=4096)]
@@ -57,6 +59,10 @@ class Part(Value):
     fit: Fit | None = Field(None, title="pixel fit")
     visible: bool = Field(True, title="shown")
     locked: bool = Field(False, title="locked")
+    within: Id | None = None
+    """The container it lies in."""
+    clip: Id | None = Field(None, title="clipped to")
+    """The part whose shape cuts it."""
     effects: Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)] = ()
 
 
@@ -93,6 +99,22 @@ class Control(Value):
             ids.extend(f"{part.id}/{effect.id}" for effect in part.effects)
         if len(ids) != len(set(ids)):
             raise ValueError("two parts or effects have the same id.")
+        return self
+
+    @model_validator(mode="after")
+    def _parts_lie_in_containers(self) -> Control:
+        inside = {part.id: part.within for part in self.parts if part.within is not None}
+        if not inside:
+            return self
+        containers = {part.id for part in self.parts if isinstance(part.shape, Container)}
+        if not set(inside.values()) <= containers:
+            raise ValueError("a part lies in something that cannot hold parts.")
+        for part_id in inside:
+            here: str | None = part_id
+            for _ in range(MAX_DEPTH + 1):
+                here = inside.get(here) if here else None
+            if here is not None:
+                raise ValueError(f"parts lie in each other more than {MAX_DEPTH} deep, or in a circle.")
         return self
 
 

@@ -8,7 +8,8 @@ from typing import Any
 
 from obrell.core.colour.links import literal
 from obrell.core.document.model import Control, Fit, KitSettings, Light, State
-from obrell.core.document.paths import with_value
+from obrell.core.document.moving import set_value
+from obrell.core.document.tree import Tree, arranged
 from obrell.core.errors import NoSuchThing
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink
@@ -25,6 +26,7 @@ class Resolved:
     control: Control
     light: Light
     fit: Fit
+    tree: Tree
 
 
 def resolve(kit: KitSettings, control: Control, state: str = REST, colourway: str = DAY) -> Resolved:
@@ -32,7 +34,7 @@ def resolve(kit: KitSettings, control: Control, state: str = REST, colourway: st
     shown = _in_state(control, state)
     light = shown.light or kit.light
     literal_control = _literal(shown, palette(kit, colourway))
-    return Resolved(literal_control, light, kit.fit)
+    return Resolved(literal_control, light, kit.fit, arranged(literal_control))
 
 
 def palette(kit: KitSettings, colourway: str = DAY) -> Mapping[str, str]:
@@ -53,7 +55,7 @@ def _in_state(control: Control, state: str) -> Control:
     if found is None:
         raise NoSuchThing(f"“{control.name}” has no state “{state}”.")
     for override in found.overrides:
-        control = with_value(control, override.path, override.value)
+        control = set_value(control, override.path, override.value)
     return control
 
 

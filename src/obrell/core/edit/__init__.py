@@ -7,6 +7,7 @@ from typing import Annotated, Any
 from pydantic import Field, TypeAdapter, ValidationError
 
 from obrell.core.edit.base import Edit, Surroundings
+from obrell.core.edit.containers import CombineParts, GroupParts, RepeatParts, TakeApart
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
 from obrell.core.edit.parts import (
     CanvasEdges,
@@ -18,9 +19,9 @@ from obrell.core.edit.parts import (
     RemoveParts,
     RenamePart,
     ReorderPart,
-    Resize,
     Turn,
 )  # fmt: skip
+from obrell.core.edit.resize import Resize
 from obrell.core.edit.typed import TypeValue
 from obrell.core.edit.values import AddStop, RemoveStop, ReverseStops, SetValues, TurnGradient
 from obrell.core.values.base import bad_value
@@ -29,6 +30,7 @@ AnyEdit = Annotated[
     SetValues | TypeValue | AddStop | RemoveStop | ReverseStops | TurnGradient
     | Draw | MoveParts | Resize | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
     | ReorderPart | RenamePart | CanvasEdges
+    | GroupParts | CombineParts | RepeatParts | TakeApart
     | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect,
     Field(discriminator="kind"),
 ]  # fmt: skip

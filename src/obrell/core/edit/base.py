@@ -6,9 +6,12 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from obrell.core.document.model import MAX_PARTS, Control, Part
+from obrell.core.document.moving import place_of
 from obrell.core.document.paths import GONE
+from obrell.core.document.tree import arranged, descendants
 from obrell.core.effects import AnyEffect
 from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.geometry.plane import NOWHERE, Rect
 from obrell.core.values.base import Value
 
 
@@ -51,23 +54,59 @@ def effect_of(part: Part, effect_id: str) -> AnyEffect:
     raise NoSuchThing(GONE)
 
 
-def each_part(control: Control, ids: Iterable[str], change: Callable[[Part], Part]) -> Control:
-    """The control with ``change`` applied to the named parts; locked parts refuse."""
+def each_part(
+    control: Control, ids: Iterable[str], change: Callable[[Part], Part], *, held: bool = False
+) -> Control:  # fmt: skip
+    """The control with ``change`` applied to the named parts, and to all that lies in them when
+    ``held``; locked parts refuse."""
     wanted = set(ids)
     for part_id in wanted:
         part = part_of(control, part_id)
         if part.locked:
             raise Refused(f"“{part.name}” is locked. Unlock it in the sheet to change it.")
-    parts = tuple(change(part) if part.id in wanted else part for part in control.parts)
+    touched = descendants(control, wanted) if held else wanted
+    parts = tuple(change(part) if part.id in touched else part for part in control.parts)
     return control.evolve(parts=parts)
 
 
+def roots(control: Control, ids: Iterable[str]) -> tuple[str, ...]:
+    """The named parts that do not lie in another of them, back to front."""
+    wanted = set(ids)
+    for part_id in wanted:
+        part_of(control, part_id)
+    return tuple(
+        part.id for part in control.parts
+        if part.id in wanted and not any(part.id in descendants(control, (other,)) for other in wanted - {part.id})
+    )  # fmt: skip
+
+
+def bounds_of(control: Control, ids: Iterable[str]) -> Rect:
+    """Around the frames of parts on the canvas, logical px."""
+    tree, box = arranged(control).all, NOWHERE
+    for part_id in ids:
+        box = box.union(frame_on_canvas(tree[part_id].part))
+    return box
+
+
+def frame_on_canvas(part: Part) -> Rect:
+    """Around the frame of a part as it is drawn, logical px."""
+    frame, place = part.shape.frame(), place_of(part)
+    corners = [place.apply(x, y) for x in (frame.left, frame.right) for y in (frame.top, frame.bottom)]
+    across, down = [x for x, _ in corners], [y for _, y in corners]
+    return Rect(min(across), min(down), max(across), max(down))
+
+
 def add_parts(control: Control, parts: Iterable[Part], at: int | None = None) -> Control:
-    """Parts put in with new ids, in front of all or at a place in paint order."""
+    """Parts put in with new ids, in front of all or at a place in paint order. Those that lie in or
+    are clipped to one another go on doing so."""
     number = control.next_number
+    parts = tuple(parts)
+    new = {part.id: f"p{number + count}" for count, part in enumerate(parts)}
+    there = {part.id for part in control.parts}
     fresh = []
     for part in parts:
-        fresh.append(part.evolve(id=f"p{number}"))
+        within, clip = (new.get(i or "", i if i in there else None) for i in (part.within, part.clip))
+        fresh.append(part.evolve(id=f"p{number}", within=within, clip=clip))
         number += 1
     if len(control.parts) + len(fresh) > MAX_PARTS:
         raise Refused(

@@ -2,38 +2,32 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from obrell.core.document.model import Control, Part
-from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of, part_of
+from obrell.core.document.moving import carried
+from obrell.core.document.tree import descendants
+from obrell.core.edit.base import Edit, Surroundings, add_parts, bounds_of, each_part, names_of, part_of, roots
 from obrell.core.effects import Paint
 from obrell.core.errors import Refused
-from obrell.core.geometry.plane import Similarity
+from obrell.core.geometry.plane import Similarity, about
 from obrell.core.geometry.svgdata import number
-from obrell.core.shapes import SHAPES, Shape, Text
+from obrell.core.shapes import SHAPES, Text
 from obrell.core.values.fields import Id, Name, Place, Signed
 from obrell.core.values.paints import Solid
 
 Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=1000)]
 NEW_SURFACE = "#1f8a92"
 NEW_INK = "#1f2a30"
-SMALLEST_PX = 1.0
-"""What a drag on the stage makes at least."""
-COMMON_SIDE_PX = 40.0
-"""Size of a part that is clicked rather than dragged."""
 
 
 class Draw(Edit):
-    """A new part drawn from one corner to the other, in front of all.
-
-    ``constrained`` makes both sides equal; ``centred`` draws from the centre outwards. Text is
-    placed at the first point and takes its size from the height, if there is any.
-    """
+    """A new part drawn from one place to the other, in front of all (``Shape.drawn``)."""
 
     kind: Literal["draw"] = "draw"
-    shape: Literal["box", "round", "text"]
+    shape: Annotated[str, Field(max_length=20)]
     x0: Place
     y0: Place
     x1: Place
@@ -42,37 +36,19 @@ class Draw(Edit):
     centred: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        shape, x, y = self._placed()
+        if self.shape not in SHAPES:
+            raise Refused(f"“{self.shape}” is not a kind of part that can be drawn.")
+        ends = (self.x0, self.y0, self.x1, self.y1)
+        shape, place = SHAPES[self.shape].drawn(*ends, constrained=self.constrained, centred=self.centred)
         ink = NEW_INK if isinstance(shape, Text) else NEW_SURFACE
         part = Part(
-            id="p0", name=fresh_name(control, shape.suggested_name()), shape=shape, x=x, y=y,
+            id="p0", name=fresh_name(control, shape.suggested_name()), shape=shape, x=place.x, y=place.y,
             effects=(Paint(id="e1", fill=Solid(colour=ink)),),
         )  # fmt: skip
         return add_parts(control, [part])
 
     def label(self, control: Control) -> str:
         return f"Added a {self.shape}"
-
-    def _placed(self) -> tuple[Shape, float, float]:
-        dx, dy = self.x1 - self.x0, self.y1 - self.y0
-        clicked = abs(dx) < SMALLEST_PX and abs(dy) < SMALLEST_PX
-        if self.shape == "text":
-            size = {} if abs(dy) < 4 else {"size": min(400.0, abs(dy))}
-            return Text(**size), (self.x0 + self.x1) / 2, (self.y0 + self.y1) / 2
-        if clicked:
-            return self._sized(COMMON_SIDE_PX, COMMON_SIDE_PX), self.x0, self.y0
-        width, height = abs(dx), abs(dy)
-        if self.constrained:
-            width = height = max(width, height)
-        across, down = (1 if dx >= 0 else -1), (1 if dy >= 0 else -1)
-        if self.centred:
-            return self._sized(2 * width, 2 * height), self.x0, self.y0
-        return self._sized(width, height), self.x0 + across * width / 2, self.y0 + down * height / 2
-
-    def _sized(self, width: float, height: float) -> Shape:
-        kind: type[Any] = SHAPES[self.shape]
-        shape: Shape = kind(width=max(SMALLEST_PX, width), height=max(SMALLEST_PX, height))
-        return shape
 
 
 class MoveParts(Edit):
@@ -88,67 +64,10 @@ class MoveParts(Edit):
         dx, dy = self.dx, self.dy
         if self.constrained:
             dx, dy = (dx, 0.0) if abs(dx) >= abs(dy) else (0.0, dy)
-        return each_part(control, self.parts, lambda p: p.evolve(x=p.x + dx, y=p.y + dy))
+        return each_part(control, self.parts, lambda p: p.evolve(x=p.x + dx, y=p.y + dy), held=True)
 
     def label(self, control: Control) -> str:
         return f"Moved {names_of(control, self.parts)} by {number(self.dx)}, {number(self.dy)}"
-
-
-class Resize(Edit):
-    """A part pulled by one of its eight handles, named by side: ``n``, ``ne``, ``e`` …
-
-    (dx, dy) is the pull in logical px. The opposite side stays, or the centre when ``centred``;
-    ``constrained`` keeps the proportions.
-    """
-
-    kind: Literal["resize"] = "resize"
-    part: Id
-    handle: Literal["n", "ne", "e", "se", "s", "sw", "w", "nw"]
-    dx: Place
-    dy: Place
-    constrained: bool = False
-    centred: bool = False
-
-    def apply(self, control: Control, around: Surroundings) -> Control:
-        return each_part(control, [self.part], self._resized)
-
-    def label(self, control: Control) -> str:
-        return f"Resized {names_of(control, [self.part])}"
-
-    def _resized(self, part: Part) -> Part:
-        turn = Similarity(turn=part.rotation)
-        pull_x, pull_y = turn.undo(self.dx, self.dy)
-        side_x = ("e" in self.handle) - ("w" in self.handle)
-        side_y = ("s" in self.handle) - ("n" in self.handle)
-        frame = part.shape.frame()
-        both = 2.0 if self.centred else 1.0
-        width = max(SMALLEST_PX, frame.width + side_x * pull_x * both)
-        height = max(SMALLEST_PX, frame.height + side_y * pull_y * both)
-        if self.constrained or isinstance(part.shape, Text):
-            width, height = _in_proportion(frame.width, frame.height, width, height, side_x, side_y)
-        shape = part.shape.resized(width, height)
-        if self.centred:
-            return part.evolve(shape=shape)
-        new = shape.frame()
-        kept_x = (frame.left, (frame.left + frame.right) / 2, frame.right)[1 - side_x]
-        kept_y = (frame.top, (frame.top + frame.bottom) / 2, frame.bottom)[1 - side_y]
-        now_x = (new.left, (new.left + new.right) / 2, new.right)[1 - side_x]
-        now_y = (new.top, (new.top + new.bottom) / 2, new.bottom)[1 - side_y]
-        shift_x, shift_y = turn.apply(kept_x - now_x, kept_y - now_y)
-        return part.evolve(shape=shape, x=part.x + shift_x, y=part.y + shift_y)
-
-
-def _in_proportion(
-    old_width: float, old_height: float, width: float, height: float, side_x: int, side_y: int
-) -> tuple[float, float]:
-    across, down = width / old_width, height / old_height
-    if not side_x:
-        factor = down
-    elif not side_y:
-        factor = across
-    else:
-        factor = max(across, down)
-    return max(SMALLEST_PX, old_width * factor), max(SMALLEST_PX, old_height * factor)
 
 
 class Turn(Edit):
@@ -161,7 +80,9 @@ class Turn(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         angle = round(self.degrees / 15) * 15.0 if self.constrained else self.degrees
-        return each_part(control, [self.part], lambda p: p.evolve(rotation=angle % 360))
+        part = part_of(control, self.part)
+        by = about(part.x, part.y, turn=angle - part.rotation)
+        return each_part(control, [self.part], lambda p: carried(p, by), held=True)
 
     def label(self, control: Control) -> str:
         return f"Turned {names_of(control, [self.part])}"
@@ -177,14 +98,13 @@ class CentreParts(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         canvas = control.canvas
-
-        def centred(part: Part) -> Part:
-            frame = part.shape.frame()
-            x = canvas.width / 2 - (frame.left + frame.right) / 2 if self.across else part.x
-            y = canvas.height / 2 - (frame.top + frame.bottom) / 2 if self.down else part.y
-            return part.evolve(x=x, y=y)
-
-        return each_part(control, self.parts, centred)
+        for part_id in roots(control, self.parts):
+            box = bounds_of(control, (part_id,))
+            dx = canvas.width / 2 - (box.left + box.right) / 2 if self.across else 0.0
+            dy = canvas.height / 2 - (box.top + box.bottom) / 2 if self.down else 0.0
+            by = Similarity(dx=dx, dy=dy)
+            control = each_part(control, (part_id,), lambda p, by=by: carried(p, by), held=True)  # type: ignore[misc]
+        return control
 
     def label(self, control: Control) -> str:
         ways = [word for word, on in (("across", self.across), ("down", self.down)) if on]
@@ -199,7 +119,8 @@ class RemoveParts(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         each_part(control, self.parts, lambda part: part)
-        return control.evolve(parts=tuple(p for p in control.parts if p.id not in self.parts))
+        gone = descendants(control, self.parts)
+        return control.evolve(parts=tuple(p for p in control.parts if p.id not in gone))
 
     def label(self, control: Control) -> str:
         return f"Removed {names_of(control, self.parts)}"
@@ -218,10 +139,14 @@ class DuplicateParts(Edit):
         dx, dy = self.dx, self.dy
         if self.constrained:
             dx, dy = (dx, 0.0) if abs(dx) >= abs(dy) else (0.0, dy)
-        for part_id in self.parts:
-            part = part_of(control, part_id)
-            copy = part.evolve(name=fresh_name(control, part.name), x=part.x + dx, y=part.y + dy, locked=False)
-            control = add_parts(control, [copy], control.parts.index(part) + 1)
+        by = Similarity(dx=dx, dy=dy)
+        for part_id in roots(control, self.parts):
+            part, held = part_of(control, part_id), descendants(control, (part_id,))
+            copies = [carried(p, by) for p in control.parts if p.id in held]
+            named = [
+                p.evolve(name=fresh_name(control, p.name), locked=False) if p.id == part_id else p for p in copies
+            ]
+            control = add_parts(control, named, control.parts.index(part) + 1)
         return control
 
     def label(self, control: Control) -> str:
@@ -235,26 +160,36 @@ class PasteParts(Edit):
     parts: Annotated[tuple[Part, ...], Field(min_length=1, max_length=1000)]
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        for part in self.parts:
-            control = add_parts(control, [part.evolve(name=fresh_name(control, part.name))])
-        return control
+        inside = {part.id for part in self.parts}
+        named = [
+            part if part.within in inside else part.evolve(name=fresh_name(control, part.name), within=None)
+            for part in self.parts
+        ]
+        return add_parts(control, named)
 
     def label(self, control: Control) -> str:
         return f"Pasted {self.parts[0].name if len(self.parts) == 1 else f'{len(self.parts)} parts'}"
 
 
 class ReorderPart(Edit):
-    """A part moved to a place in paint order, 0 at the back."""
+    """A part with all that lies in it moved to where another is in paint order, and into the
+    container that one lies in."""
 
     kind: Literal["reorder"] = "reorder"
     part: Id
-    to: Annotated[int, Field(ge=0)]
+    to: Id
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        part = part_of(control, self.part)
-        others = [p for p in control.parts if p.id != self.part]
-        to = min(self.to, len(others))
-        return control.evolve(parts=(*others[:to], part, *others[to:]))
+        part, target = part_of(control, self.part), part_of(control, self.to)
+        held = descendants(control, (self.part,))
+        if self.to in held:
+            raise Refused(f"“{part.name}” cannot lie in itself.")
+        forward = control.parts.index(target) > control.parts.index(part)
+        moved = [p.evolve(within=target.within) if p.id == part.id else p for p in control.parts if p.id in held]
+        others = [p for p in control.parts if p.id not in held]
+        below = descendants(control, (self.to,))
+        at = [p.id in below for p in others].index(True) if not forward else others.index(target) + 1
+        return control.evolve(parts=(*others[:at], *moved, *others[at:]))
 
     def label(self, control: Control) -> str:
         return f"Moved {names_of(control, [self.part])} to another place in the order"

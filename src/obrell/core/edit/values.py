@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, Field, JsonValue
 
 from obrell.core.document.model import Control, Light, Part
+from obrell.core.document.moving import set_value
 from obrell.core.document.paths import field_of, live_at, value_at, with_value
 from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.effects.pigments import sample
@@ -39,7 +40,7 @@ class SetValues(Edit):
                 control = control.evolve(light=Light(direction=light))
             _check_lock(control, change.path)
             before = control
-            control = with_value(control, change.path, change.value, light)
+            control = set_value(control, change.path, change.value, light)
             _check_part(control, change.path)
             control = _renamed(before, control, change.path)
         return control

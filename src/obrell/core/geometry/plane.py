@@ -77,12 +77,29 @@ class Similarity:
         cos, sin = self.linear()
         return cos * x - sin * y + self.dx, sin * x + cos * y + self.dy
 
+    def inverse(self) -> Similarity:
+        """The transform that undoes this one."""
+        back = Similarity(1 / self.scale, -self.turn)
+        dx, dy = back.apply(self.dx, self.dy)
+        return Similarity(back.scale, back.turn, -dx, -dy)
+
+    def after(self, first: Similarity) -> Similarity:
+        """``first``, then this one."""
+        dx, dy = self.apply(first.dx, first.dy)
+        return Similarity(self.scale * first.scale, self.turn + first.turn, dx, dy)
+
     def undo(self, x: float, y: float) -> tuple[float, float]:
         """The place that ``apply`` takes to (x, y)."""
         cos, sin = self.linear()
         square = self.scale * self.scale
         x, y = x - self.dx, y - self.dy
         return (cos * x + sin * y) / square, (cos * y - sin * x) / square
+
+
+def about(x: float, y: float, turn: float = 0.0, scale: float = 1.0) -> Similarity:
+    """A turn and a scale that leave (x, y) where it is."""
+    dx, dy = Similarity(scale, turn).apply(x, y)
+    return Similarity(scale, turn, x - dx, y - dy)
 
 
 def direction(degrees: float) -> tuple[float, float]:

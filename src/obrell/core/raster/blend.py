@@ -9,7 +9,7 @@ from __future__ import annotations
 import numpy as np
 
 from obrell.core.raster.jit import helper, kernel
-from obrell.core.raster.layers import Layer, Mask
+from obrell.core.raster.layers import Box, Layer, Mask
 from obrell.core.raster.ramps import Pigment
 
 
@@ -48,6 +48,34 @@ def weave(target: Layer, inside: Layer, shape: Mask) -> None:
         y, x = box.top - target.box.top, box.left - target.box.left
         down, along = box.top - shape.box.top, box.left - shape.box.left
         _weave(target.planes, y, x, inside.planes, shape.values, down, along)
+
+
+def split(layer: Layer, box: Box, shape: Mask) -> Layer:
+    """What ``layer`` shows inside a shape, over ``box``, taken out of it: afterwards ``layer`` is what
+    it shows outside, and weaving both by the shape's coverage gives what it was.
+
+    Where the shape covers a part c of a pixel, as much as possible of the pixel's alpha is taken to
+    lie inside, up to 1: an edge that ``layer`` shares with the shape is inside alone.
+    """
+    inside = layer.crop(box)
+    if not box.empty:
+        y, x = box.top - layer.box.top, box.left - layer.box.left
+        _split(layer.planes, y, x, inside.planes, shape.values, box.top - shape.box.top, box.left - shape.box.left)
+    return inside
+
+
+@kernel("void(float32[:,:,::1], int64, int64, float32[:,:,::1], float32[:,::1], int64, int64)")
+def _split(outside, top, left, inside, shape, down, along):
+    height, width = inside.shape[1], inside.shape[2]
+    for y in range(height):
+        for x in range(width):
+            cover, alpha = shape[down + y, along + x], inside[3, y, x]
+            factor = min(np.float32(1), alpha / cover) / alpha if cover > 0 and alpha > 0 else np.float32(0)
+            for channel in range(4):
+                whole = inside[channel, y, x]
+                inside[channel, y, x] = whole * factor
+                rest = (whole - cover * whole * factor) / (1 - cover) if cover < 1 else np.float32(0)
+                outside[channel, top + y, left + x] = rest
 
 
 @kernel("void(float32[:,:,::1], int64, int64, float32[:,:,::1], float32[:,::1], int64, int64)")

@@ -5,7 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from obrell.core.document.model import Control, Part
+from obrell.core.document.tree import descendants
 from obrell.core.effects import AnyEffect, Paint
+from obrell.core.shapes import Group, Repeat
 from obrell.core.values.paints import Solid
 
 BARE = "#9aa5a6"
@@ -37,7 +39,8 @@ def build_steps(part: Part) -> list[BuildStep]:
 
 def only(control: Control, part_id: str, count: int | None = None) -> Control:
     """The control with one part alone and its first ``count`` effects; all of them when None."""
-    parts = tuple(_upto(p, count) for p in control.parts if p.id == part_id)
+    held = descendants(control, (part_id,))
+    parts = tuple(_upto(p, count) if p.id == part_id else p for p in control.parts if p.id in held)
     return control.evolve(parts=parts)
 
 
@@ -45,7 +48,8 @@ def _upto(part: Part, count: int | None) -> Part:
     effects = in_build_order(part)
     if count is not None:
         effects = effects[:count]
-    if not any(effect.zone == "surface" for effect in effects) and count is not None:
+    bare_group = isinstance(part.shape, Group | Repeat)
+    if not bare_group and not any(effect.zone == "surface" for effect in effects) and count is not None:
         bare = Paint(id="bare", fill=Solid(colour=BARE))
         effects = (*(e for e in effects if e.zone == "behind"), bare)
-    return part.evolve(effects=effects, visible=True)
+    return part.evolve(effects=effects, visible=True, within=None, clip=None)

@@ -2,33 +2,43 @@
 
 from __future__ import annotations
 
-from obrell.core.document.model import Part
+from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.raster.layers import NO_BOX, Box
-from obrell.core.render.compose import SHARED, Frame, touched
-from obrell.core.render.site import site_of
+from obrell.core.render.compose import Frame, painted_box
+
+Nodes = tuple[Node, ...]
 
 
 def changed_box(old: Resolved, new: Resolved, frame: Frame) -> Box:
     """Device pixels of the frame outside of which both look the same; empty when all of it does."""
     if old.light != new.light or old.fit != new.fit:
         return frame.region
-    before = {part.id: (place, part) for place, part in enumerate(old.control.parts)}
-    after = {part.id: (place, part) for place, part in enumerate(new.control.parts)}
-    common = [i for i in before if i in after]
-    if sorted(common, key=lambda i: after[i][0]) != common:
+    return _between(old, new, old.tree.nodes, new.tree.nodes, frame)
+
+
+def _between(old: Resolved, new: Resolved, before: Nodes, after: Nodes, frame: Frame) -> Box:
+    was = {node.part.id: (place, node) for place, node in enumerate(before)}
+    now = {node.part.id: (place, node) for place, node in enumerate(after)}
+    common = [i for i in was if i in now]
+    if sorted(common, key=lambda i: now[i][0]) != common:
         return frame.region
     box = NO_BOX
-    for part_id in before.keys() | after.keys():
-        parts = [found[part_id][1] for found in (before, after) if part_id in found]
-        if len(parts) == 1 or (parts[0] is not parts[1] and parts[0] != parts[1]):
-            for part, resolved in zip(parts, (old, new), strict=False):
-                box = box.join(_painted(resolved, part, frame))
+    for part_id in was.keys() | now.keys():
+        nodes = [found[part_id][1] for found in (was, now) if part_id in found]
+        if len(nodes) == 1:
+            box = box.join(painted_box(old if part_id in was else new, nodes[0], frame))
+        elif nodes[0] != nodes[1]:
+            box = box.join(_changed(old, new, nodes[0], nodes[1], frame))
     return box
 
 
-def _painted(resolved: Resolved, part: Part, frame: Frame) -> Box:
-    if not part.visible:
-        return NO_BOX
-    site = site_of(resolved, part, frame.density, frame.region, SHARED)
-    return touched([effect for effect in part.effects if effect.visible], site)
+def _changed(old: Resolved, new: Resolved, before: Node, after: Node, frame: Frame) -> Box:
+    """Of a group that only gathers, nothing changes but what changed in it."""
+    if before.children and after.children and before.plain and after.plain and _same_but_shape(before, after):
+        return _between(old, new, before.children, after.children, frame)
+    return painted_box(old, before, frame).join(painted_box(new, after, frame))
+
+
+def _same_but_shape(before: Node, after: Node) -> bool:
+    return before.part.visible == after.part.visible and before.part.shape.kind == after.part.shape.kind

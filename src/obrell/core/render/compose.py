@@ -10,9 +10,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from obrell.core.document.model import Part
+from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Effect, Side
 from obrell.core.geometry.plane import Rect
@@ -54,7 +55,7 @@ def compose(resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: 
     below it is kept, so that they are not drawn again."""
     check_region(frame.region)
     region = frame.region if only is None else only.meet(frame.region)
-    parts = tuple(part for part in resolved.control.parts if part.visible)
+    parts = tuple(node for node in resolved.tree.nodes if node.part.visible)
     ground = (frame.region, frame.density, resolved.light, resolved.fit)
     settled = cache.settled(ground, parts)
     snapshot = cache.find((*ground, parts[:settled]))
@@ -66,16 +67,64 @@ def compose(resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: 
         if count == settled and settled and snapshot is None:
             cache.put((*ground, parts[:settled]), target)
             target = target.crop(region)
-        paint_part(target, parts[count], site_of(resolved, parts[count], frame.density, frame.region, cache))
+        paint(target, parts[count], _Sites(resolved, frame, cache))
     return target if target.box == region else target.crop(region)
 
 
-def paint_part(target: Layer, part: Part, site: PartSite) -> None:
-    """Blend one part into ``target``, which becomes the outside layer itself."""
+@dataclass(frozen=True, slots=True)
+class _Sites:
+    """Makes the site of any part of the frame."""
+
+    resolved: Resolved
+    frame: Frame
+    cache: PixelCache
+
+    def of(self, part: Part) -> PartSite:
+        return site_of(self.resolved, part, self.frame.density, self.frame.region, self.cache)
+
+
+def paint(target: Layer, node: Node, sites: _Sites) -> None:
+    """Blend a part, and what is in it, into ``target``."""
+    if not node.part.visible or node.part.opacity <= 0:
+        return
+    if node.clip is not None:
+        _clipped(target, node, node.clip, sites)
+    elif node.children and node.plain and (node.through or not mixes(node)):
+        for child in node.children:
+            paint(target, child, sites)
+    else:
+        _paint_one(target, node, sites)
+
+
+def mixes(node: Node) -> bool:
+    """Whether anything in the node is blended with what lies below it, other than laid over it."""
+    part = node.part
+    own = part.blend != "normal" or any(effect.blend != "normal" for effect in part.effects)
+    return own or any(mixes(child) for child in node.children)
+
+
+def _clipped(target: Layer, node: Node, clip: Part, sites: _Sites) -> None:
+    """Paint the node as if it were not clipped, then keep that only where the clip covers."""
+    site = sites.of(clip)
+    before = target.crop(target.box)
+    paint(target, replace(node, clip=None), sites)
+    kept = target.crop(site.own_box.meet(target.box))
+    target.planes[...] = before.planes
+    blend.weave(target, kept, site.coverage())
+
+
+def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
+    """Blend a part into ``target``, which becomes the outside layer itself."""
+    part, site = node.part, sites.of(node.part)
     effects = [effect for effect in part.effects if effect.visible and effect.opacity > 0]
     box = touched(effects, site).meet(target.box)
-    if box.empty or part.opacity <= 0:
+    if box.empty and not node.children:
         return
+    held = _held(node, target.box, sites)
+    if held is not None and not effects:
+        blend.stack(target, held, part.opacity, BLEND_CODES[part.blend])
+        return
+    body = None if held is None else blend.split(held, site.own_box.meet(target.box), site.coverage())
     behind = [effect for effect in effects if effect.zone == "behind"]
     surface = [effect for effect in effects if effect.zone == "surface"]
     edge = [effect for effect in effects if effect.zone == "edge"]
@@ -84,16 +133,34 @@ def paint_part(target: Layer, part: Part, site: PartSite) -> None:
         _coat(target, effect, site, "behind", part.opacity)
         if effect.shows_through_body:
             _coat(inside, effect, site, "behind", part.opacity)
-    _over(inside, (*surface, *edge), site, "inside", part)
-    _over(target, edge, site, "outside", part)
+    _over(inside, (*surface, *edge), site, "inside", part, body)
+    _over(target, edge, site, "outside", part, held)
     blend.weave(target, inside, site.coverage())
 
 
-def _over(layer: Layer, effects: Sequence[Effect], site: PartSite, side: Side, part: Part) -> None:
+def _held(node: Node, box: Box, sites: _Sites) -> Layer | None:
+    """What lies in the node, painted by itself."""
+    if not node.children:
+        return None
+    layer = Layer.clear(box)
+    for child in node.children:
+        paint(layer, child, sites)
+    return layer
+
+
+def _over(
+    layer: Layer, effects: Sequence[Effect], site: PartSite, side: Side, part: Part, held: Layer | None
+) -> None:  # fmt: skip
     """Lay effects over a layer as one isolated group, faded and blended as the part asks.
 
     The group is only made when it could look different from laying them on one by one.
     """
+    if held is not None:
+        group = held
+        for effect in effects:
+            _coat(group, effect, site, side, 1.0)
+        blend.stack(layer, group, part.opacity, BLEND_CODES[part.blend])
+        return
     if not effects:
         return
     plain = all(effect.blend == "normal" for effect in effects[1:])
@@ -123,8 +190,28 @@ def touched(effects: Sequence[Effect], site: PartSite) -> Box:
     return device_box(site.outline).grown(margin).meet(site.region)
 
 
-def painted_bounds(resolved: Resolved, part: Part) -> Rect:
-    """Around everything the part can paint, logical px, pixel fit included."""
+def painted_box(resolved: Resolved, node: Node, frame: Frame, cache: PixelCache = SHARED) -> Box:
+    """The device pixels of the frame that a node can change."""
+    part = node.part
+    if not part.visible:
+        return NO_BOX
+    effects = [effect for effect in part.effects if effect.visible]
+    own = touched(effects, site_of(resolved, part, frame.density, frame.region, cache)) if effects else NO_BOX
+    for child in node.children:
+        own = own.join(painted_box(resolved, child, frame, cache))
+    return own
+
+
+def painted_bounds(resolved: Resolved, node: Node) -> Rect:
+    """Around everything the node can paint, logical px, pixel fit included."""
+    part = node.part
+    bounds = _painted_bounds(resolved, part)
+    for child in node.children:
+        bounds = bounds.union(painted_bounds(resolved, child))
+    return bounds
+
+
+def _painted_bounds(resolved: Resolved, part: Part) -> Rect:
     site = site_of(resolved, part, 1.0, NO_BOX, SHARED)
     effects = [effect for effect in part.effects if effect.visible]
     reach = max((effect.reach(site.light) for effect in effects), default=0.0)

@@ -10,6 +10,11 @@ from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect
 from obrell.core.values.base import Value
 
+SMALLEST_PX = 1.0
+"""What a drag on the stage makes at least."""
+COMMON_SIDE_PX = 40.0
+"""Size of a part that is clicked rather than dragged."""
+
 
 @dataclass(frozen=True, slots=True)
 class Words:
@@ -64,6 +69,25 @@ class Shape(Value):
     def resized(self, width: float, height: float) -> Shape:
         """The same shape filling a frame of that size as well as its kind can."""
         raise NotImplementedError
+
+    @classmethod
+    def drawn(
+        cls, x0: float, y0: float, x1: float, y1: float, *, constrained: bool, centred: bool
+    ) -> tuple[Shape, Point]:  # fmt: skip
+        """A new part drawn from one place to another, and its place; both the same is a click.
+
+        ``constrained`` makes both sides equal, ``centred`` draws from the centre outwards.
+        """
+        dx, dy = x1 - x0, y1 - y0
+        if abs(dx) < SMALLEST_PX and abs(dy) < SMALLEST_PX:
+            return cls().resized(COMMON_SIDE_PX, COMMON_SIDE_PX), Point(x0, y0)
+        width, height = max(abs(dx), SMALLEST_PX), max(abs(dy), SMALLEST_PX)
+        if constrained:
+            width = height = max(width, height)
+        if centred:
+            return cls().resized(2 * width, 2 * height), Point(x0, y0)
+        across, down = (1 if dx >= 0 else -1), (1 if dy >= 0 else -1)
+        return cls().resized(width, height), Point(x0 + across * width / 2, y0 + down * height / 2)
 
     def sentence(self) -> Sentence:
         """The line under the part's name."""

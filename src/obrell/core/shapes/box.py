@@ -6,6 +6,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
+from obrell.core.geometry.corners import Bend, rounded_polygon
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect
 from obrell.core.geometry.rounded import Radii, fitted_radii, parallel_radius, rounded_box, spread_radius
@@ -26,6 +27,7 @@ class Box(Shape):
     top_right: Length = Field(0.0, title="top right")
     bottom_right: Length = Field(0.0, title="bottom right")
     bottom_left: Length = Field(0.0, title="bottom left")
+    bend: Bend = Field("round", title="corners bend")
 
     def radii(self) -> Radii:
         """The four corner radii as drawn."""
@@ -38,13 +40,20 @@ class Box(Shape):
         return fitted_radii(self.width, self.height, wanted)
 
     def path(self) -> Path:
-        return rounded_box(self.width, self.height, self.radii())
+        if self.bend == "round":
+            return rounded_box(self.width, self.height, self.radii())
+        x, y = self.width / 2, self.height / 2
+        return rounded_polygon(((-x, -y), (x, -y), (x, y), (-x, y)), self.radii(), self.bend)
 
     def spread(self, distance: float) -> Path:
+        if self.bend != "round":
+            return super().spread(distance)
         tl, tr, br, bl = (spread_radius(radius, distance) for radius in self.radii())
         return rounded_box(self.width + 2 * distance, self.height + 2 * distance, (tl, tr, br, bl))
 
     def parallel(self, distance: float) -> Path:
+        if self.bend != "round":
+            return super().parallel(distance)
         tl, tr, br, bl = (parallel_radius(radius, distance) for radius in self.radii())
         return rounded_box(self.width + 2 * distance, self.height + 2 * distance, (tl, tr, br, bl))
 
@@ -73,4 +82,5 @@ class Box(Shape):
         return (*size, Words(", corners "), *(t for c in corners for t in (c, Words(" "))))
 
     def details(self) -> tuple[str, ...]:
-        return () if self.corners == "round" else ("corners",)
+        rounded = self.corners == "four" or self.radius > 0
+        return () if self.corners == "round" else ("corners", "bend") if rounded else ("corners",)

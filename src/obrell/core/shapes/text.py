@@ -13,6 +13,8 @@ from obrell.core.text.fonts import FontName, load
 from obrell.core.text.setting import Setting, set_words
 from obrell.core.values.fields import Live
 
+SMALLEST_DRAWN_PX = 4.0
+"""A drag lower than this keeps the usual size."""
 START_SHARE = {"start": 0.0, "middle": 0.5, "end": 1.0}
 
 
@@ -54,6 +56,13 @@ class Text(Shape):
         frame = self.frame()
         factor = height / frame.height if frame.height else 1.0
         return self.evolve(size=min(1000.0, max(1.0, self.size * factor)))
+
+    @classmethod
+    def drawn(
+        cls, x0: float, y0: float, x1: float, y1: float, *, constrained: bool, centred: bool
+    ) -> tuple[Text, Point]:  # fmt: skip
+        size = {} if abs(y1 - y0) < SMALLEST_DRAWN_PX else {"size": min(400.0, abs(y1 - y0))}
+        return cls(**size), Point((x0 + x1) / 2, (y0 + y1) / 2)
 
     def sentence(self) -> Sentence:
         return (

@@ -57,6 +57,14 @@ class Bench {
     return this.state.scene.parts.find((part) => part.id === id);
   }
 
+  /** Whether a part lies in another, however deep. */
+  under(outer, inner) {
+    for (let part = this.partOf(inner); part?.within; part = this.partOf(part.within)) {
+      if (part.within === outer) return true;
+    }
+    return false;
+  }
+
   /** Save an edit and show what came of it. @returns {Promise<object|null>} null when refused */
   async post(edit) {
     this.complain("");

@@ -16,14 +16,21 @@ export function startKeys(bench) {
     "centre-across": () => bench.post({ kind: "centre", parts: bench.state.selected, across: true, down: false }),
     "centre-down": () => bench.post({ kind: "centre", parts: bench.state.selected, across: false, down: true }),
     "centre-both": () => bench.post({ kind: "centre", parts: bench.state.selected }),
+    group: () => bench.post({ kind: "group", parts: bench.state.selected }),
+    combine: ({ mode }) => bench.post({ kind: "combine", parts: bench.state.selected, mode }),
+    repeat: ({ way }) => bench.post({ kind: "repeat", parts: bench.state.selected, way }),
+    "take-apart": () => bench.post({ kind: "take-apart", part: bench.state.selected[0] }),
     forward: () => reorder(1),
     back: () => reorder(-1),
   };
 
+  const drawKey = (key) => document.querySelector(`[data-draw][data-key="${CSS.escape(key)}"]`)?.dataset.draw;
+
   function reorder(by) {
-    const id = bench.state.selected[0];
-    const order = bench.state.scene.parts.findIndex((part) => part.id === id) + by;
-    if (order >= 0 && order < bench.state.scene.parts.length) bench.post({ kind: "reorder", part: id, to: order });
+    const part = bench.partOf(bench.state.selected[0]);
+    const beside = bench.state.scene.parts.filter((other) => other.within === part.within);
+    const next = beside[beside.indexOf(part) + by];
+    if (next) bench.post({ kind: "reorder", part: part.id, to: next.id });
   }
 
   function effectDoing(doing) {
@@ -40,13 +47,17 @@ export function startKeys(bench) {
 
   sheet.addEventListener("click", (event) => {
     const on = (name) => event.target.closest(`[data-${name}]`);
+    if (on("fold")) {
+      folds.toggle(on("fold").dataset.fold);
+      return;
+    }
     const toggle = on("toggle");
     if (toggle) bench.set(toggle.dataset.toggle, toggle.getAttribute("aria-pressed") !== "true");
     else if (event.target.closest(".switch")) {
       const node = event.target.closest(".switch");
       bench.set(node.dataset.path, node.getAttribute("aria-pressed") !== "true");
     } else if (on("draw")) marks.take(on("draw").dataset.draw);
-    else if (on("do")) doings[on("do").dataset.do]();
+    else if (on("do")) doings[on("do").dataset.do](on("do").dataset);
     else if (on("effect-do")) effectDoing(on("effect-do").dataset.effectDo);
     else if (on("add-effect")) {
       bench.post({ kind: "add-effect", part: bench.state.selected[0], effect: on("add-effect").dataset.addEffect });
@@ -69,6 +80,7 @@ export function startKeys(bench) {
     if (id && event.target.matches(":focus-visible") && !bench.state.selected.includes(id)) bench.select([id]);
   });
 
+  const folds = startFolds(bench, sheet);
   startReordering(bench, sheet);
   startStrip(bench);
   startHolds(bench);
@@ -100,10 +112,15 @@ export function startKeys(bench) {
       const by = event.shiftKey ? 10 : 1;
       bench.post({ kind: "move", parts: bench.state.selected, dx: arrow[0] * by, dy: arrow[1] * by });
     } else if ((event.key === "Delete" || event.key === "Backspace") && bench.state.selected.length) doings.remove();
-    else if (event.key === "Escape") marks.tool ? marks.take("") : bench.select([]);
+    else if (event.key === "Escape") {
+      document.getElementById("piled").hidden = true;
+      if (marks.tool) marks.take("");
+      else if (marks.inner) marks.enter(bench.partOf(marks.inner)?.within);
+      else bench.select([]);
+    }
     else if (event.key === "?") keys.showModal();
     else if (event.key === "d" && bench.state.selected.length) doings.duplicate();
-    else if ({ b: 1, r: 1, t: 1 }[event.key]) marks.take({ b: "box", r: "round", t: "text" }[event.key]);
+    else if (drawKey(event.key)) marks.take(drawKey(event.key));
     else return;
     event.preventDefault();
   });
@@ -131,6 +148,31 @@ export function startKeys(bench) {
   });
 }
 
+/** Containers fold up in the sheet; which ones are is kept for this tab. */
+function startFolds(bench, sheet) {
+  const key = `folds ${location.pathname}`;
+  const folded = new Set(JSON.parse(sessionStorage.getItem(key) || "[]"));
+  const show = () => {
+    let under = Infinity;
+    for (const row of sheet.querySelectorAll(".part")) {
+      const depth = Number(row.dataset.depth);
+      if (depth <= under) under = Infinity;
+      row.classList.toggle("folded", depth > under && !row.matches(".sel"));
+      const off = folded.has(row.dataset.part);
+      row.querySelector(".fold")?.setAttribute("aria-expanded", String(!off));
+      if (off && under === Infinity) under = depth;
+    }
+  };
+  bench.element.addEventListener("shown", show);
+  return {
+    toggle(id) {
+      if (!folded.delete(id)) folded.add(id);
+      sessionStorage.setItem(key, JSON.stringify([...folded]));
+      show();
+    },
+  };
+}
+
 /** Parts are put into another order by dragging their small pictures. */
 function startReordering(bench, sheet) {
   sheet.addEventListener("pointerdown", (event) => {
@@ -149,7 +191,7 @@ function startReordering(bench, sheet) {
       window.removeEventListener("pointermove", move);
       over?.classList.remove("over");
       if (over && over !== from) {
-        bench.post({ kind: "reorder", part: from.dataset.part, to: Number(over.dataset.order) });
+        bench.post({ kind: "reorder", part: from.dataset.part, to: over.dataset.part });
       }
     }, { once: true });
   });

@@ -6,6 +6,7 @@ const NS = "http://www.w3.org/2000/svg";
 const RULER_PX = 22;
 const LIGHT_AIR_PX = 52;
 const DRAG_FROM_PX = 3;
+const HAIR_PX = 3;
 const HANDLES = { nw: [-1, -1], n: [0, -1], ne: [1, -1], e: [1, 0], se: [1, 1], s: [0, 1], sw: [-1, 1], w: [-1, 0] };
 
 /** @returns {SVGElement} */
@@ -29,16 +30,29 @@ function corners(part) {
     .map(([x, y]) => [part.x + cos * x - sin * y, part.y + sin * x + cos * y]);
 }
 
-function inside(part, x, y) {
+const probe = document.createElement("canvas").getContext("2d");
+const outlines = new Map();
+
+function outlineOf(part) {
+  if (!outlines.has(part.outline)) {
+    if (outlines.size > 2000) outlines.clear();
+    outlines.set(part.outline, new Path2D(part.outline));
+  }
+  return outlines.get(part.outline);
+}
+
+/** Whether a place is on a part's shape, or within a hair of its edge; words count as their box. */
+function inside(part, x, y, hair = 0) {
   const angle = (-part.turn * Math.PI) / 180;
   const dx = x - part.x;
   const dy = y - part.y;
   const u = Math.cos(angle) * dx - Math.sin(angle) * dy;
   const v = Math.sin(angle) * dx + Math.cos(angle) * dy;
   const [left, top, right, bottom] = part.frame;
-  if (u < left || u > right || v < top || v > bottom) return false;
-  if (part.kind !== "round") return true;
-  return (2 * u / (right - left)) ** 2 + (2 * v / (bottom - top)) ** 2 <= 1;
+  if (part.kind === "text") return u >= left && u <= right && v >= top && v <= bottom;
+  probe.lineWidth = 2 * hair;
+  const outline = outlineOf(part);
+  return probe.isPointInPath(outline, u, v) || (hair > 0 && probe.isPointInStroke(outline, u, v));
 }
 
 export class Marks {
@@ -55,6 +69,8 @@ export class Marks {
       this.draw();
     });
     this.stage.element.addEventListener("pointerdown", (event) => this.#press(event));
+    this.stage.element.addEventListener("dblclick", (event) => this.#deeper(event));
+    this.stage.element.addEventListener("contextmenu", (event) => this.#list(event));
     this.stage.element.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
     this.light.addEventListener("keydown", (event) => this.#lightKey(event));
     new ResizeObserver(() => this.draw()).observe(this.stage.element);
@@ -85,6 +101,7 @@ export class Marks {
     const selected = this.now.parts.filter((part) => this.selected(part));
     this.svg.replaceChildren();
     this.#paper(canvas);
+    this.#dim();
     for (const part of selected) this.#frame(part, selected.length === 1);
     this.#light();
     this.#rulers(selected);
@@ -119,6 +136,15 @@ export class Marks {
       this.svg.append(svg("path", { class: "edge", d, "data-edge": side }));
       this.svg.lastChild.style.cursor = cursor;
     }
+  }
+
+  /** While a group is worked in, all that lies around it is dimmed. */
+  #dim() {
+    const group = this.inner && this.now.parts.find((part) => part.id === this.inner);
+    if (!group) return;
+    const hole = corners(group).map((corner) => this.stage.toScreen(...corner).join(" ")).join("L");
+    const { clientWidth, clientHeight } = this.stage.element;
+    this.svg.append(svg("path", { class: "dimmed", d: `M0 0H${clientWidth}V${clientHeight}H0ZM${hole}Z` }));
   }
 
   #canvasSize(x, y, w, h, width, height) {
@@ -275,7 +301,8 @@ export class Marks {
   }
 
   #press(event) {
-    if (event.target.closest(".tray")) return;
+    if (event.target.closest(".tray, #piled")) return;
+    document.getElementById("piled").hidden = true;
     if (event.button === 1 || (event.button === 0 && this.panning)) {
       this.#pan(event);
       return;
@@ -356,10 +383,44 @@ export class Marks {
     return Math.round(value * 2) / 2;
   }
 
+  /** Parts under a place, front-most first; a group is reached through what lies in it. */
+  under(x, y) {
+    const { parts } = this.bench.state.scene;
+    const closed = new Set();
+    for (const part of parts) if (part.kind === "combination" || part.kind === "repeat") closed.add(part.id);
+    const sealed = (part) => {
+      for (let up = part.within; up; up = this.bench.partOf(up).within) if (closed.has(up)) return true;
+      return false;
+    };
+    const hidden = (part) => {
+      for (let up = part; up; up = up.within && this.bench.partOf(up.within)) if (!up.visible) return true;
+      return false;
+    };
+    const hair = HAIR_PX / this.stage.zoom;
+    return [...parts].reverse().filter((part) => part.kind !== "group" && !hidden(part)
+      && (!sealed(part) || this.bench.state.selected.includes(part.id)) && inside(part, x, y, hair));
+  }
+
+  /** What a press at a place takes hold of: the outermost group, or what lies in the group worked in. */
+  hit(x, y) {
+    const [leaf] = this.under(x, y);
+    if (!leaf) return null;
+    if (this.bench.state.selected.includes(leaf.id)) return leaf;
+    let part = leaf;
+    while (part.within && part.within !== this.inner) part = this.bench.partOf(part.within);
+    return part;
+  }
+
+  /** Work inside of a group: presses take hold of what lies in it. */
+  enter(id) {
+    this.inner = id || null;
+    this.draw();
+  }
+
   /** Select what lies under the pointer and move it, or a copy of it. */
   #grip(event) {
     const [x, y] = this.stage.toLogical(event);
-    const hit = [...this.now.parts].reverse().find((part) => part.visible && inside(part, x, y));
+    const hit = this.hit(x, y);
     const { selected } = this.bench.state;
     if (!hit) {
       if (!event.shiftKey) this.bench.select([]);
@@ -369,7 +430,7 @@ export class Marks {
       this.bench.select([...selected, hit.id]);
       return;
     }
-    const held = selected.some((id) => inside(this.bench.partOf(id), x, y));
+    const held = selected.some((id) => id === hit.id || this.bench.under(id, hit.id));
     const ids = held ? selected : [hit.id];
     if (!held) this.bench.select(ids);
     const copy = event.ctrlKey || event.metaKey;
@@ -382,6 +443,40 @@ export class Marks {
       if (event.shiftKey) this.bench.select(selected.filter((id) => id !== hit.id));
       else if (held && (selected.length > 1 || selected[0] !== hit.id)) this.bench.select([hit.id]);
     });
+  }
+
+  /** A double click goes one group deeper. */
+  #deeper(event) {
+    if (this.tool) return;
+    const [x, y] = this.stage.toLogical(event);
+    const [leaf] = this.under(x, y);
+    const group = leaf && this.hit(x, y);
+    if (!group || group.kind !== "group") return;
+    this.enter(group.id);
+    const next = this.hit(x, y);
+    this.bench.select([next.id]);
+  }
+
+  /** All parts that lie under the pointer, to pick one from. */
+  #list(event) {
+    event.preventDefault();
+    const box = this.stage.element.getBoundingClientRect();
+    const found = this.under(...this.stage.toLogical(event));
+    const list = document.getElementById("piled");
+    list.replaceChildren(...found.map((part) => {
+      const button = document.createElement("button");
+      button.className = "word";
+      button.textContent = part.name;
+      button.addEventListener("click", () => {
+        list.hidden = true;
+        this.bench.select([part.id]);
+      });
+      return button;
+    }));
+    list.hidden = found.length === 0;
+    list.style.left = `${event.clientX - box.left}px`;
+    list.style.top = `${event.clientY - box.top}px`;
+    list.querySelector("button")?.focus();
   }
 
   #drawPart(event) {

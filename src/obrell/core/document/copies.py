@@ -1,0 +1,103 @@
+"""What a repeat draws: copies of what it holds, each at its own place."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from obrell.core.document.model import Part
+from obrell.core.document.nodes import Node
+from obrell.core.effects import AnyEffect, Outline, Paint
+from obrell.core.geometry.plane import Similarity, about
+from obrell.core.shapes.containers import Own, Repeat
+from obrell.core.shapes.gathered import Gathered, scaled
+from obrell.core.values.paints import Solid
+
+PLAIN = Own()
+LEAST_FACTOR = 1e-3
+
+
+@dataclass(frozen=True, slots=True)
+class Look:
+    """How the effects of one copy differ from those of its source."""
+
+    width: float = 1.0
+    colour: str | None = None
+
+
+def copies_of(repeat: Repeat, x: float, y: float, source: Node) -> Iterator[Node]:
+    """The source once for every copy that is not left out; (x, y) is the repeat's place. Copies have
+    ids of their own, made from the source's and the copy's number."""
+    own = {item.copy_number: item for item in repeat.own}
+    skipped = set(repeat.left_out)
+    places = _places(repeat)
+    for number in range(repeat.count):
+        if number in skipped:
+            continue
+        mine = own.get(number, PLAIN)
+        share = number / (repeat.count - 1) if repeat.count > 1 else 0.0
+        look = Look(mine.width * (1 + (repeat.last_width - 1) * share), mine.colour)
+        factor = max(1 + (repeat.last_size - 1) * share, LEAST_FACTOR)
+        by = _way(repeat, places[number], factor, x, y, source.part)
+        copy = _carried(source, Similarity(dx=mine.across, dy=mine.down).after(by), number, look)
+        fade = mine.opacity * (1 + (repeat.last_opacity - 1) * share)
+        yield copy.evolved(copy.part.evolve(opacity=copy.part.opacity * min(1.0, max(0.0, fade))), copy.children)
+
+
+def _way(repeat: Repeat, place: float, factor: float, x: float, y: float, part: Part) -> Similarity:
+    """From the source to one copy."""
+    size = about(part.x, part.y, scale=factor)
+    if repeat.way == "row":
+        return Similarity(dx=repeat.across * place, dy=repeat.down * place).after(size)
+    if repeat.way == "rings":
+        frame = part.shape.frame()
+        width = max(frame.width, frame.height, LEAST_FACTOR)
+        return about(part.x, part.y, scale=max(1 + 2 * repeat.step * place / width, LEAST_FACTOR)).after(size)
+    around = about(x, y, turn=place)
+    if repeat.turned:
+        return around.after(size)
+    to_x, to_y = around.apply(part.x, part.y)
+    return Similarity(dx=to_x - part.x, dy=to_y - part.y).after(size)
+
+
+def _places(repeat: Repeat) -> list[float]:
+    """Where copies stand, in steps from the first."""
+    at, step, places = 0.0, 1.0, []
+    for number in range(repeat.count):
+        shake = repeat.irregular * (_random(repeat.seed, number) - 0.5) * step if number else 0.0
+        places.append(at + shake)
+        at += step
+        step = min(step * repeat.growth, 1e6)
+    if repeat.way != "around":
+        return places
+    whole = at if abs(repeat.sweep) == 360 else (places[-1] or 1.0)
+    return [place / whole * repeat.sweep for place in places]
+
+
+def _random(seed: int, number: int) -> float:
+    """A number in [0, 1) that is the same everywhere for the same two integers (SplitMix64)."""
+    mask = (1 << 64) - 1
+    z = (seed * 0x9E3779B97F4A7C15 + (number + 1) * 0xBF58476D1CE4E5B9) & mask
+    z = ((z ^ (z >> 30)) * 0xBF58476D1CE4E5B9) & mask
+    z = ((z ^ (z >> 27)) * 0x94D049BB133111EB) & mask
+    return ((z ^ (z >> 31)) >> 11) / (1 << 53)
+
+
+def _carried(node: Node, by: Similarity, number: int, look: Look) -> Node:
+    part = node.part
+    x, y = by.apply(part.x, part.y)
+    shape = part.shape.carried(by) if isinstance(part.shape, Gathered) else scaled(part.shape, by.scale)
+    effects = tuple(_changed(effect, look) for effect in part.effects)
+    copy = part.evolve(
+        id=f"{part.id}-{number}", shape=shape, x=x, y=y, rotation=(part.rotation + by.turn) % 360, effects=effects
+    )
+    return node.evolved(copy, tuple(_carried(child, by, number, look) for child in node.children))
+
+
+def _changed(effect: AnyEffect, look: Look) -> AnyEffect:
+    if isinstance(effect, Outline):
+        fill = effect.fill if look.colour is None else Solid(colour=look.colour)
+        return effect.evolve(width=min(4096.0, effect.width * look.width), fill=fill)
+    if isinstance(effect, Paint) and look.colour is not None:
+        return effect.evolve(fill=Solid(colour=look.colour))
+    return effect

@@ -1,0 +1,94 @@
+"""The parts of a control as they lie in each other, every container with the shape it has."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+
+from obrell.core.document.copies import copies_of
+from obrell.core.document.model import Control, Part
+from obrell.core.document.nodes import Node, drawn
+from obrell.core.geometry.combine import Mode
+from obrell.core.shapes.containers import Combination, Container, Group, Repeat
+from obrell.core.shapes.gathered import Gathered, Piece
+
+
+@dataclass(frozen=True, slots=True)
+class Tree:
+    """``nodes`` are the outermost parts, back to front; ``all`` is every part of the document by id,
+    those that make up a combination or the source of a repeat too."""
+
+    nodes: tuple[Node, ...]
+    all: Mapping[str, Node]
+
+
+def arranged(control: Control) -> Tree:
+    """The control's parts as they lie in each other."""
+    arranger = _Arranger(control.parts)
+    return Tree(arranger.nodes(None), {part.id: arranger.node(part) for part in control.parts})
+
+
+def walk(nodes: Iterable[Node]) -> Iterator[Node]:
+    """Every shown node, containers before what they hold."""
+    for node in nodes:
+        if node.part.visible:
+            yield node
+            yield from walk(node.children)
+
+
+def descendants(control: Control, ids: Iterable[str]) -> frozenset[str]:
+    """The ids themselves and those of all parts inside of them."""
+    found = set(ids)
+    grown = True
+    while grown:
+        inner = {part.id for part in control.parts if part.within in found} - found
+        grown = bool(inner)
+        found |= inner
+    return frozenset(found)
+
+
+class _Arranger:
+    def __init__(self, parts: tuple[Part, ...]) -> None:
+        self._held: dict[str | None, list[Part]] = {}
+        for part in parts:
+            self._held.setdefault(part.within, []).append(part)
+        self._made: dict[str, Node] = {}
+        self._by_id = {part.id: part for part in parts}
+
+    def nodes(self, within: str | None) -> tuple[Node, ...]:
+        return tuple(self.node(part) for part in self._held.get(within, []))
+
+    def node(self, part: Part) -> Node:
+        if part.id not in self._made:
+            self._made[part.id] = self._make(part)
+        return self._made[part.id]
+
+    def _make(self, part: Part) -> Node:
+        clip = self._clip(part)
+        shape = part.shape
+        if not isinstance(shape, Container):
+            return Node(part, clip=clip)
+        children = self.nodes(part.id)
+        if isinstance(shape, Repeat):
+            shown = [node for node in children if node.part.visible]
+            children = tuple(copy for copies in _rows(shape, part, shown) for copy in copies)
+        mode: Mode = shape.mode if isinstance(shape, Combination) else "union"
+        seen = drawn(part, _gathered(part, mode, children))
+        through = isinstance(shape, Repeat) or (isinstance(shape, Group) and shape.through)
+        return Node(seen, () if isinstance(shape, Combination) else children, through, clip)
+
+    def _clip(self, part: Part) -> Part | None:
+        found = self._by_id.get(part.clip) if part.clip else None
+        return self.node(found).part if found is not None and found is not part and found.clip is None else None
+
+
+def _rows(repeat: Repeat, part: Part, sources: list[Node]) -> list[tuple[Node, ...]]:
+    """Copies of all sources, in the order in which they lie on each other."""
+    each = [list(copies_of(repeat, part.x, part.y, source)) for source in sources]
+    return list(zip(*each, strict=True))
+
+
+def _gathered(part: Part, mode: Mode, children: tuple[Node, ...]) -> Gathered:
+    seen = [node.part for node in children if node.part.visible]
+    pieces = tuple(Piece(shape=p.shape, x=p.x, y=p.y, rotation=p.rotation) for p in seen)
+    return Gathered(kind=part.shape.kind, mode=mode, pieces=pieces, x=part.x, y=part.y, rotation=part.rotation)

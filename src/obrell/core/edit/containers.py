@@ -1,0 +1,108 @@
+"""Putting parts into groups, combinations and repeats, and taking these apart."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from obrell.core.document.model import Control, Part
+from obrell.core.document.tree import descendants
+from obrell.core.edit.base import Edit, Surroundings, bounds_of, each_part, names_of, part_of, roots
+from obrell.core.edit.parts import Ids, fresh_name
+from obrell.core.effects import AnyEffect
+from obrell.core.errors import Refused
+from obrell.core.geometry.combine import Mode
+from obrell.core.shapes import Combination, Container, Group, Repeat
+from obrell.core.values.fields import Id
+
+
+class GroupParts(Edit):
+    """Parts put into a new group where the front-most of them is."""
+
+    kind: Literal["group"] = "group"
+    parts: Ids
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        return _held(control, self.parts, Group(), "Group")
+
+    def label(self, control: Control) -> str:
+        return f"Grouped {names_of(control, self.parts)}"
+
+
+class CombineParts(Edit):
+    """Parts made into one shape, which looks as the back-most of them did."""
+
+    kind: Literal["combine"] = "combine"
+    parts: Ids
+    mode: Mode = "union"
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        outer = roots(control, self.parts)
+        if len(outer) < 2:
+            raise Refused("A combination needs at least two parts: select one more.")
+        effects = part_of(control, outer[0]).effects
+        return _held(control, self.parts, Combination(mode=self.mode), "Combination", effects)
+
+    def label(self, control: Control) -> str:
+        return f"Combined {names_of(control, self.parts)}: {self.mode}"
+
+
+class RepeatParts(Edit):
+    """Parts made the source of a repeat; around the canvas's centre, or along a row."""
+
+    kind: Literal["repeat"] = "repeat"
+    parts: Ids
+    way: Literal["row", "around", "rings"] = "row"
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        box = bounds_of(control, self.parts)
+        shape = Repeat(way=self.way, across=max(1.0, round(box.width + 8)), count=12 if self.way == "around" else 5)
+        made = _held(control, self.parts, shape, "Repeat")
+        if self.way != "around":
+            return made
+        new = f"p{control.next_number}"
+        canvas = control.canvas
+        parts = (p.evolve(x=canvas.width / 2, y=canvas.height / 2) if p.id == new else p for p in made.parts)
+        return made.evolve(parts=tuple(parts))
+
+    def label(self, control: Control) -> str:
+        return f"Repeated {names_of(control, self.parts)}"
+
+
+class TakeApart(Edit):
+    """A container removed, what lies in it left where it is."""
+
+    kind: Literal["take-apart"] = "take-apart"
+    part: Id
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        part = part_of(control, self.part)
+        if not isinstance(part.shape, Container):
+            raise Refused(f"“{part.name}” holds no parts.")
+        each_part(control, [self.part], lambda p: p)
+        freed = (p.evolve(within=part.within) if p.within == part.id else p for p in control.parts)
+        return control.evolve(parts=tuple(p for p in freed if p.id != part.id))
+
+    def label(self, control: Control) -> str:
+        return f"Took {names_of(control, [self.part])} apart"
+
+
+def _held(
+    control: Control, ids: tuple[str, ...], shape: Container, name: str,
+    effects: tuple[AnyEffect, ...] = (),
+) -> Control:  # fmt: skip
+    """The parts in a new container, which lies where the front-most of them lay."""
+    outer = roots(control, ids)
+    each_part(control, outer, lambda part: part)
+    inner = descendants(control, outer)
+    front = part_of(control, outer[-1])
+    box = bounds_of(control, outer)
+    new = f"p{control.next_number}"
+    kept = [part for part in control.parts if part.id not in inner]
+    moved = [p.evolve(within=new) if p.id in outer else p for p in control.parts if p.id in inner]
+    at = sum(part.id not in inner for part in control.parts[: control.parts.index(front)])
+    held = Part(
+        id=new, name=fresh_name(control, name), shape=shape, within=front.within, effects=effects,
+        x=(box.left + box.right) / 2, y=(box.top + box.bottom) / 2,
+    )  # fmt: skip
+    parts = (*kept[:at], *moved, held, *kept[at:])
+    return control.evolve(parts=parts, next_number=control.next_number + 1)

@@ -1,0 +1,102 @@
+"""Pulling parts larger and smaller."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Literal
+
+from obrell.core.document.model import Control, Part
+from obrell.core.document.moving import place_of
+from obrell.core.document.tree import arranged
+from obrell.core.edit.base import Edit, Surroundings, each_part, names_of, part_of
+from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.shapes import Container, Shape, Text
+from obrell.core.shapes.base import SMALLEST_PX
+from obrell.core.values.fields import Id, Place
+
+LEAST_PX = 1e-3
+
+
+class Resize(Edit):
+    """A part pulled by one of its eight handles, named by side: ``n``, ``ne``, ``e`` …
+
+    (dx, dy) is the pull in logical px. The opposite side stays, or the centre when ``centred``;
+    ``constrained`` keeps the proportions. All that lies in a container is pulled along.
+    """
+
+    kind: Literal["resize"] = "resize"
+    part: Id
+    handle: Literal["n", "ne", "e", "se", "s", "sw", "w", "nw"]
+    dx: Place
+    dy: Place
+    constrained: bool = False
+    centred: bool = False
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        part_of(control, self.part)
+        part = arranged(control).all[self.part].part
+        width, height = self._size(part)
+        held = isinstance(part_of(control, self.part).shape, Container)
+        change = _stretching(part, width, height, self._kept()) if held else self._pulled(width, height)
+        return each_part(control, [self.part], change, held=held)
+
+    def label(self, control: Control) -> str:
+        return f"Resized {names_of(control, [self.part])}"
+
+    def _sides(self) -> tuple[int, int]:
+        """Which way the handle pulls: -1, 0 or 1 across and down."""
+        return ("e" in self.handle) - ("w" in self.handle), ("s" in self.handle) - ("n" in self.handle)
+
+    def _kept(self) -> tuple[float, float]:
+        """The place of the frame that stays, as shares across and down."""
+        side_x, side_y = self._sides()
+        return (0.5, 0.5) if self.centred else ((1 - side_x) / 2, (1 - side_y) / 2)
+
+    def _size(self, part: Part) -> tuple[float, float]:
+        frame, (side_x, side_y) = part.shape.frame(), self._sides()
+        pull_x, pull_y = Similarity(turn=part.rotation).undo(self.dx, self.dy)
+        both = 2.0 if self.centred else 1.0
+        width = max(SMALLEST_PX, frame.width + side_x * pull_x * both)
+        height = max(SMALLEST_PX, frame.height + side_y * pull_y * both)
+        if not self.constrained and not isinstance(part.shape, Text):
+            return width, height
+        across, down = width / (frame.width or 1), height / (frame.height or 1)
+        factor = down if not side_x else across if not side_y else max(across, down)
+        return max(SMALLEST_PX, frame.width * factor), max(SMALLEST_PX, frame.height * factor)
+
+    def _pulled(self, width: float, height: float) -> Callable[[Part], Part]:
+        def pulled(part: Part) -> Part:
+            shape = part.shape.resized(width, height)
+            if self.centred:
+                return part.evolve(shape=shape)
+            old, new = (_point(s.frame(), self._kept()) for s in (part.shape, shape))
+            dx, dy = Similarity(turn=part.rotation).apply(old[0] - new[0], old[1] - new[1])
+            return part.evolve(shape=shape, x=part.x + dx, y=part.y + dy)
+
+        return pulled
+
+
+def _point(frame: Rect, shares: tuple[float, float]) -> tuple[float, float]:
+    return frame.left + frame.width * shares[0], frame.top + frame.height * shares[1]
+
+
+def _stretching(whole: Part, width: float, height: float, kept: tuple[float, float]) -> Callable[[Part], Part]:
+    """How a container and everything in it follow its frame's new size."""
+    frame, place = whole.shape.frame(), place_of(whole)
+    across, down = width / (frame.width or 1), height / (frame.height or 1)
+    fixed_x, fixed_y = _point(frame, kept)
+
+    def stretched(part: Part) -> Part:
+        x, y = place.undo(part.x, part.y)
+        x, y = place.apply(fixed_x + (x - fixed_x) * across, fixed_y + (y - fixed_y) * down)
+        quarter = (part.rotation - whole.rotation) % 180 == 90
+        return part.evolve(shape=_scaled(part.shape, *((down, across) if quarter else (across, down))), x=x, y=y)
+
+    return stretched
+
+
+def _scaled(shape: Shape, across: float, down: float) -> Shape:
+    if isinstance(shape, Container):
+        return shape
+    frame = shape.frame()
+    return shape.resized(max(frame.width * across, LEAST_PX), max(frame.height * down, LEAST_PX))

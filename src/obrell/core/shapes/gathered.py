@@ -1,0 +1,103 @@
+"""The shape of a container: what the parts in it cover together. Never stored."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import ClassVar
+
+from pydantic import ConfigDict
+
+from obrell.core.geometry.combine import Mode, combined
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import Point, Rect, Similarity
+from obrell.core.shapes.base import Sentence, Shape, Words
+from obrell.core.values.base import Value
+
+LEAST_PX = 1e-3
+"""What a shape is made no smaller than."""
+
+
+class Piece(Value):
+    """A shape where it stands on the canvas."""
+
+    model_config = ConfigDict(frozen=True, arbitrary_types_allowed=True)
+
+    shape: Shape
+    x: float
+    y: float
+    rotation: float
+
+    def place(self) -> Similarity:
+        return Similarity(1.0, self.rotation, self.x, self.y)
+
+    def outline(self) -> Path:
+        return self.shape.path().transformed(self.place())
+
+    def carried(self, by: Similarity) -> Piece:
+        """The piece moved, turned and scaled on the canvas."""
+        x, y = by.apply(self.x, self.y)
+        return self.evolve(shape=scaled(self.shape, by.scale), x=x, y=y, rotation=self.rotation + by.turn)
+
+    def fitted(self, density: float) -> Piece:
+        """The piece on the grid of ``density``, when it is not turned."""
+        if self.rotation % 180:
+            return self
+        shape, place = self.shape.fitted(density, Point(self.x, self.y))
+        return self.evolve(shape=shape, x=place.x, y=place.y)
+
+
+class Gathered(Shape):
+    """Pieces on the canvas, combined, seen from the container's own place and turn."""
+
+    label: ClassVar[str] = "Gathered"
+    kind: str
+    mode: Mode
+    pieces: tuple[Piece, ...]
+    x: float
+    y: float
+    rotation: float
+
+    def path(self) -> Path:
+        return _combined(self.mode, self.pieces).transformed(self._back())
+
+    def box(self) -> Rect:
+        return self.frame() if self.mode == "union" else self.path().bounds()
+
+    def frame(self) -> Rect:
+        if self.mode != "union":
+            return self.path().bounds()
+        frame: Rect | None = None
+        for piece in self.pieces:
+            bounds = piece.outline().transformed(self._back()).bounds()
+            if not bounds.empty:
+                frame = bounds if frame is None else frame.union(bounds)
+        return frame or Rect(0, 0, 0, 0)
+
+    def fitted(self, density: float, place: Point) -> tuple[Gathered, Point]:
+        return self.evolve(pieces=tuple(piece.fitted(density) for piece in self.pieces)), place
+
+    def carried(self, by: Similarity) -> Gathered:
+        """The same pieces and the container's own place moved, turned and scaled on the canvas."""
+        x, y = by.apply(self.x, self.y)
+        pieces = tuple(piece.carried(by) for piece in self.pieces)
+        return self.evolve(pieces=pieces, x=x, y=y, rotation=self.rotation + by.turn)
+
+    def sentence(self) -> Sentence:
+        return (Words(self.kind),)
+
+    def _back(self) -> Similarity:
+        """From the canvas to the container's own space."""
+        return Similarity(1.0, self.rotation, self.x, self.y).inverse()
+
+
+def scaled(shape: Shape, factor: float) -> Shape:
+    """The shape with both sizes multiplied."""
+    if factor == 1:
+        return shape
+    frame = shape.frame()
+    return shape.resized(max(frame.width * factor, LEAST_PX), max(frame.height * factor, LEAST_PX))
+
+
+@lru_cache(maxsize=1024)
+def _combined(mode: Mode, pieces: tuple[Piece, ...]) -> Path:
+    return combined(mode, tuple(piece.outline() for piece in pieces))

@@ -1,0 +1,102 @@
+"""Ring: a band between two circles, whole or with a gap."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field
+
+from obrell.core.geometry.paths import Path, PathBuilder
+from obrell.core.geometry.plane import Point, Rect
+from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
+from obrell.core.values.fields import Angle, Live, Size
+
+Sweep = Annotated[float, Live("°", 1, 1, 360), Field(gt=0, le=360)]
+
+
+class Ring(Shape):
+    """Centred on the part's place. Less than a whole turn runs clockwise from ``start``; round ends
+    reach half a band beyond it, as round caps do."""
+
+    label: ClassVar[str] = "Ring"
+    kind: Literal["ring"] = "ring"
+    outer: Size = Field(24.0, title="outer radius")
+    inner: Size = Field(18.0, title="inner radius")
+    sweep: Sweep = Field(360.0, title="turn")
+    start: Angle = Field(0.0, title="from")
+    ends: Literal["flat", "round"] = Field("flat", title="ends")
+
+    def path(self) -> Path:
+        return _band(self.outer, self.inner, self.start, self.sweep, self.ends)
+
+    def spread(self, distance: float) -> Path:
+        return self._grown(distance) if self.sweep == 360 else super().spread(distance)
+
+    def parallel(self, distance: float) -> Path:
+        return self._grown(distance) if self.sweep == 360 else super().parallel(distance)
+
+    def frame(self) -> Rect:
+        return Rect(-self.outer, -self.outer, self.outer, self.outer)
+
+    def fitted(self, density: float, place: Point) -> tuple[Ring, Point]:
+        across, x = on_grid(2 * self.outer, place.x, density)
+        _, y = on_grid(2 * self.outer, place.y, density)
+        band = self.outer - self.inner
+        return self.evolve(outer=across / 2, inner=max(across / 2 - band, 1e-6)), Point(x, y)
+
+    def resized(self, width: float, height: float) -> Ring:
+        outer = max(width, height) / 2
+        return self.evolve(outer=outer, inner=self.inner * outer / self.outer)
+
+    def sentence(self) -> Sentence:
+        size = (Words("ring, radius "), Slot("outer"), Words(" around "), Slot("inner"))
+        if self.sweep == 360:
+            return size
+        return (*size, Words(", "), Slot("sweep"), Words(" from "), Slot("start"))
+
+    def details(self) -> tuple[str, ...]:
+        return ("sweep",) if self.sweep == 360 else ("ends",)
+
+    def problem(self) -> str:
+        return "" if self.inner < self.outer else "The inner radius must be less than the outer radius."
+
+    def _grown(self, distance: float) -> Path:
+        return _band(self.outer + distance, self.inner - distance, 0.0, 360.0, "flat")
+
+
+def _band(outer: float, inner: float, start: float, sweep: float, ends: str) -> Path:
+    """Degrees clockwise from straight up; a circle without a hole when ``inner`` is not positive."""
+    pen = PathBuilder()
+    if outer <= inner:
+        return pen.path()
+    if sweep == 360:
+        _circle(pen, outer, 1)
+        if inner > 0:
+            _circle(pen, inner, -1)
+        return pen.path()
+    first = math.radians(start - 90)
+    turn = math.radians(sweep)
+    last = first + turn
+    cap, middle = (outer - inner) / 2, (outer + inner) / 2
+    pen.move(outer * math.cos(first), outer * math.sin(first))
+    pen.arc(0, 0, outer, outer, 0, first, turn)
+    _end(pen, middle, cap, last, last, ends)
+    if ends == "flat":
+        pen.line(inner * math.cos(last), inner * math.sin(last))
+    pen.arc(0, 0, inner, inner, 0, last, -turn)
+    _end(pen, middle, cap, first, first + math.pi, ends)
+    pen.close()
+    return pen.path()
+
+
+def _end(pen: PathBuilder, middle: float, cap: float, at: float, start: float, ends: str) -> None:
+    if ends == "round":
+        pen.arc(middle * math.cos(at), middle * math.sin(at), cap, cap, 0, start, math.pi)
+
+
+def _circle(pen: PathBuilder, radius: float, way: int) -> None:
+    pen.move(radius, 0)
+    for quarter in range(4):
+        pen.arc(0, 0, radius, radius, 0, way * quarter * math.pi / 2, way * math.pi / 2)
+    pen.close()

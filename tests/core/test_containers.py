@@ -1,0 +1,162 @@
+"""Groups, combinations, repeats and clips: what they look like, and what editing does to them."""
+
+import numpy as np
+import pytest
+
+from obrell.core.document.model import Control, Override, State
+from obrell.core.document.resolve import resolve
+from obrell.core.edit import Surroundings, read_edit
+from obrell.core.edit.base import bounds_of
+from obrell.core.errors import BadValue, Refused
+from obrell.core.shapes import Box, Repeat, Round
+from tests.making import KIT, control, layer, part, resolved, solid
+
+RED, BLUE = solid("#c03020"), solid("#2030c0")
+
+
+def done(start, *edits):
+    for edit in edits:
+        start = read_edit(edit).apply(start, Surroundings())
+    return start
+
+
+def picture(of: Control):
+    return layer(resolve(KIT.evolve(fit="off"), of)).planes
+
+
+def pair():
+    return control(
+        part(Box(width=30, height=20), RED, x=30, y=30),
+        part(Round(width=20, height=20), BLUE, x=45, y=30, opacity=0.5),
+    )
+
+
+def group(*ids):
+    return {"kind": "group", "parts": list(ids)}
+
+
+def test_a_group_changes_nothing_until_it_is_changed():
+    start = pair()
+    grouped = done(start, group("p1", "p2"))
+    assert np.array_equal(picture(grouped), picture(start))
+    assert done(grouped, {"kind": "take-apart", "part": "p100"}).parts == start.parts
+
+
+def test_what_lies_in_a_group_goes_where_it_goes():
+    grouped = done(pair(), group("p1", "p2"))
+    moved = done(grouped, {"kind": "set", "changes": [{"path": "parts/p100/x", "value": grouped.parts[2].x + 7}]})
+    assert np.allclose(picture(moved)[:, :, 7:], picture(grouped)[:, :, :-7])
+    by_hand = done(grouped, {"kind": "move", "parts": ["p100", "p1"], "dx": 7, "dy": 0})
+    assert np.array_equal(picture(by_hand), picture(moved))
+
+
+def test_a_group_turned_all_the_way_is_where_it_was():
+    grouped = done(pair(), group("p1", "p2"))
+    turned = grouped
+    for angle in (40, 130, 275, 360):
+        turned = done(turned, {"kind": "turn", "part": "p100", "degrees": angle})
+    assert np.allclose(picture(turned), picture(grouped), atol=1e-5)
+
+
+def test_a_state_moves_a_whole_group():
+    grouped = done(pair(), group("p1", "p2"))
+    pressed = State(id="pressed", name="Pressed", overrides=(Override(path="parts/p100/y", value=31.0),))
+    shown = resolve(KIT, grouped.evolve(states=(pressed,)), "pressed").control
+    assert [p.y for p in shown.parts] == [31.0, 31.0, 31.0]
+
+
+def test_pulling_a_group_pulls_everything_in_it():
+    grouped = done(pair(), group("p1", "p2"))
+    box = bounds_of(grouped, ("p100",))
+    pulled = done(grouped, {"kind": "resize", "part": "p100", "handle": "se", "dx": box.width, "dy": box.height})
+    assert bounds_of(pulled, ("p100",)).width == pytest.approx(2 * box.width)
+    assert bounds_of(pulled, ("p100",)).left == pytest.approx(box.left)
+    assert pulled.parts[0].shape.width == pytest.approx(60)
+
+
+def test_a_faded_group_fades_as_one():
+    faded = done(pair(), group("p1", "p2"), {"kind": "set", "changes": [{"path": "parts/p100/opacity", "value": 0.5}]})
+    assert np.allclose(picture(faded), picture(pair()) * 0.5, atol=1e-6)
+
+
+def test_a_combination_stays_editable_and_looks_as_its_first_part():
+    start = pair()
+    cut = done(start, {"kind": "combine", "parts": ["p1", "p2"], "mode": "difference"})
+    shown = picture(cut)
+    assert shown[3, 30, 44] == 0
+    assert shown[0, 30, 20] == pytest.approx(0xC0 / 255, abs=1e-6)
+    moved = done(cut, {"kind": "move", "parts": ["p2"], "dx": 0, "dy": -25})
+    assert picture(moved)[3, 30, 40] == 1
+    assert done(cut, {"kind": "take-apart", "part": "p100"}).parts == start.parts
+
+
+def test_a_repeat_follows_its_source():
+    row = Repeat(way="row", count=3, across=20, down=0)
+    source = part(Box(width=10, height=10), RED, x=15, y=20, within="p2")
+    shown = layer(resolved(source, part(row))).planes[3]
+    assert [shown[20, x] for x in (15, 25, 35, 45, 55)] == [1, 0, 1, 0, 1]
+    less = layer(resolved(source, part(row.evolve(left_out=(1,), last_opacity=0.5)))).planes[3]
+    assert [less[20, x] for x in (15, 35, 55)] == [1, 0, 0.5]
+
+
+def test_copies_around_come_full_circle():
+    around = Repeat(way="around", count=6)
+    dot = part(Round(width=6, height=6), RED, x=40, y=10, within="p2")
+    shown = layer(resolved(dot, part(around, x=40, y=30))).planes[3]
+    for number in range(6):
+        angle = number * np.pi / 3
+        x, y = 40 + 20 * np.sin(angle), 30 - 20 * np.cos(angle)
+        assert shown[int(y), int(x)] > 0.9
+
+
+def test_irregular_copies_are_the_same_for_the_same_seed():
+    dot = part(Box(width=2, height=20), RED, x=8, y=30, within="p2")
+
+    def hairs(seed):
+        return layer(resolved(dot, part(Repeat(count=8, across=8, irregular=0.8, seed=seed)))).planes
+
+    assert np.array_equal(hairs(3), hairs(3))
+    assert not np.array_equal(hairs(3), hairs(4))
+
+
+def test_rings_grow_by_their_step():
+    rings = Repeat(way="rings", count=3, step=5)
+    disc = part(Round(width=10, height=10), RED, x=40, y=30, within="p2")
+    tree = resolved(disc, part(rings)).tree
+    assert [child.part.shape.width for child in tree.nodes[0].children] == pytest.approx([10, 20, 30])
+
+
+def test_a_clip_keeps_what_it_covers():
+    clipped = part(Box(width=40, height=40), RED, x=40, y=30, clip="p2")
+    window = part(Round(width=20, height=20), x=40, y=30)
+    shown = layer(resolved(clipped, window)).planes
+    disc = layer(resolved(part(Round(width=20, height=20), RED, x=40, y=30))).planes
+    assert np.allclose(shown, disc, atol=1e-6)
+
+
+def test_copies_of_groups_have_their_own_parts():
+    start = done(pair(), group("p1", "p2"))
+    copied = done(start, {"kind": "duplicate", "parts": ["p100"], "dx": 5})
+    assert len(copied.parts) == 6
+    ids = {p.id for p in copied.parts}
+    assert {p.within for p in copied.parts} - {None} <= ids
+    pasted = done(start, {"kind": "paste", "parts": [p.model_dump() for p in start.parts]})
+    assert len({p.within for p in pasted.parts if p.within}) == 2
+    assert done(copied, {"kind": "remove", "parts": ["p100"]}).parts[0].within != "p100"
+
+
+def test_a_part_is_dragged_into_and_out_of_a_group():
+    third = part(Box(width=8, height=8), RED, x=8, y=8)
+    start = done(control(*pair().parts, third), group("p1", "p2"))
+    inside = done(start, {"kind": "reorder", "part": "p3", "to": "p1"})
+    assert next(p for p in inside.parts if p.id == "p3").within == "p100"
+    outside = done(inside, {"kind": "reorder", "part": "p1", "to": "p100"})
+    assert next(p for p in outside.parts if p.id == "p1").within is None
+    with pytest.raises(Refused, match="cannot lie in itself"):
+        done(start, {"kind": "reorder", "part": "p100", "to": "p1"})
+
+
+def test_parts_cannot_lie_in_a_circle_or_in_a_plain_part():
+    box = part(Box(), RED, within="p2")
+    with pytest.raises((BadValue, ValueError), match="cannot hold"):
+        control(box, part(Box(), RED))

@@ -1,0 +1,121 @@
+"""Part kinds against closed forms: areas, boxes, corners."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from obrell.core.geometry.combine import combined
+from obrell.core.geometry.corners import rounded_polygon
+from obrell.core.geometry.plane import Similarity, about
+from obrell.core.geometry.rounded import ellipse, rounded_box
+from obrell.core.raster.coverage import cover
+from obrell.core.raster.layers import Box as DeviceBox
+from obrell.core.shapes import Box, Line, Ring, Sides
+
+BOX = DeviceBox(-80, -80, 80, 80)
+radii = st.floats(4, 40)
+
+
+def area(path):
+    return float(cover(path.rows, BOX).values.sum(dtype=np.float64))
+
+
+@given(radii, st.floats(0.1, 0.95), st.floats(5, 360), st.floats(-400, 400))
+def test_a_ring_has_the_area_of_its_sector(outer, share, sweep, start):
+    inner = outer * share
+    ring = Ring(outer=outer, inner=inner, sweep=sweep, start=start)
+    assert area(ring.path()) == pytest.approx(math.pi * (outer**2 - inner**2) * sweep / 360, abs=0.2)
+
+
+def test_round_ends_add_one_circle():
+    flat = Ring(outer=30, inner=20, sweep=200)
+    assert area(flat.evolve(ends="round").path()) - area(flat.path()) == pytest.approx(math.pi * 25, abs=0.05)
+
+
+def test_a_ring_starts_where_it_says():
+    bounds = Ring(outer=30, inner=20, sweep=90, start=90).path().bounds()
+    assert (bounds.left, bounds.top) == pytest.approx((0, 0), abs=1e-9)
+    assert (bounds.right, bounds.bottom) == pytest.approx((30, 30))
+
+
+@given(st.integers(3, 30), st.floats(10, 80), st.floats(10, 80), st.floats(0, 360))
+def test_sides_touch_their_box(count, width, height, pointing):
+    bounds = Sides(count=count, width=width, height=height, pointing=pointing).path().bounds()
+    assert (bounds.left, bounds.top, bounds.right, bounds.bottom) == pytest.approx(
+        (-width / 2, -height / 2, width / 2, height / 2), abs=1e-6
+    )
+
+
+def test_an_octagon_and_a_star_have_their_areas():
+    flat = math.cos(math.pi / 8)
+    octagon = Sides(count=8, width=60, height=60, pointing=22.5)
+    assert area(octagon.path()) == pytest.approx(8 / 2 * (30 / flat) ** 2 * math.sin(math.tau / 8), rel=1e-5)
+    star = Sides(count=4, width=60, height=60, inner=0.5)
+    assert area(star.path()) == pytest.approx(4 * 30 * 15 * math.sin(math.pi / 4), rel=1e-5)
+
+
+def test_a_rounded_corner_is_the_arc_of_a_box():
+    points = ((-30, -20), (30, -20), (30, 20), (-30, 20))
+    assert area(rounded_polygon(points, (8,) * 4)) == pytest.approx(area(rounded_box(60, 40, (8,) * 4)), abs=1e-3)
+
+
+def test_a_continuous_corner_passes_where_the_arc_does_and_starts_without_a_bend():
+    box = Box(width=100, height=100, radius=12, bend="continuous")
+    rows = box.path().rows
+    cubic = rows[rows[:, 0] == 2][0]
+    start = rows[0, 1:3] if rows[1, 0] == 2 else rows[np.flatnonzero(rows[:, 0] == 2)[0] - 1, 1:3]
+    points = np.array([start, cubic[1:3], cubic[3:5], cubic[5:7]])
+    middle = points.T @ np.array([1, 3, 3, 1]) / 8
+    corner = points[1]
+    assert np.array_equal(points[1], points[2])
+    assert np.hypot(*(middle - corner)) == pytest.approx(12 * (math.sqrt(2) - 1))
+
+
+@given(st.floats(-60, 60), st.floats(-60, 60), st.floats(1, 12))
+def test_a_line_has_the_area_of_a_bar(across, down, width):
+    length = math.hypot(across, down)
+    if length < 1:
+        return
+    line = Line(across=across, down=down, width=width)
+    assert area(line.path()) == pytest.approx(length * width, abs=0.02)
+    capped = area(line.evolve(caps="round").path())
+    assert capped == pytest.approx(length * width + math.pi * width**2 / 4, abs=0.05)
+
+
+def test_dashes_fill_the_line_from_its_start():
+    line = Line(across=50, down=0, width=4, dash=10, gap=5)
+    assert area(line.path()) == pytest.approx((10 + 10 + 10 + 5) * 4, abs=0.01)
+    assert line.evolve(dash=1e-3, gap=1e-3).problem().startswith("That is more than")
+
+
+def test_a_shift_constrained_line_keeps_to_eighths():
+    line, place = Line.drawn(10, 10, 52, 49, constrained=True, centred=False)
+    assert (place.x, place.y) == (10, 10)
+    assert line.across == pytest.approx(line.down) == pytest.approx(40.5)
+
+
+two = st.tuples(st.floats(6, 40), st.floats(-25, 25), st.floats(-25, 25), st.floats(0, 180))
+
+
+@given(two, two)
+def test_combinations_keep_the_area_identities(one, other):
+    a = ellipse(2 * one[0], one[0] + 6).transformed(Similarity(turn=one[3], dx=one[1], dy=one[2]))
+    b = rounded_box(2 * other[0], other[0] + 4, (3,) * 4).transformed(
+        Similarity(turn=other[3], dx=other[1], dy=other[2])
+    )
+    parts = {mode: area(combined(mode, (a, b))) for mode in ("union", "difference", "intersection", "exclusion")}
+    both = area(a) + area(b)
+    assert parts["union"] + parts["intersection"] == pytest.approx(both, abs=0.05)
+    assert parts["difference"] + parts["intersection"] == pytest.approx(area(a), abs=0.05)
+    assert parts["union"] - parts["intersection"] == pytest.approx(parts["exclusion"], abs=0.05)
+
+
+@given(st.floats(0.2, 5), st.floats(-720, 720), st.floats(-99, 99), st.floats(-99, 99), st.floats(-99, 99))
+def test_transforms_come_back(scale, turn, dx, dy, x):
+    move = Similarity(scale, turn, dx, dy)
+    assert move.inverse().apply(*move.apply(x, dy)) == pytest.approx((x, dy), abs=1e-6)
+    assert move.inverse().after(move).apply(x, dy) == pytest.approx((x, dy), abs=1e-6)
+    assert about(dx, dy, turn, scale).apply(dx, dy) == pytest.approx((dx, dy), abs=1e-6)
