@@ -11,7 +11,8 @@ from obrell.core.effects.offsets import Cast
 from obrell.core.raster.layers import Layer
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose
-from obrell.core.shapes import Box, Combination, Group, Line, Repeat, Ring, Round, Shape, Sides, Text
+from obrell.core.shapes import Box, Combination, Group, Line, Path, Repeat, Ring, Round, Shape, Sides, Text
+from obrell.core.shapes.path import Contour, Knot
 from obrell.core.values.paints import Linear, Solid, Stop
 
 KIT = KitSettings(id="k", name="Test kit")
@@ -22,6 +23,18 @@ SHAPES_TRIED: dict[str, Shape] = {
     "ring": Ring(outer=20, inner=12, sweep=230, start=30, ends="round"),
     "sides": Sides(count=5, width=40, height=36, inner=0.6, radius=3),
     "line": Line(across=36, down=20, width=5, caps="round", arrows="end", dash=8, gap=7),
+    "path": Path(
+        contours=(
+            Contour(
+                knots=(
+                    Knot(x=-18, y=10, radius=3),
+                    Knot(x=0, y=-14, in_x=-9, out_x=9),
+                    Knot(x=18, y=10),
+                    Knot(x=0, y=4),
+                )
+            ),
+        )
+    ),
     "text": Text(words="Lock", size=20),
 }
 

@@ -54,18 +54,20 @@ async def bench(request: Request, kit: str, control: str, part: str = "", effect
 
 
 @router.get(BENCH + "/blocks")
-async def blocks(request: Request, kit: str, control: str, part: str = "", effect: str = "") -> dict[str, Any]:
+async def blocks(
+    request: Request, kit: str, control: str, part: str = "", effect: str = "", point: str = ""
+) -> dict[str, Any]:
     """The view's blocks as they stand, for a selection."""
     kits = kits_of(request)
     stored = kits.control(kit, control)
-    return _state(kits, kit, stored, _selected(stored.control, part), effect)
+    return _state(kits, kit, stored, _selected(stored.control, part), effect, point)
 
 
 @router.post(BENCH + "/edits")
 async def edit(
     request: Request, kit: str, control: str,
     edit: Annotated[Any, Body()], part: Annotated[str, Body()] = "", effect: Annotated[str, Body()] = "",
-    window: Annotated[str, Body(max_length=60)] = "",
+    window: Annotated[str, Body(max_length=60)] = "", point: Annotated[str, Body(max_length=20)] = "",
 ) -> dict[str, Any]:  # fmt: skip
     """Apply one edit to the newest version, save it, and give back what changed."""
     kits = kits_of(request)
@@ -76,21 +78,21 @@ async def edit(
     fresh = _fresh(before.control, stored.control)
     selected = fresh[0] or _selected(stored.control, part)
     await _announce(request, kit, stored, window)
-    return _state(kits, kit, stored, selected, fresh[1] or effect) | {"said": label, "fresh": list(fresh[0])}
+    return _state(kits, kit, stored, selected, fresh[1] or effect, point) | {"said": label, "fresh": list(fresh[0])}
 
 
 @router.post(BENCH + "/{way}")
 async def undo_or_redo(
     request: Request, kit: str, control: str, way: str,
     part: Annotated[str, Body()] = "", effect: Annotated[str, Body()] = "",
-    window: Annotated[str, Body(max_length=60)] = "",
+    window: Annotated[str, Body(max_length=60)] = "", point: Annotated[str, Body(max_length=20)] = "",
 ) -> dict[str, Any]:  # fmt: skip
     """Take back the newest edit of this control, or do it again."""
     kits = kits_of(request)
     step = kits.redo(kit, control) if way == "redo" else kits.undo(kit, control)
     stored = kits.control(kit, control)
     await _announce(request, kit, stored, window)
-    state = _state(kits, kit, stored, _selected(stored.control, part), effect)
+    state = _state(kits, kit, stored, _selected(stored.control, part), effect, point)
     return state | {"said": _said(step, way)}
 
 
@@ -125,7 +127,9 @@ def _fresh(before: Control, after: Control) -> tuple[tuple[str, ...], str]:
     return parts, ""
 
 
-def _state(kits: Kits, kit: str, stored: Stored, selected: tuple[str, ...], effect: str) -> dict[str, Any]:
+def _state(
+    kits: Kits, kit: str, stored: Stored, selected: tuple[str, ...], effect: str, point: str = ""
+) -> dict[str, Any]:  # fmt: skip
     """Everything the page shows of a control: blocks of HTML, the scene, what can be undone."""
     control, index, index_hash = stored.control, kits.index(kit), kits.index_hash(kit)
     settings = index.settings()
@@ -133,7 +137,7 @@ def _state(kits: Kits, kit: str, stored: Stored, selected: tuple[str, ...], effe
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
     part = node.part if node else None
     steps = kits.history(kit, control.id)
-    sheet = sheet_view(control, settings, selected, effect, _off_canvas(resolved))
+    sheet = sheet_view(control, settings, selected, effect, _off_canvas(resolved), point)
     context = {"kit": settings, "control": control}
     return {
         "version": stored.version, "hash": stored.hash, "index": index_hash,

@@ -5,6 +5,8 @@ from __future__ import annotations
 from obrell.core.document.model import Control, KitSettings, Part
 from obrell.core.document.tree import Tree
 from obrell.core.geometry.svgdata import path_data
+from obrell.core.shapes import Line, Path
+from obrell.core.shapes.path import Contour
 
 
 def scene_of(control: Control, kit: KitSettings, tree: Tree, *, outlines: bool = False) -> dict[str, object]:
@@ -18,6 +20,15 @@ def scene_of(control: Control, kit: KitSettings, tree: Tree, *, outlines: bool =
     }
 
 
+def _contour(contour: Contour) -> dict[str, object]:
+    """Each knot as its place, its two handles, whether it is smooth."""
+    knots = [
+        [k.x, k.y, k.in_x, k.in_y, k.out_x, k.out_y, k.bend().smooth]
+        for k in contour.knots
+    ]  # fmt: skip
+    return {"closed": contour.closed, "knots": knots}
+
+
 def _part(part: Part, outlines: bool) -> dict[str, object]:
     frame = part.shape.frame()
     seen: dict[str, object] = {
@@ -26,6 +37,10 @@ def _part(part: Part, outlines: bool) -> dict[str, object]:
         "frame": [frame.left, frame.top, frame.right, frame.bottom],
         "within": part.within, "locked": part.locked, "visible": part.visible,
     }  # fmt: skip
+    if isinstance(part.shape, Path):
+        seen["contours"] = [_contour(contour) for contour in part.shape.contours]
+    if isinstance(part.shape, Line):
+        seen["ends"] = [[0, 0], [part.shape.across, part.shape.down]]
     if outlines:
         seen["outline"] = path_data(part.shape.path())
     return seen

@@ -11,7 +11,8 @@ from obrell.core.document.model import Control, KitSettings, Part
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import Effect
 from obrell.core.effects.markup import straightened
-from obrell.core.shapes import Container
+from obrell.core.errors import NoSuchThing
+from obrell.core.shapes import Container, Path
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.paints import Gradient, Linear, Solid, Stop
@@ -22,7 +23,7 @@ ZONES = ("edge", "surface", "behind")
 HIDDEN_FIELDS = frozenset({"id", "kind", "visible"})
 DRAW_WORDS = (
     ("box", "", "B", "ox"), ("round", "", "R", "ound"), ("ring", "Rin", "g", ""), ("sides", "", "S", "ides"),
-    ("line", "", "L", "ine"), ("text", "", "T", "ext"),
+    ("line", "", "L", "ine"), ("pen", "P", "e", "n"), ("text", "", "T", "ext"),
 )  # fmt: skip
 """Kind, and its word cut in three around the letter that is its key."""
 
@@ -74,6 +75,8 @@ class PartView:
     selected: bool
     open: bool
     place: tuple[Piece, ...]
+    points: tuple[Piece, ...]
+    path: bool
     count: int
     effects: tuple[EffectView, ...]
 
@@ -90,12 +93,17 @@ class SheetView:
 
 
 def sheet_view(
-    control: Control, kit: KitSettings, selected: tuple[str, ...], effect: str, outside: frozenset[str]
+    control: Control,
+    kit: KitSettings,
+    selected: tuple[str, ...],
+    effect: str,
+    outside: frozenset[str],
+    point: str = "",
 ) -> SheetView:
     """The sheet with some parts selected and one effect open; ``outside`` lists parts that lie off
     the canvas."""
     views = [
-        _part(control, part, number, depth, selected, effect, part.id in outside)
+        _part(control, part, number, depth, selected, effect, part.id in outside, point)
         for number, (part, depth) in enumerate(_in_order(control, None, 0), start=1)
     ]
     kinds = tuple((kind, effect_type.label) for kind, effect_type in EFFECTS.items())
@@ -121,7 +129,7 @@ def _canvas(control: Control, kit: KitSettings) -> tuple[Piece, ...]:
 
 def _part(
     control: Control, part: Part, number: int, depth: int,
-    selected: tuple[str, ...], effect: str, off_canvas: bool,
+    selected: tuple[str, ...], effect: str, off_canvas: bool, point: str,
 ) -> PartView:  # fmt: skip
     base = f"parts/{part.id}"
     is_open = selected == (part.id,)
@@ -129,7 +137,8 @@ def _part(
     return PartView(
         part.id, number, part.name, depth, isinstance(part.shape, Container), part.visible, part.locked, off_canvas,
         _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
-        _place(control, part) if is_open else (), len(part.effects), effects,
+        _place(control, part) if is_open else (), _point(control, part, point) if is_open else (),
+        isinstance(part.shape, Path), len(part.effects), effects,
     )  # fmt: skip
 
 
@@ -146,6 +155,19 @@ def _place(control: Control, part: Part) -> tuple[Piece, ...]:
     if others:
         pieces += [". Clipped to ", _clip(part, others)]
     return (*pieces, ".")
+
+
+def _point(control: Control, part: Part, point: str) -> tuple[Piece, ...]:
+    """Where one chosen point of a path lies, with its corner's radius."""
+    contour, _, index = point.partition("/")
+    base = f"parts/{part.id}/shape/contours/{contour}/knots/{index}"
+    try:
+        return (
+            "Point at ", slot(control, f"{base}/x"), ", ", slot(control, f"{base}/y"),
+            ", corner ", slot(control, f"{base}/radius"), ".",
+        )  # fmt: skip
+    except NoSuchThing:
+        return ()
 
 
 def _clip(part: Part, others: Sequence[Part]) -> SlotView:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Literal, get_args, get_origin
 
 from annotated_types import Ge, Gt, Le
@@ -10,6 +10,7 @@ from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
 from obrell.core.document.model import Control
+from obrell.core.document.moving import shift_at
 from obrell.core.document.paths import field_of
 from obrell.core.effects.offsets import OFFSET_KINDS
 from obrell.core.geometry.svgdata import number
@@ -41,6 +42,7 @@ class SlotView:
     least: float | None = None
     most: float | None = None
     factor: float = 1.0
+    shift: float = 0.0
     options: tuple[tuple[str, str], ...] = ()
     stops: tuple[Stop, ...] = ()
 
@@ -53,7 +55,8 @@ class SlotView:
 def slot(control: Control, path: str) -> SlotView:
     """The live value at ``path`` of a control."""
     owner, name = field_of(control, path)
-    return view(owner, name, path)
+    found, shift = view(owner, name, path), shift_at(control, path)
+    return replace(found, shift=shift, text=number(found.value + shift)) if shift else found
 
 
 def view(owner: BaseModel, name: str, path: str) -> SlotView:

@@ -29,6 +29,16 @@ def set_value(control: Control, path: str, value: Any, light: float = 0.0) -> Co
     return changed.evolve(parts=tuple(carried(p, by) if p.id in inner else p for p in changed.parts))
 
 
+def shift_at(control: Control, path: str) -> float:
+    """What is added to the number at ``path`` to show it: a point of a path that is not turned is
+    shown by where it lies on the canvas."""
+    steps = path.split("/")
+    if steps[0] != "parts" or "knots" not in steps or steps[-1] not in ("x", "y"):
+        return 0.0
+    part: Part = value_at(control, "/".join(steps[:2]))
+    return 0.0 if part.rotation else float(getattr(part, steps[-1]))
+
+
 def place_of(part: Part) -> Similarity:
     """From the part's own space to the canvas."""
     return Similarity(1.0, part.rotation, part.x, part.y)

@@ -8,6 +8,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 
 from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.edit.containers import CombineParts, GroupParts, RepeatParts, TakeApart
+from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, SimplifyPath
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
 from obrell.core.edit.parts import (
     CanvasEdges,
@@ -21,6 +22,21 @@ from obrell.core.edit.parts import (
     ReorderPart,
     Turn,
 )  # fmt: skip
+from obrell.core.edit.points import (
+    AddPoint,
+    BendPoints,
+    ClosePath,
+    CutOpen,
+    DragSegment,
+    JoinEnds,
+    MoveEnd,
+    MoveHandle,
+    MovePoints,
+    PenNext,
+    PenStart,
+    RemovePoints,
+    RoundPoints,
+)  # fmt: skip
 from obrell.core.edit.resize import Resize
 from obrell.core.edit.typed import TypeValue
 from obrell.core.edit.values import AddStop, RemoveStop, ReverseStops, SetValues, TurnGradient
@@ -30,7 +46,10 @@ AnyEdit = Annotated[
     SetValues | TypeValue | AddStop | RemoveStop | ReverseStops | TurnGradient
     | Draw | MoveParts | Resize | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
     | ReorderPart | RenamePart | CanvasEdges
-    | GroupParts | CombineParts | RepeatParts | TakeApart
+    | GroupParts | CombineParts | RepeatParts
+    | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
+    | PenStart | PenNext | ClosePath | MovePoints | MoveHandle | AddPoint | DragSegment | RemovePoints
+    | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
     | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect,
     Field(discriminator="kind"),
 ]  # fmt: skip

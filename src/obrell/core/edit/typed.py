@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from obrell.core.document.model import Control
+from obrell.core.document.moving import shift_at
 from obrell.core.document.paths import live_at
 from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.edit.values import Change, SetValues
@@ -40,7 +41,9 @@ class TypeValue(Edit):
             live = live_at(control, self.path)
         if live is None:
             raise BadValue("This is not a number.", self.path)
-        return SetValues(changes=(Change(path=self.path, value=number_from(self.text, live)),))
+        return SetValues(
+            changes=(Change(path=self.path, value=number_from(self.text, live) - shift_at(control, self.path)),)
+        )
 
 
 def number_from(text: str, live: Live) -> float:

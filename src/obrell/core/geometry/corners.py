@@ -23,7 +23,10 @@ def rounded_polygon(points: Sequence[Vertex], radii: Sequence[float], bend: Bend
     """
     pen = PathBuilder()
     count = len(points)
-    cuts = [_cut(points, index, radii[index], bend) for index in range(count)]
+    cuts = [
+        rounding(points[index - 1], points[index], points[(index + 1) % count], radii[index], bend)
+        for index in range(count)
+    ]
     shares = [_share(points, cuts, index) for index in range(count)]
     for index, corner in enumerate(points):
         cut = cuts[index] * min(shares[index - 1], shares[index])
@@ -39,9 +42,9 @@ def _half_angle(before: Vertex, corner: Vertex, after: Vertex) -> float:
     return abs((one - two + math.pi) % math.tau - math.pi) / 2
 
 
-def _cut(points: Sequence[Vertex], index: int, radius: float, bend: Bend) -> float:
+def rounding(before: Vertex, corner: Vertex, after: Vertex, radius: float, bend: Bend = "round") -> float:
     """How much of both sides the rounding of a corner takes away."""
-    half = _half_angle(points[index - 1], points[index], points[(index + 1) % len(points)])
+    half = _half_angle(before, corner, after)
     if radius <= 0 or math.sin(half) < FLAT or math.cos(half) < FLAT:
         return 0.0
     if bend == "round":

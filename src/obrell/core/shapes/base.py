@@ -89,6 +89,14 @@ class Shape(Value):
         across, down = (1 if dx >= 0 else -1), (1 if dy >= 0 else -1)
         return cls().resized(width, height), Point(x0 + across * width / 2, y0 + down * height / 2)
 
+    def flipped(self, *, across: bool) -> Shape:
+        """The shape mirrored about its own place, left to right or top to bottom."""
+        return self
+
+    def grown_by(self, distance: float) -> Shape | None:
+        """The same kind grown outwards by a distance; None when it would become another kind."""
+        return None
+
     def sentence(self) -> Sentence:
         """The line under the part's name."""
         raise NotImplementedError

@@ -72,6 +72,19 @@ class Box(Shape):
     def resized(self, width: float, height: float) -> Box:
         return self.evolve(width=width, height=height)
 
+    def flipped(self, *, across: bool) -> Box:
+        tl, tr, br, bl = self.top_left, self.top_right, self.bottom_right, self.bottom_left
+        tl, tr, br, bl = (tr, tl, bl, br) if across else (bl, br, tr, tl)
+        return self.evolve(top_left=tl, top_right=tr, bottom_right=br, bottom_left=bl)
+
+    def grown_by(self, distance: float) -> Box | None:
+        width, height = self.width + 2 * distance, self.height + 2 * distance
+        if width <= 0 or height <= 0:
+            return None
+        names = ("radius", "top_left", "top_right", "bottom_right", "bottom_left")
+        radii = {name: parallel_radius(getattr(self, name), distance) for name in names}
+        return self.evolve(width=width, height=height, **radii)
+
     def sentence(self) -> Sentence:
         size = (Words("box "), Slot("width"), Words(" × "), Slot("height"))
         if self.corners == "round":

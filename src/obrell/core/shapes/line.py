@@ -88,6 +88,9 @@ class Line(Shape):
             return cls(across=dx * factor, down=dy * factor), Point(x0 - dx * factor / 2, y0 - dy * factor / 2)
         return cls(across=dx, down=dy), Point(x0, y0)
 
+    def flipped(self, *, across: bool) -> Line:
+        return self.evolve(across=-self.across) if across else self.evolve(down=-self.down)
+
     def sentence(self) -> Sentence:
         way = (Words("line "), Slot("across"), Words(" across, "), Slot("down"), Words(" down, "), Slot("width"))
         return (*way, Words(" wide"))

@@ -49,6 +49,14 @@ class Ring(Shape):
         outer = max(width, height) / 2
         return self.evolve(outer=outer, inner=self.inner * outer / self.outer)
 
+    def flipped(self, *, across: bool) -> Ring:
+        turn = 360.0 if across else 180.0
+        return self.evolve(start=(turn - self.start - self.sweep) % 360)
+
+    def grown_by(self, distance: float) -> Ring | None:
+        outer, inner = self.outer + distance, self.inner - distance
+        return self.evolve(outer=outer, inner=inner) if self.sweep == 360 and outer > inner > 0 else None
+
     def sentence(self) -> Sentence:
         size = (Words("ring, radius "), Slot("outer"), Words(" around "), Slot("inner"))
         if self.sweep == 360:

@@ -43,5 +43,9 @@ class Round(Shape):
     def resized(self, width: float, height: float) -> Round:
         return self.evolve(width=width, height=height)
 
+    def grown_by(self, distance: float) -> Round | None:
+        width, height = self.width + 2 * distance, self.height + 2 * distance
+        return self.evolve(width=width, height=height) if width > 0 and height > 0 else None
+
     def sentence(self) -> Sentence:
         return Words("round "), Slot("width"), Words(" × "), Slot("height")

@@ -23,6 +23,8 @@ class Bench {
     this.fault = document.getElementById("fault");
     this.away = document.getElementById("away");
     this.unsaved = 0;
+    /** What each block shows; one that stays the same is not touched, so a press on it is not lost. */
+    this.html = {};
     this.linked = true;
     this.api.away = (count) => {
       this.unsaved = count;
@@ -45,7 +47,7 @@ class Bench {
   }
 
   get selection() {
-    return { part: this.state.selected.join(","), effect: this.state.effect };
+    return { part: this.state.selected.join(","), effect: this.state.effect, point: this.marks.points.single };
   }
 
   /** @returns {object|undefined} the one selected part's scene */
@@ -71,10 +73,11 @@ class Bench {
     try {
       const state = await this.api.edit(edit, this.selection);
       this.show(state);
-      if (state.fresh?.length) this.nameFresh(state.fresh[0]);
+      if (state.fresh?.length && this.marks.tool !== "pen") this.nameFresh(state.fresh[0]);
       return state;
     } catch (error) {
       this.complain(error.message);
+      this.html = {};
       this.show(await this.api.blocks(this.selection));
       return null;
     } finally {
@@ -101,6 +104,7 @@ class Bench {
   async select(ids, effect = "") {
     const same = ids.join() === this.state.selected.join() && effect === this.state.effect;
     if (same) return;
+    if (ids.join() !== this.state.selected.join()) this.marks.points.clear();
     this.state = { ...this.state, selected: ids, effect };
     this.marks.draw();
     await this.refresh();
@@ -152,7 +156,8 @@ class Bench {
     document.getElementById("undo").disabled = !undo;
     document.getElementById("redo").disabled = !redo;
     document.getElementById("crumb").textContent = name;
-    const query = new URLSearchParams(Object.entries(this.selection).filter(([, value]) => value));
+    const { part, effect } = this.selection;
+    const query = new URLSearchParams(Object.entries({ part, effect }).filter(([, value]) => value));
     history.replaceState(null, "", `${location.pathname}${query.size ? `?${query}` : ""}`);
     this.marks.draw();
     this.element.dispatchEvent(new Event("shown"));
@@ -164,6 +169,8 @@ class Bench {
     const typed = document.activeElement instanceof HTMLInputElement
       ? { start: document.activeElement.selectionStart, end: document.activeElement.selectionEnd } : null;
     for (const [id, html] of Object.entries(blocks)) {
+      if (this.html[id] === html) continue;
+      this.html[id] = html;
       const place = document.getElementById(id);
       const scrolled = [place, ...place.querySelectorAll("ol")].map((node) => node.scrollLeft);
       place.innerHTML = html;

@@ -19,12 +19,22 @@ export function startKeys(bench) {
     group: () => bench.post({ kind: "group", parts: bench.state.selected }),
     combine: ({ mode }) => bench.post({ kind: "combine", parts: bench.state.selected, mode }),
     repeat: ({ way }) => bench.post({ kind: "repeat", parts: bench.state.selected, way }),
+    "to-path": () => bench.post({ kind: "to-path", parts: bench.state.selected }),
+    flip: ({ way }) => bench.post({ kind: "flip", parts: bench.state.selected, across: way === "across" }),
+    grow: () => grow(1),
+    shrink: () => grow(-1),
     "take-apart": () => bench.post({ kind: "take-apart", part: bench.state.selected[0] }),
     forward: () => reorder(1),
     back: () => reorder(-1),
   };
 
   const drawKey = (key) => document.querySelector(`[data-draw][data-key="${CSS.escape(key)}"]`)?.dataset.draw;
+
+  function grow(way) {
+    const by = Number(document.getElementById("grow-by").value.replace(",", "."));
+    if (!by) bench.complain("Grow by how much? A number of px is needed.");
+    else bench.post({ kind: "grow", parts: bench.state.selected, by: way * by });
+  }
 
   function reorder(by) {
     const part = bench.partOf(bench.state.selected[0]);
@@ -57,6 +67,7 @@ export function startKeys(bench) {
       const node = event.target.closest(".switch");
       bench.set(node.dataset.path, node.getAttribute("aria-pressed") !== "true");
     } else if (on("draw")) marks.take(on("draw").dataset.draw);
+    else if (on("points")) marks.points.command(on("points").dataset.points);
     else if (on("do")) doings[on("do").dataset.do](on("do").dataset);
     else if (on("effect-do")) effectDoing(on("effect-do").dataset.effectDo);
     else if (on("add-effect")) {
@@ -108,13 +119,20 @@ export function startKeys(bench) {
     }
     if (event.altKey && !event.key.startsWith("Arrow")) return;
     const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
-    if (arrow && bench.state.selected.length) {
+    if (marks.tool === "pen" && (event.key === "Enter" || event.key === "Backspace")) marks.pen.key(event.key);
+    else if (arrow && marks.points.chosen.size) {
+      const by = event.shiftKey ? 10 : 1;
+      marks.points.move(arrow[0] * by, arrow[1] * by);
+    } else if ((event.key === "Delete" || event.key === "Backspace") && marks.points.chosen.size) {
+      marks.points.command("remove");
+    } else if (arrow && bench.state.selected.length) {
       const by = event.shiftKey ? 10 : 1;
       bench.post({ kind: "move", parts: bench.state.selected, dx: arrow[0] * by, dy: arrow[1] * by });
     } else if ((event.key === "Delete" || event.key === "Backspace") && bench.state.selected.length) doings.remove();
     else if (event.key === "Escape") {
       document.getElementById("piled").hidden = true;
       if (marks.tool) marks.take("");
+      else if (marks.points.chosen.size) marks.points.choose([]);
       else if (marks.inner) marks.enter(bench.partOf(marks.inner)?.within);
       else bench.select([]);
     }

@@ -2,22 +2,25 @@
  * What is drawn over the art: frames, handles, dimension lines, rulers, canvas edges, key light;
  * and the hand that takes hold of them. A gesture is an edit shown live and posted when let go.
  */
+import { Pen, Points } from "./points.js";
+
 const NS = "http://www.w3.org/2000/svg";
 const RULER_PX = 22;
 const LIGHT_AIR_PX = 52;
 const DRAG_FROM_PX = 3;
 const HAIR_PX = 3;
+const TWICE_MS = 400;
 const HANDLES = { nw: [-1, -1], n: [0, -1], ne: [1, -1], e: [1, 0], se: [1, 1], s: [0, 1], sw: [-1, 1], w: [-1, 0] };
 
 /** @returns {SVGElement} */
-function svg(tag, attributes, text) {
+export function svg(tag, attributes, text) {
   const node = document.createElementNS(NS, tag);
   for (const [name, value] of Object.entries(attributes)) node.setAttribute(name, value);
   if (text !== undefined) node.textContent = text;
   return node;
 }
 
-const short = (value) => String(Math.round(value * 100) / 100);
+export const short = (value) => String(Math.round(value * 100) / 100);
 const modifiers = (event) => ({ constrained: event.shiftKey, centred: event.altKey });
 
 /** The frame of a part as four corners, clockwise from the top left, in logical px. */
@@ -62,6 +65,8 @@ export class Marks {
     this.svg = document.getElementById("marks");
     this.light = document.getElementById("light");
     this.tool = "";
+    this.points = new Points(this);
+    this.pen = new Pen(this);
     this.scene = null;
     this.stage.addEventListener("look", () => this.draw());
     this.stage.addEventListener("frame", (event) => {
@@ -69,7 +74,6 @@ export class Marks {
       this.draw();
     });
     this.stage.element.addEventListener("pointerdown", (event) => this.#press(event));
-    this.stage.element.addEventListener("dblclick", (event) => this.#deeper(event));
     this.stage.element.addEventListener("contextmenu", (event) => this.#list(event));
     this.stage.element.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
     this.light.addEventListener("keydown", (event) => this.#lightKey(event));
@@ -83,7 +87,8 @@ export class Marks {
 
   /** @param {string} tool box, round, text, or nothing */
   take(tool) {
-    if (tool && tool === this.tool) {
+    this.pen.end();
+    if (tool && tool === this.tool && tool !== "pen") {
       const [width, height] = this.now.canvas;
       this.take("");
       this.bench.post({ kind: "draw", shape: tool, x0: width / 2, y0: height / 2, x1: width / 2, y1: height / 2 });
@@ -103,6 +108,8 @@ export class Marks {
     this.#paper(canvas);
     this.#dim();
     for (const part of selected) this.#frame(part, selected.length === 1);
+    this.points.draw(selected.length === 1 && !this.drawing ? selected[0] : null);
+    this.pen.draw();
     this.#light();
     this.#rulers(selected);
   }
@@ -310,8 +317,11 @@ export class Marks {
     if (event.button !== 0) return;
     this.stage.element.focus({ preventScroll: true });
     event.preventDefault();
+    if (this.#twice(event) && this.#deeper(event)) return;
     const { handle, turn, edge } = event.target.dataset;
     if (event.target === this.light) this.#dragLight(event);
+    else if (this.tool === "pen") this.pen.press(event);
+    else if (!this.tool && this.points.press(event)) return;
     else if (this.tool) this.#drawPart(event);
     else if (handle) this.#resize(event, handle);
     else if (turn) this.#turn(event, turn);
@@ -327,7 +337,7 @@ export class Marks {
    *   distance moved in logical px
    * @param {(moved: boolean) => void} [after]
    */
-  #follow(event, edit, after = () => {}) {
+  follow(event, edit, after = () => {}) {
     const [startX, startY] = this.stage.toLogical(event);
     let last = event;
     let moved = false;
@@ -379,7 +389,7 @@ export class Marks {
     window.addEventListener("pointerup", () => window.removeEventListener("pointermove", move), { once: true });
   }
 
-  #whole(value) {
+  whole(value) {
     return Math.round(value * 2) / 2;
   }
 
@@ -406,9 +416,7 @@ export class Marks {
     const [leaf] = this.under(x, y);
     if (!leaf) return null;
     if (this.bench.state.selected.includes(leaf.id)) return leaf;
-    let part = leaf;
-    while (part.within && part.within !== this.inner) part = this.bench.partOf(part.within);
-    return part;
+    return this.#innermost(leaf);
   }
 
   /** Work inside of a group: presses take hold of what lies in it. */
@@ -435,26 +443,43 @@ export class Marks {
     if (!held) this.bench.select(ids);
     const copy = event.ctrlKey || event.metaKey;
     const edit = (dx, dy, at) => ({
-      kind: copy ? "duplicate" : "move", parts: ids, dx: this.#whole(dx), dy: this.#whole(dy),
+      kind: copy ? "duplicate" : "move", parts: ids, dx: this.whole(dx), dy: this.whole(dy),
       constrained: at.shiftKey,
     });
-    this.#follow(event, edit, (moved) => {
+    this.follow(event, edit, (moved) => {
       if (moved) return;
       if (event.shiftKey) this.bench.select(selected.filter((id) => id !== hit.id));
       else if (held && (selected.length > 1 || selected[0] !== hit.id)) this.bench.select([hit.id]);
     });
   }
 
-  /** A double click goes one group deeper. */
+  /** Whether this is the second of two presses at one place; marks are drawn anew at the first, so
+   * the browser's own double click is lost. */
+  #twice(event) {
+    const { x, y, time } = this.pressed || {};
+    const again = event.timeStamp - time < TWICE_MS && Math.hypot(event.clientX - x, event.clientY - y) < 5;
+    this.pressed = again ? null : { x: event.clientX, y: event.clientY, time: event.timeStamp };
+    return again;
+  }
+
+  /** Two presses add a point to a path, or go one group deeper. @returns {boolean} */
   #deeper(event) {
-    if (this.tool) return;
+    if (this.tool) return false;
     const [x, y] = this.stage.toLogical(event);
+    if (event.target.dataset.segment) return this.points.addAt(event, event.target.dataset.segment);
     const [leaf] = this.under(x, y);
-    const group = leaf && this.hit(x, y);
-    if (!group || group.kind !== "group") return;
+    if (!leaf) return false;
+    const group = this.#innermost(leaf);
+    if (group.kind !== "group") return false;
     this.enter(group.id);
-    const next = this.hit(x, y);
-    this.bench.select([next.id]);
+    this.bench.select([this.#innermost(leaf).id]);
+    return true;
+  }
+
+  #innermost(leaf) {
+    let part = leaf;
+    while (part.within && part.within !== this.inner) part = this.bench.partOf(part.within);
+    return part;
   }
 
   /** All parts that lie under the pointer, to pick one from. */
@@ -486,7 +511,7 @@ export class Marks {
     const edit = (dx, dy, at) => ({
       kind: "draw", shape, x0: x, y0: y, x1: x + Math.round(dx), y1: y + Math.round(dy), ...modifiers(at),
     });
-    this.#follow(event, edit, (moved) => {
+    this.follow(event, edit, (moved) => {
       this.drawing = false;
       this.take("");
       if (!moved) this.bench.post(edit(0, 0, event));
@@ -496,8 +521,8 @@ export class Marks {
   #resize(event, handle) {
     const part = this.bench.part;
     const turned = part.turn % 90 !== 0;
-    const grid = (value) => (turned ? value : this.#whole(value));
-    this.#follow(event, (dx, dy, at) => ({
+    const grid = (value) => (turned ? value : this.whole(value));
+    this.follow(event, (dx, dy, at) => ({
       kind: "resize", part: part.id, handle, dx: grid(dx), dy: grid(dy), ...modifiers(at),
     }));
   }
@@ -507,7 +532,7 @@ export class Marks {
     const angleOf = (x, y) => (Math.atan2(x - part.x, part.y - y) * 180) / Math.PI;
     const [x, y] = this.stage.toLogical(event);
     const from = angleOf(x, y);
-    this.#follow(event, (dx, dy, at) => {
+    this.follow(event, (dx, dy, at) => {
       const degrees = part.turn + angleOf(x + dx, y + dy) - from;
       return { kind: "turn", part: id, degrees: Math.round(degrees * 10) / 10, constrained: at.shiftKey };
     });
@@ -516,7 +541,7 @@ export class Marks {
   #canvas(event, side) {
     this.sizing = true;
     const outwards = { left: (dx) => -dx, right: (dx) => dx, top: (dx, dy) => -dy, bottom: (dx, dy) => dy }[side];
-    this.#follow(event, (dx, dy, at) => ({
+    this.follow(event, (dx, dy, at) => ({
       kind: "canvas-edges", [side]: Math.round(outwards(dx, dy)), centred: at.altKey,
     }), () => {
       this.sizing = false;
@@ -532,7 +557,7 @@ export class Marks {
   #dragLight(event) {
     const [width, height] = this.now.canvas;
     const [x, y] = this.stage.toLogical(event);
-    this.#follow(event, (dx, dy, at) => {
+    this.follow(event, (dx, dy, at) => {
       const angle = (Math.atan2(x + dx - width / 2, height / 2 - (y + dy)) * 180) / Math.PI;
       return this.#lightEdit(angle, at.shiftKey);
     });

@@ -27,7 +27,7 @@ export function startValues(bench) {
     for (const node of sheet.querySelectorAll(`[data-path="${CSS.escape(path)}"]`)) {
       if (node.matches(".num")) {
         node.dataset.value = value;
-        node.textContent = String(Math.round(value * node.dataset.factor * 1e4) / 1e4);
+        node.textContent = String(Math.round((value * node.dataset.factor + Number(node.dataset.shift || 0)) * 1e4) / 1e4);
         node.setAttribute("aria-valuenow", node.textContent);
       } else if (node.matches("[type=range]")) node.value = value;
     }
@@ -131,6 +131,7 @@ export function startValues(bench) {
     };
     const cancel = (at) => {
       if (at.key === "Escape") {
+        at.stopPropagation();
         restore();
         end();
       }

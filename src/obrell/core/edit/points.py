@@ -1,0 +1,437 @@
+"""Drawing paths point by point, and changing their points."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from obrell.core.document.model import Control, Part
+from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of
+from obrell.core.edit.parts import NEW_SURFACE, fresh_name
+from obrell.core.effects import Paint
+from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.geometry.knots import SAME_PX, Bend, pulled, split
+from obrell.core.geometry.plane import Similarity
+from obrell.core.shapes.line import Line, along_eighths
+from obrell.core.shapes.path import Contour, Knot, Path, knot_from
+from obrell.core.values.fields import Id, Length, Place
+from obrell.core.values.paints import Solid
+
+Number = Annotated[int, Field(ge=0, le=100_000)]
+Point = tuple[Number, Number]
+"""A contour's number and a knot's number in it."""
+Points = Annotated[tuple[Point, ...], Field(min_length=1, max_length=5000)]
+At = Annotated[float, Field(gt=0, lt=1)]
+GONE = "That point is no longer there: it was removed, perhaps in another window."
+
+
+class PenStart(Edit):
+    """A new path of two points, drawn as a line until it is closed; places are on the canvas."""
+
+    kind: Literal["pen-start"] = "pen-start"
+    first: Knot
+    second: Knot
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        x, y = (self.first.x + self.second.x) / 2, (self.first.y + self.second.y) / 2
+        knots = tuple(knot.evolve(x=knot.x - x, y=knot.y - y) for knot in (self.first, self.second))
+        shape = Path(contours=(Contour(closed=False, knots=knots),), form="line")
+        part = Part(
+            id="p0", name=fresh_name(control, shape.suggested_name()), shape=shape, x=x, y=y,
+            effects=(Paint(id="e1", fill=Solid(colour=NEW_SURFACE)),),
+        )  # fmt: skip
+        return add_parts(control, [part])
+
+    def label(self, control: Control) -> str:
+        return "Started a path"
+
+
+class _Points(Edit):
+    """Base of the edits of one path's points."""
+
+    part: Id
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        def changed(part: Part) -> Part:
+            return part.evolve(shape=self._changed(part, _path_of(part)))
+
+        return each_part(control, [self.part], changed)
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        raise NotImplementedError
+
+    def _where(self, control: Control) -> str:
+        return f" of {names_of(control, [self.part])}"
+
+
+class PenNext(_Points):
+    """One more point at an open end; the place is on the canvas."""
+
+    kind: Literal["pen-next"] = "pen-next"
+    contour: Number
+    at_start: bool = False
+    knot: Knot
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        run = _contour(path, self.contour)
+        if run.closed:
+            raise Refused("This path is closed. Cut it open at a point to go on drawing.")
+        new = _to_own(part, self.knot)
+        knots = (_turned_round(new), *run.knots) if self.at_start else (*run.knots, new)
+        return _with_contour(path, self.contour, run.evolve(knots=knots))
+
+    def label(self, control: Control) -> str:
+        return f"Added a point{self._where(control)}"
+
+
+class ClosePath(_Points):
+    """An open contour closed; a path that was a line of this one contour is filled from then on."""
+
+    kind: Literal["close-path"] = "close-path"
+    contour: Number
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        run = _contour(path, self.contour)
+        form = "filled" if len(path.contours) == 1 else path.form
+        return _with_contour(path, self.contour, run.evolve(closed=True)).evolve(form=form)
+
+    def label(self, control: Control) -> str:
+        return f"Closed the path{self._where(control)}"
+
+
+class MovePoints(_Points):
+    """Points moved on the canvas; ``constrained`` keeps to the longer of the two directions."""
+
+    kind: Literal["move-points"] = "move-points"
+    points: Points
+    dx: Place
+    dy: Place
+    constrained: bool = False
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        dx, dy = self.dx, self.dy
+        if self.constrained:
+            dx, dy = (dx, 0.0) if abs(dx) >= abs(dy) else (0.0, dy)
+        dx, dy = Similarity(turn=part.rotation).undo(dx, dy)
+        return _each(path, self.points, lambda bend: bend.moved(dx, dy))
+
+    def label(self, control: Control) -> str:
+        count = len(self.points)
+        return f"Moved {'a point' if count == 1 else f'{count} points'}{self._where(control)}"
+
+
+class MoveHandle(_Points):
+    """A point's handle pulled to a place on the canvas. The other handle of a smooth point turns with
+    it, unless ``alone``."""
+
+    kind: Literal["move-handle"] = "move-handle"
+    point: Point
+    side: Literal["in", "out"]
+    x: Place
+    y: Place
+    alone: bool = False
+    constrained: bool = False
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        x, y = Similarity(1.0, part.rotation, part.x, part.y).undo(self.x, self.y)
+
+        def turned(bend: Bend) -> Bend:
+            dx, dy = x - bend.x, y - bend.y
+            if self.constrained:
+                step = math.pi / 12
+                angle = round(math.atan2(dy, dx) / step) * step
+                length = math.hypot(dx, dy)
+                dx, dy = length * math.cos(angle), length * math.sin(angle)
+            other = (bend.in_x, bend.in_y) if self.side == "out" else (bend.out_x, bend.out_y)
+            if bend.smooth and not self.alone and (dx or dy):
+                share = -math.hypot(*other) / math.hypot(dx, dy)
+                other = dx * share, dy * share
+            if self.side == "out":
+                return replace(bend, out_x=dx, out_y=dy, in_x=other[0], in_y=other[1])
+            return replace(bend, in_x=dx, in_y=dy, out_x=other[0], out_y=other[1])
+
+        return _each(path, [self.point], turned)
+
+    def label(self, control: Control) -> str:
+        return f"Moved a handle{self._where(control)}"
+
+
+class AddPoint(_Points):
+    """A point on a segment, at a share of its parameter; the shape stays."""
+
+    kind: Literal["add-point"] = "add-point"
+    point: Point
+    at: At = 0.5
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        run, index, to = _segment(path, self.point)
+        one, middle, other = split(run[index], run[to], self.at)
+        run[index], run[to] = one, other
+        run.insert(index + 1, middle)
+        return _with_bends(path, self.point[0], run)
+
+    def label(self, control: Control) -> str:
+        return f"Added a point{self._where(control)}"
+
+
+class DragSegment(_Points):
+    """A segment pulled where it was taken hold of; its ends stay."""
+
+    kind: Literal["drag-segment"] = "drag-segment"
+    point: Point
+    at: At
+    dx: Place
+    dy: Place
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        dx, dy = Similarity(turn=part.rotation).undo(self.dx, self.dy)
+        run, index, to = _segment(path, self.point)
+        run[index], run[to] = pulled(run[index], run[to], self.at, dx, dy)
+        return _with_bends(path, self.point[0], run)
+
+    def label(self, control: Control) -> str:
+        return f"Bent a segment{self._where(control)}"
+
+
+class RemovePoints(_Points):
+    """Points taken out; a contour left with one point goes too."""
+
+    kind: Literal["remove-points"] = "remove-points"
+    points: Points
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        gone = set(self.points)
+        runs = []
+        for number, run in enumerate(path.contours):
+            knots = tuple(k for index, k in enumerate(run.knots) if (number, index) not in gone)
+            if len(knots) >= 2:
+                runs.append(run.evolve(knots=knots))
+        if not runs:
+            raise Refused("A path keeps at least two points. To be rid of it, remove the part.")
+        return path.evolve(contours=tuple(runs))
+
+    def label(self, control: Control) -> str:
+        count = len(self.points)
+        return f"Removed {'a point' if count == 1 else f'{count} points'}{self._where(control)}"
+
+
+class BendPoints(_Points):
+    """Points made smooth (handles in the direction of their neighbours) or sharp (no handles)."""
+
+    kind: Literal["bend-points"] = "bend-points"
+    points: Points
+    smooth: bool
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        for point in self.points:
+            number, index = point
+            run = _bends(_contour(path, number))
+            if index >= len(run):
+                raise NoSuchThing(GONE)
+            before, after = run[index - 1], run[(index + 1) % len(run)]
+            run[index] = _smoothed(run[index], before, after) if self.smooth else _sharp(run[index])
+            path = _with_bends(path, number, run)
+        return path
+
+    def label(self, control: Control) -> str:
+        return f"Made points {'smooth' if self.smooth else 'sharp'}{self._where(control)}"
+
+
+class RoundPoints(_Points):
+    """Corners rounded off by a radius."""
+
+    kind: Literal["round-points"] = "round-points"
+    points: Points
+    radius: Length
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        return _each(path, self.points, lambda bend: replace(bend, radius=self.radius))
+
+    def label(self, control: Control) -> str:
+        return f"Rounded corners{self._where(control)}"
+
+
+class CutOpen(_Points):
+    """A closed contour opened at a point, or an open one cut in two there; the point is doubled."""
+
+    kind: Literal["cut-open"] = "cut-open"
+    point: Point
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        number, index = self.point
+        run = _contour(path, number)
+        if index >= len(run.knots):
+            raise NoSuchThing(GONE)
+        if run.closed:
+            knots = (*run.knots[index:], *run.knots[: index + 1])
+            return _with_contour(path, number, Contour(closed=False, knots=knots))
+        if index in (0, len(run.knots) - 1):
+            raise Refused("This is an end already.")
+        pieces = (run.knots[: index + 1], run.knots[index:])
+        cut = tuple(Contour(closed=False, knots=knots) for knots in pieces)
+        return path.evolve(contours=(*path.contours[:number], *cut, *path.contours[number + 1 :]))
+
+    def label(self, control: Control) -> str:
+        return f"Cut the path open{self._where(control)}"
+
+
+class JoinEnds(_Points):
+    """Two open ends joined: by one point where they meet, else by a straight segment."""
+
+    kind: Literal["join-ends"] = "join-ends"
+    points: Annotated[tuple[Point, Point], Field()]
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        (a, i), (b, j) = self.points
+        first, second = _contour(path, a), _contour(path, b)
+        if first.closed or second.closed or not (_is_end(first, i) and _is_end(second, j)) or (a, i) == (b, j):
+            raise Refused("Choose two open ends to join.")
+        if a == b:
+            return _with_bends(path, a, _merged(_bends(first)), closed=True)
+        one = _bends(first) if i else _reversed(_bends(first))
+        other = _reversed(_bends(second)) if j else _bends(second)
+        run = one + other
+        if math.dist((one[-1].x, one[-1].y), (other[0].x, other[0].y)) < SAME_PX:
+            met = replace(one[-1], out_x=other[0].out_x, out_y=other[0].out_y)
+            run = [*one[:-1], met, *other[1:]]
+        joined = Contour(closed=False, knots=tuple(knot_from(bend) for bend in run))
+        rest = tuple(c for number, c in enumerate(path.contours) if number not in (a, b))
+        return path.evolve(contours=(*rest, joined))
+
+    def label(self, control: Control) -> str:
+        return f"Joined two ends{self._where(control)}"
+
+
+class MoveEnd(Edit):
+    """One end of a line moved on the canvas, the other staying; ``constrained`` keeps the line to
+    multiples of 45°."""
+
+    kind: Literal["move-end"] = "move-end"
+    part: Id
+    end: Literal["start", "end"]
+    dx: Place
+    dy: Place
+    constrained: bool = False
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        return each_part(control, [self.part], self._moved)
+
+    def label(self, control: Control) -> str:
+        return f"Moved an end of {names_of(control, [self.part])}"
+
+    def _moved(self, part: Part) -> Part:
+        line = part.shape
+        if not isinstance(line, Line):
+            raise Refused(f"“{part.name}” is not a line.")
+        way = -1 if self.end == "start" else 1
+        turn = Similarity(turn=part.rotation)
+        dx, dy = turn.undo(self.dx, self.dy)
+        across, down = line.across + way * dx, line.down + way * dy
+        if self.constrained:
+            across, down = along_eighths(across, down)
+        if across == 0 and down == 0:
+            return part
+        shape = line.evolve(across=across, down=down)
+        if way > 0:
+            return part.evolve(shape=shape)
+        dx, dy = turn.apply(line.across - across, line.down - down)
+        return part.evolve(shape=shape, x=part.x + dx, y=part.y + dy)
+
+
+def _path_of(part: Part) -> Path:
+    if not isinstance(part.shape, Path):
+        raise Refused(f"“{part.name}” has no points of its own. Convert it to a path first.")
+    return part.shape
+
+
+def _contour(path: Path, number: int) -> Contour:
+    if number >= len(path.contours):
+        raise NoSuchThing(GONE)
+    return path.contours[number]
+
+
+def _bends(run: Contour) -> list[Bend]:
+    return [knot.bend() for knot in run.knots]
+
+
+def _with_contour(path: Path, number: int, run: Contour) -> Path:
+    return path.evolve(contours=(*path.contours[:number], run, *path.contours[number + 1 :]))
+
+
+def _with_bends(path: Path, number: int, bends: Sequence[Bend], *, closed: bool | None = None) -> Path:
+    run = path.contours[number]
+    knots = tuple(knot_from(bend) for bend in bends)
+    return _with_contour(path, number, Contour(closed=run.closed if closed is None else closed, knots=knots))
+
+
+def _each(path: Path, points: Sequence[Point], change: Callable[[Bend], Bend]) -> Path:
+    wanted = set(points)
+    for number, index in wanted:
+        if index >= len(_contour(path, number).knots):
+            raise NoSuchThing(GONE)
+    for number in {number for number, _ in wanted}:
+        run = path.contours[number]
+        knots = tuple(
+            knot_from(change(knot.bend())) if (number, index) in wanted else knot
+            for index, knot in enumerate(run.knots)
+        )
+        path = _with_contour(path, number, run.evolve(knots=knots))
+    return path
+
+
+def _segment(path: Path, point: Point) -> tuple[list[Bend], int, int]:
+    """The contour's knots and the numbers of a segment's two ends."""
+    number, index = point
+    run = _contour(path, number)
+    count = len(run.knots)
+    if index >= count or (not run.closed and index == count - 1):
+        raise NoSuchThing(GONE)
+    return _bends(run), index, (index + 1) % count
+
+
+def _to_own(part: Part, knot: Knot) -> Knot:
+    """A knot given on the canvas in the part's own space."""
+    turn = Similarity(turn=part.rotation)
+    x, y = Similarity(1.0, part.rotation, part.x, part.y).undo(knot.x, knot.y)
+    in_x, in_y = turn.undo(knot.in_x, knot.in_y)
+    out_x, out_y = turn.undo(knot.out_x, knot.out_y)
+    return knot_from(Bend(x, y, in_x, in_y, out_x, out_y, knot.radius))
+
+
+def _turned_round(knot: Knot) -> Knot:
+    return knot.evolve(in_x=knot.out_x, in_y=knot.out_y, out_x=knot.in_x, out_y=knot.in_y)
+
+
+def _reversed(bends: Sequence[Bend]) -> list[Bend]:
+    return [
+        replace(b, in_x=b.out_x, in_y=b.out_y, out_x=b.in_x, out_y=b.in_y) for b in reversed(bends)
+    ]  # fmt: skip
+
+
+def _merged(bends: list[Bend]) -> list[Bend]:
+    """A run whose two ends become one knot where they meet."""
+    first, last = bends[0], bends[-1]
+    if len(bends) > 2 and math.dist((first.x, first.y), (last.x, last.y)) < SAME_PX:
+        return [replace(first, in_x=last.in_x, in_y=last.in_y), *bends[1:-1]]
+    return bends
+
+
+def _is_end(run: Contour, index: int) -> bool:
+    return index in (0, len(run.knots) - 1)
+
+
+def _sharp(bend: Bend) -> Bend:
+    return replace(bend, in_x=0.0, in_y=0.0, out_x=0.0, out_y=0.0)
+
+
+def _smoothed(bend: Bend, before: Bend, after: Bend) -> Bend:
+    """Handles along the line through both neighbours, a third of the way to each."""
+    dx, dy = after.x - before.x, after.y - before.y
+    length = math.hypot(dx, dy) or 1.0
+    back = math.dist((bend.x, bend.y), (before.x, before.y)) / 3 / length
+    ahead = math.dist((bend.x, bend.y), (after.x, after.y)) / 3 / length
+    return replace(bend, in_x=-dx * back, in_y=-dy * back, out_x=dx * ahead, out_y=dy * ahead, radius=0.0)

@@ -1,0 +1,219 @@
+"""Paths as people edit them: knots joined by straight lines and cubics.
+
+A knot is a place with two handles, given from the knot; a handle of length 0 is none. A segment with
+a handle at neither end is straight.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from itertools import pairwise
+
+from obrell.core.geometry.combine import arc_cubics
+from obrell.core.geometry.corners import rounding
+from obrell.core.geometry.paths import Path, PathBuilder
+
+SAME_PX = 1e-6
+"""Places nearer than this are one."""
+IN_LINE = 1e-3
+"""Sine of the angle between two handles below which they run through their knot smoothly."""
+ARC_KNOT = math.pi / 2 + 1e-9
+"""An arc becomes cubics of at most a quarter turn: off by 0.03 % of the radius."""
+
+
+@dataclass(frozen=True, slots=True)
+class Bend:
+    """A knot as numbers: place, handle in, handle out, corner radius."""
+
+    x: float
+    y: float
+    in_x: float = 0.0
+    in_y: float = 0.0
+    out_x: float = 0.0
+    out_y: float = 0.0
+    radius: float = 0.0
+
+    @property
+    def smooth(self) -> bool:
+        """Whether its two handles lie in one line."""
+        before, after = math.hypot(self.in_x, self.in_y), math.hypot(self.out_x, self.out_y)
+        if before < SAME_PX or after < SAME_PX:
+            return False
+        cross = self.in_x * self.out_y - self.in_y * self.out_x
+        dot = self.in_x * self.out_x + self.in_y * self.out_y
+        return dot < 0 and abs(cross) < IN_LINE * before * after
+
+    def moved(self, dx: float, dy: float) -> Bend:
+        return replace(self, x=self.x + dx, y=self.y + dy)
+
+
+def straight(one: Bend, other: Bend) -> bool:
+    """Whether the segment from one knot to the next is a line."""
+    return not (one.out_x or one.out_y or other.in_x or other.in_y)
+
+
+def draw_contour(pen: PathBuilder, knots: Sequence[Bend], *, closed: bool) -> None:
+    """Add a contour; corners with a radius are rounded where both their segments are straight."""
+    if len(knots) < 2:
+        return
+    cuts = _cuts(knots, closed)
+    pen.move(*_leaving(knots, 0, cuts, closed))
+    count = len(knots)
+    for index in range(count if closed else count - 1):
+        _segment(pen, knots, index, (index + 1) % count, cuts)
+    if closed:
+        pen.close()
+
+
+def _cuts(knots: Sequence[Bend], closed: bool) -> list[float]:
+    """How much of its two segments each corner's rounding takes away."""
+    count = len(knots)
+    wanted = [0.0] * count
+    for index, knot in enumerate(knots):
+        inside = closed or 0 < index < count - 1
+        before, after = knots[index - 1], knots[(index + 1) % count]
+        if knot.radius > 0 and inside and straight(before, knot) and straight(knot, after):
+            wanted[index] = rounding((before.x, before.y), (knot.x, knot.y), (after.x, after.y), knot.radius)
+    shares = []
+    for index, knot in enumerate(knots):
+        other = (index + 1) % count
+        both = wanted[index] + wanted[other]
+        length = math.dist((knot.x, knot.y), (knots[other].x, knots[other].y))
+        shares.append(min(1.0, length / both) if both else 1.0)
+    return [cut * min(shares[index - 1], shares[index]) for index, cut in enumerate(wanted)]
+
+
+def _leaving(knots: Sequence[Bend], index: int, cuts: Sequence[float], closed: bool) -> tuple[float, float]:
+    """Where a contour begins: after the rounding of its first knot."""
+    knot = knots[index]
+    if not closed or not cuts[index]:
+        return knot.x, knot.y
+    return _on_the_way(knot, knots[(index + 1) % len(knots)], cuts[index])
+
+
+def _segment(pen: PathBuilder, knots: Sequence[Bend], index: int, to: int, cuts: Sequence[float]) -> None:
+    one, other = knots[index], knots[to]
+    if not straight(one, other):
+        pen.cubic(one.x + one.out_x, one.y + one.out_y, other.x + other.in_x, other.y + other.in_y, other.x, other.y)
+        return
+    if not cuts[to]:
+        pen.line(other.x, other.y)
+        return
+    after = knots[(to + 1) % len(knots)]
+    start = _on_the_way(other, one, cuts[to])
+    end = _on_the_way(other, after, cuts[to])
+    pen.line(*start)
+    _arc(pen, start, (other.x, other.y), end)
+
+
+def _arc(pen: PathBuilder, start: tuple[float, float], corner: tuple[float, float], end: tuple[float, float]) -> None:
+    """The arc that touches both sides of a corner at the same distance from it."""
+    cut, half = math.dist(start, corner), math.dist(start, end) / 2
+    away = math.sqrt(max(cut * cut - half * half, 0.0))
+    if half < SAME_PX or away < SAME_PX:
+        pen.line(*end)
+        return
+    radius = cut * half / away
+    middle = ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
+    share = cut * cut / away / away
+    centre = corner[0] + (middle[0] - corner[0]) * share, corner[1] + (middle[1] - corner[1]) * share
+    first = math.atan2(start[1] - centre[1], start[0] - centre[0])
+    last = math.atan2(end[1] - centre[1], end[0] - centre[0])
+    pen.arc(*centre, radius, radius, 0.0, first, (last - first + math.pi) % math.tau - math.pi)
+
+
+def _on_the_way(start: Bend, to: Bend, distance: float) -> tuple[float, float]:
+    share = distance / (math.dist((start.x, start.y), (to.x, to.y)) or 1.0)
+    return start.x + (to.x - start.x) * share, start.y + (to.y - start.y) * share
+
+
+def split(one: Bend, other: Bend, at: float) -> tuple[Bend, Bend, Bend]:
+    """A segment cut at a share of its parameter: the two knots with shorter handles, and the new one
+    between them; the shape stays (de Casteljau)."""
+    if straight(one, other):
+        return one, Bend(_mix(one.x, other.x, at), _mix(one.y, other.y, at)), other
+    points = [
+        (one.x, one.y), (one.x + one.out_x, one.y + one.out_y),
+        (other.x + other.in_x, other.y + other.in_y), (other.x, other.y),
+    ]  # fmt: skip
+    a, b, c = (_between(p, q, at) for p, q in pairwise(points))
+    d, e = _between(a, b, at), _between(b, c, at)
+    x, y = _between(d, e, at)
+    middle = Bend(x, y, d[0] - x, d[1] - y, e[0] - x, e[1] - y)
+    return (
+        replace(one, out_x=a[0] - one.x, out_y=a[1] - one.y), middle,
+        replace(other, in_x=c[0] - other.x, in_y=c[1] - other.y),
+    )  # fmt: skip
+
+
+def pulled(one: Bend, other: Bend, at: float, dx: float, dy: float) -> tuple[Bend, Bend]:
+    """A segment dragged at a share of its parameter: both handles follow so that the curve goes
+    through the new place and its ends stay. A straight segment is given handles first."""
+    if straight(one, other):
+        third_x, third_y = (other.x - one.x) / 3, (other.y - one.y) / 3
+        one = replace(one, out_x=third_x, out_y=third_y)
+        other = replace(other, in_x=-third_x, in_y=-third_y)
+    at = min(0.9, max(0.1, at))
+    first, second = 3 * at * (1 - at) ** 2, 3 * at * at * (1 - at)
+    weight = (1 - at, at)
+    total = first * weight[0] + second * weight[1]
+    a, b = weight[0] / total, weight[1] / total
+    return (
+        replace(one, out_x=one.out_x + dx * a, out_y=one.out_y + dy * a),
+        replace(other, in_x=other.in_x + dx * b, in_y=other.in_y + dy * b),
+    )
+
+
+def knots_of(path: Path) -> list[tuple[bool, list[Bend]]]:
+    """Every contour of a path: whether it is closed, and its knots."""
+    sink = _KnotSink()
+    path.draw(sink)
+    sink.end(closed=False)
+    return sink.contours
+
+
+class _KnotSink:
+    """Collects knots; a knot at the end of a closed contour that equals the first is one with it."""
+
+    def __init__(self) -> None:
+        self.contours: list[tuple[bool, list[Bend]]] = []
+        self._knots: list[Bend] = []
+
+    def move(self, x: float, y: float) -> None:
+        self.end(closed=False)
+        self._knots = [Bend(x, y)]
+
+    def line(self, x: float, y: float) -> None:
+        last = self._knots[-1]
+        if math.dist((last.x, last.y), (x, y)) > SAME_PX:
+            self._knots.append(Bend(x, y))
+
+    def cubic(self, a: float, b: float, c: float, d: float, x: float, y: float) -> None:
+        last = self._knots[-1]
+        self._knots[-1] = replace(last, out_x=a - last.x, out_y=b - last.y)
+        self._knots.append(Bend(x, y, c - x, d - y))
+
+    def arc(self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float) -> None:
+        for piece in arc_cubics(cx, cy, rx, ry, turn, start, sweep, ARC_KNOT):
+            self.cubic(*piece)
+
+    def close(self) -> None:
+        self.end(closed=True)
+
+    def end(self, *, closed: bool) -> None:
+        knots, self._knots = self._knots, []
+        if closed and len(knots) > 1 and math.dist((knots[0].x, knots[0].y), (knots[-1].x, knots[-1].y)) < 1e-4:
+            last = knots.pop()
+            knots[0] = replace(knots[0], in_x=last.in_x, in_y=last.in_y)
+        if len(knots) > 1:
+            self.contours.append((closed, knots))
+
+
+def _mix(a: float, b: float, t: float) -> float:
+    return a + (b - a) * t
+
+
+def _between(p: tuple[float, float], q: tuple[float, float], t: float) -> tuple[float, float]:
+    return _mix(p[0], q[0], t), _mix(p[1], q[1], t)

@@ -1,0 +1,129 @@
+"""Path: any outline, made of knots with handles, filled or drawn as a line."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from functools import lru_cache
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field
+
+from obrell.core.geometry.combine import Cap, Join, Rule, stroked, union
+from obrell.core.geometry.knots import Bend, draw_contour, knots_of
+from obrell.core.geometry.paths import Path as Outline
+from obrell.core.geometry.paths import PathBuilder
+from obrell.core.shapes.base import Sentence, Shape, Slot, Words
+from obrell.core.values.base import Value
+from obrell.core.values.fields import Length, Live, Place, Size
+
+MAX_KNOTS = 5000
+Reach = Annotated[float, Live("px", 1, -100, 100), Field(ge=-16384, le=16384)]
+
+
+class Knot(Value):
+    """A place on the path; its handles are given from it, 0 for none."""
+
+    x: Place = Field(0.0, title="point across")
+    y: Place = Field(0.0, title="point down")
+    in_x: Reach = Field(0.0, title="handle in across")
+    in_y: Reach = Field(0.0, title="handle in down")
+    out_x: Reach = Field(0.0, title="handle out across")
+    out_y: Reach = Field(0.0, title="handle out down")
+    radius: Length = Field(0.0, title="corner")
+
+    def bend(self) -> Bend:
+        return Bend(self.x, self.y, self.in_x, self.in_y, self.out_x, self.out_y, self.radius)
+
+
+class Contour(Value):
+    """One run of knots."""
+
+    closed: bool = True
+    knots: Annotated[tuple[Knot, ...], Field(min_length=2, max_length=MAX_KNOTS)]
+
+
+class Path(Shape):
+    """Knots around the part's place. As a line it has a width, caps and joins; filled, contours that
+    are open are closed by a straight line, and ``rule`` says what lies inside where they overlap."""
+
+    label: ClassVar[str] = "Path"
+    kind: Literal["path"] = "path"
+    contours: Annotated[tuple[Contour, ...], Field(max_length=MAX_KNOTS)] = ()
+    form: Literal["filled", "line"] = Field("filled", title="drawn as")
+    rule: Rule = Field("nonzero", title="inside by")
+    width: Size = Field(2.0, title="line width")
+    caps: Cap = Field("flat", title="caps")
+    joins: Join = Field("mitre", title="joins")
+    dash: Size = Field(6.0, title="dash")
+    gap: Length = Field(0.0, title="gap")
+
+    def path(self) -> Outline:
+        return _outline(self)
+
+    def centre_line(self) -> Outline:
+        """The contours as they are, open ones open."""
+        pen = PathBuilder()
+        for contour in self.contours:
+            draw_contour(pen, [knot.bend() for knot in contour.knots], closed=contour.closed)
+        return pen.path()
+
+    def resized(self, width: float, height: float) -> Path:
+        frame = self.frame()
+        across = width / frame.width if frame.width else 1.0
+        down = height / frame.height if frame.height else 1.0
+        return self.scaled(across, down)
+
+    def scaled(self, across: float, down: float) -> Path:
+        """Every knot and handle multiplied; -1 mirrors."""
+        return self.evolve(
+            contours=tuple(
+                contour.evolve(knots=tuple(_scaled(knot, across, down) for knot in contour.knots))
+                for contour in self.contours
+            )
+        )
+
+    def flipped(self, *, across: bool) -> Path:
+        return self.scaled(-1.0, 1.0) if across else self.scaled(1.0, -1.0)
+
+    def sentence(self) -> Sentence:
+        count = sum(len(contour.knots) for contour in self.contours)
+        start = (Words(f"path of {count} points, "), Slot("form"))
+        return start if self.form == "filled" else (*start, Words(", "), Slot("width"), Words(" wide"))
+
+    def details(self) -> tuple[str, ...]:
+        if self.form == "filled":
+            return ("rule",) if len(self.contours) > 1 else ()
+        return ("caps", "joins", "gap") if self.gap == 0 else ("caps", "joins", "dash", "gap")
+
+
+def _scaled(knot: Knot, across: float, down: float) -> Knot:
+    return knot.evolve(
+        x=knot.x * across, y=knot.y * down, in_x=knot.in_x * across, in_y=knot.in_y * down,
+        out_x=knot.out_x * across, out_y=knot.out_y * down, radius=knot.radius * min(abs(across), abs(down)),
+    )  # fmt: skip
+
+
+@lru_cache(maxsize=512)
+def _outline(path: Path) -> Outline:
+    line = path.centre_line()
+    if path.form == "line":
+        return stroked(line, path.width, path.caps, path.joins, (path.dash, path.gap))
+    return union(line, path.rule)
+
+
+def contours_from(runs: Iterable[tuple[bool, Sequence[Bend]]]) -> tuple[Contour, ...]:
+    """Contours of knots as they are stored."""
+    return tuple(Contour(closed=closed, knots=tuple(knot_from(b) for b in bends)) for closed, bends in runs)
+
+
+def knot_from(bend: Bend) -> Knot:
+    """A knot as it is stored, its numbers rounded to a millionth of a px."""
+    x, y, in_x, in_y, out_x, out_y, radius = (
+        round(v, 6) for v in (bend.x, bend.y, bend.in_x, bend.in_y, bend.out_x, bend.out_y, bend.radius)
+    )
+    return Knot(x=x, y=y, in_x=in_x, in_y=in_y, out_x=out_x, out_y=out_y, radius=radius)
+
+
+def path_from(outline: Outline) -> Path:
+    """An outline as a filled path."""
+    return Path(contours=contours_from(knots_of(outline)))

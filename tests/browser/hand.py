@@ -1,0 +1,93 @@
+"""What a hand does on the bench, and what an eye sees there."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+
+from playwright.sync_api import Page
+
+LOCK = "/kits/wendmere-lock"
+C1 = f"{LOCK}/controls/c1"
+
+
+def open_bench(page: Page, url: str, query: str = "") -> None:
+    page.goto(f"{url}{C1}{query}")
+    wait_for_frame(page)
+
+
+def until(page: Page, condition: Callable[[], bool]) -> None:
+    """Ask again until it holds; the policy of the page forbids waiting inside it."""
+    deadline = time.monotonic() + 15
+    while not condition():
+        assert time.monotonic() < deadline, "it did not come to hold"
+        page.wait_for_timeout(20)
+
+
+def art_width(page: Page) -> int:
+    return page.evaluate("document.getElementById('art').width")
+
+
+def wait_for_frame(page: Page) -> None:
+    until(page, lambda: art_width(page) > 301)
+
+
+def stage_colour(page: Page, x: float, y: float) -> list[int]:
+    """What the stage shows at a logical place: straight RGBA."""
+    return page.evaluate(
+        """([x, y]) => {
+            const art = document.getElementById('art'), box = art.getBoundingClientRect();
+            const paper = document.getElementById('paper').getBoundingClientRect();
+            const zoom = parseFloat(document.getElementById('zoom-now').textContent);
+            const px = (paper.left + x * zoom - box.left) * art.width / box.width;
+            const py = (paper.top + y * zoom - box.top) * art.height / box.height;
+            return [...art.getContext('2d').getImageData(px, py, 1, 1).data];
+        }""",
+        [x, y],
+    )
+
+
+def at(page: Page, x: float, y: float) -> tuple[float, float]:
+    """Where a logical place is in the window."""
+    paper = page.locator("#paper").bounding_box()
+    zoom = float(page.locator("#zoom-now").inner_text().removesuffix(":1"))
+    return paper["x"] + x * zoom, paper["y"] + y * zoom
+
+
+def middle_of(page: Page, selector: str) -> tuple[float, float]:
+    """Where a mark on the stage is; asked in one go, because marks are drawn anew at every change."""
+    page.locator(selector).wait_for()
+    box = "s => document.querySelector(s).getBoundingClientRect().toJSON()"
+    at = page.evaluate(box, selector)
+    return at["x"] + at["width"] / 2, at["y"] + at["height"] / 2
+
+
+def drag(page: Page, start, end, *, release: bool = True, key: str = "") -> None:
+    page.mouse.move(*start)
+    if key:
+        page.keyboard.down(key)
+    page.mouse.down()
+    page.mouse.move(*end, steps=6)
+    if release:
+        page.mouse.up()
+    if key:
+        page.keyboard.up(key)
+
+
+def value(page: Page, path: str):
+    return page.locator("#v-" + path.replace("/", "-"))
+
+
+def type_value(page: Page, path: str, text: str) -> None:
+    value(page, path).click()
+    page.keyboard.type(text)
+    page.keyboard.press("Enter")
+
+
+def steps_done(page: Page):
+    return page.locator("#history li:not(.undone)")
+
+
+def shows(page: Page, x: float, y: float, colour: list[int]) -> None:
+    """Wait until the stage shows a colour at a logical place."""
+    until(page, lambda: all(abs(a - b) < 3 for a, b in zip(stage_colour(page, x, y), colour, strict=True)))

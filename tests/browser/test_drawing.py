@@ -1,0 +1,123 @@
+"""Journeys: drawing shapes, paths, groups and combinations on the stage."""
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.hand import (
+    at,
+    drag,
+    middle_of,
+    open_bench,
+    shows,
+    stage_colour,
+    steps_done,
+    type_value,
+    until,
+    value,
+)  # fmt: skip
+
+TEAL = [31, 138, 146, 255]
+
+
+@pytest.fixture
+def blank(page, server):
+    """An empty control of 96 × 96, seen at 3:1 or so."""
+    page.goto(f"{server.url}/kits/wendmere-lock")
+    page.keyboard.press("n")
+    dialog = page.locator("dialog[open]")
+    for field, text in zip(dialog.locator("input").all(), ("Sketch", "96", "96"), strict=True):
+        field.fill(text)
+    dialog.get_by_text("Draw it").click()
+    page.wait_for_url("**/controls/*")
+    until(page, lambda: page.evaluate("document.getElementById('art')?.width") not in (None, 1))
+    return page
+
+
+def draw(page, key, start, end, **keys):
+    page.locator("#stage").focus()
+    page.keyboard.press(key)
+    count = page.locator(".part").count()
+    drag(page, at(page, *start), at(page, *end), **keys)
+    expect(page.locator(".part")).to_have_count(count + 1)
+    page.keyboard.press("Enter")
+
+
+def test_every_kind_is_drawn_by_its_key(blank):
+    for key, kind in (("b", "box"), ("r", "round"), ("g", "ring"), ("s", "sides"), ("l", "line"), ("t", "Hanken")):
+        draw(blank, key, (20, 20), (60, 50))
+        expect(blank.locator(".part").first.locator("p").first).to_contain_text(kind)
+
+
+def test_a_ring_with_a_wedge_cut_out_and_a_point_moved_inside_the_cut(blank):
+    draw(blank, "g", (8, 8), (88, 88))
+    type_value(blank, "parts/p1/shape/inner", "25")
+    page = blank
+    page.locator("#stage").focus()
+    page.keyboard.press("e")
+    for place in ((48, 48), (30, 95), (66, 95)):
+        page.mouse.click(*at(page, *place))
+        page.wait_for_timeout(150)
+    page.mouse.click(*at(page, 48, 48))
+    expect(page.locator(".part.sel p").first).to_contain_text("path of 3 points")
+    page.locator(".part").nth(1).locator(".no").click(modifiers=["Shift"])
+    page.locator("[data-mode=difference]").click()
+    expect(page.locator(".part")).to_have_count(3)
+    shows(page, 48, 80, [0, 0, 0, 0])
+    shows(page, 48, 15, TEAL)
+    page.locator(".part[data-depth='1']").first.locator(".no").click()
+    expect(page.locator("[data-knot]")).to_have_count(3)
+    drag(page, middle_of(page, "[data-knot='0/1']"), at(page, 90, 95))
+    drag(page, middle_of(page, "[data-knot='0/2']"), at(page, 92, 60))
+    shows(page, 48, 80, TEAL)
+    expect(steps_done(page).first).to_contain_text("Moved a point")
+
+
+def test_points_are_added_chosen_typed_and_removed(blank):
+    page = blank
+    page.locator("#stage").focus()
+    page.keyboard.press("e")
+    for place in ((10, 10), (80, 10), (80, 60)):
+        page.mouse.click(*at(page, *place))
+        page.wait_for_timeout(150)
+    page.keyboard.press("Enter")
+    expect(page.locator(".part.sel p").first).to_contain_text("line")
+    page.mouse.dblclick(*at(page, 45, 10))
+    expect(page.locator(".part.sel p").first).to_contain_text("path of 4 points")
+    type_value(page, "parts/p1/shape/contours/0/knots/1/y", "30")
+    expect(value(page, "parts/p1/shape/contours/0/knots/1/y")).to_have_text("30")
+    shows(page, 45, 30, TEAL)
+    page.locator("#stage").focus()
+    page.keyboard.press("Shift+ArrowDown")
+    expect(value(page, "parts/p1/shape/contours/0/knots/1/y")).to_have_text("40")
+    page.keyboard.press("Delete")
+    expect(page.locator(".part.sel p").first).to_contain_text("path of 3 points")
+
+
+def test_a_group_is_entered_by_two_presses_and_left_by_escape(page, server):
+    open_bench(page, server.url)
+    page.mouse.click(*at(page, 60, 55))
+    expect(page.locator(".part.sel")).to_have_count(1)
+    page.locator(".part[data-part=p2] .no").click(modifiers=["Shift"])
+    expect(page.locator(".part.sel")).to_have_count(2)
+    page.locator(".several [data-do=group]").click()
+    expect(page.locator(".part.sel")).to_have_count(1)
+    expect(page.locator(".part.sel")).to_have_attribute("data-holds", "")
+    page.locator("#stage").focus()
+    page.keyboard.press("Escape")
+    page.mouse.click(*at(page, 26, 40))
+    expect(page.locator(".part.sel .entitle")).to_have_value("Group")
+    page.mouse.dblclick(*at(page, 26, 40))
+    expect(page.locator(".part.sel .entitle")).to_have_value("Body")
+    expect(page.locator("#marks .dimmed")).to_have_count(1)
+    page.keyboard.press("Escape")
+    expect(page.locator("#marks .dimmed")).to_have_count(0)
+
+
+def test_hairlines_go_around_and_follow_their_source(blank):
+    draw(blank, "b", (46, 4), (50, 16))
+    blank.locator("[data-way=around]").click()
+    expect(blank.locator(".part")).to_have_count(2)
+    shows(blank, 48, 90, TEAL)
+    type_value(blank, "parts/p2/shape/count", "3")
+    shows(blank, 48, 90, [0, 0, 0, 0])
+    assert stage_colour(blank, 48, 8) == TEAL

@@ -1,0 +1,208 @@
+"""The pen, and what is done to the points of a path."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from obrell.core.edit import Surroundings, read_edit
+from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.geometry.combine import combined
+from obrell.core.geometry.knots import Bend, draw_contour, knots_of, pulled, split, straight
+from obrell.core.geometry.paths import PathBuilder
+from obrell.core.geometry.rounded import ellipse, rounded_box
+from obrell.core.geometry.simplify import simplified
+from obrell.core.raster.coverage import cover
+from obrell.core.raster.layers import Box as DeviceBox
+from obrell.core.shapes import SHAPES, Box, Line, Path, Round
+from obrell.core.shapes.path import path_from
+from tests.making import CONTAINERS_TRIED, SHAPES_TRIED, control, part, solid, with_inner
+
+WINDOW = DeviceBox(-80, -80, 80, 80)
+place = st.floats(-40, 40)
+knot = st.builds(Bend, place, place, place, place, place, place)
+
+
+def area(outline):
+    return float(cover(outline.rows, WINDOW).values.sum(dtype=np.float64))
+
+
+def drawn(*bends, closed=False):
+    pen = PathBuilder()
+    draw_contour(pen, bends, closed=closed)
+    return pen.path()
+
+
+def at(one, other, t):
+    p = [(one.x, one.y), (one.x + one.out_x, one.y + one.out_y)]
+    q = [(other.x + other.in_x, other.y + other.in_y), (other.x, other.y)]
+    weights = ((1 - t) ** 3, 3 * (1 - t) ** 2 * t, 3 * (1 - t) * t * t, t**3)
+    return tuple(sum(w * point[axis] for w, point in zip(weights, p + q, strict=True)) for axis in (0, 1))
+
+
+def done(start, *edits):
+    for edit in edits:
+        start = read_edit(edit).apply(start, Surroundings())
+    return start
+
+
+def pen(*places, close=False):
+    """A path drawn with the pen on an empty canvas."""
+    knots = [dict(zip(("x", "y", "in_x", "in_y", "out_x", "out_y"), p, strict=False)) for p in places]
+    edits = [{"kind": "pen-start", "first": knots[0], "second": knots[1]}]
+    edits += [{"kind": "pen-next", "part": "p100", "contour": 0, "knot": k} for k in knots[2:]]
+    if close:
+        edits.append({"kind": "close-path", "part": "p100", "contour": 0})
+    return done(control(), *edits)
+
+
+@given(knot, knot, st.floats(0.05, 0.95), st.floats(0, 1))
+def test_a_new_point_changes_no_curve(one, other, cut, t):
+    left, middle, right = split(one, other, cut)
+    if t < cut:
+        assert at(left, middle, t / cut) == pytest.approx(at(one, other, t), abs=1e-6)
+    else:
+        assert at(middle, right, (t - cut) / (1 - cut)) == pytest.approx(at(one, other, t), abs=1e-6)
+
+
+@given(knot, knot, st.floats(0.1, 0.9), place, place)
+def test_a_dragged_segment_follows_the_hand(one, other, t, dx, dy):
+    if straight(one, other):
+        return
+    before = at(one, other, t)
+    after = at(*pulled(one, other, t, dx, dy), t)
+    assert after == pytest.approx((before[0] + dx, before[1] + dy), abs=1e-6)
+
+
+def test_rounded_corners_are_those_of_a_box():
+    corners = [Bend(x, y, radius=9) for x, y in ((-30, -20), (30, -20), (30, 20), (-30, 20))]
+    assert area(drawn(*corners, closed=True)) == pytest.approx(area(rounded_box(60, 40, (9,) * 4)), abs=1e-3)
+    crowded = [Bend(c.x, c.y, radius=500) for c in corners]
+    assert area(drawn(*crowded, closed=True)) == pytest.approx(area(rounded_box(60, 40, (20,) * 4)), abs=1e-3)
+
+
+@pytest.mark.parametrize("kind", SHAPES)
+def test_every_kind_becomes_a_path_that_looks_the_same(kind):
+    start = control(*with_inner(kind, solid("#204060"), rotation=25))
+    name = start.parts[-1].id
+    if kind not in CONTAINERS_TRIED:
+        outline = SHAPES_TRIED[kind].path()
+        assert area(path_from(outline).path()) == pytest.approx(area(outline), rel=4e-4)
+    converted = done(start, {"kind": "to-path", "parts": [name]})
+    assert [p.shape.kind for p in converted.parts] == ["path"]
+    assert converted.parts[0].effects[0] == start.parts[-1].effects[0]
+
+
+def test_the_pen_draws_what_was_pressed():
+    open_line = pen((10, 10), (50, 10), (50, 40))
+    path = open_line.parts[0].shape
+    assert path.form == "line"
+    assert not path.contours[0].closed
+    closed = pen((10, 10), (50, 10), (50, 40), close=True).parts[0].shape
+    assert closed.form == "filled"
+    assert area(closed.path()) == pytest.approx(40 * 30 / 2, abs=0.01)
+    with pytest.raises(Refused, match="Cut it open"):
+        done(
+            pen((0, 0), (9, 0), (9, 9), close=True),
+            {"kind": "pen-next", "part": "p100", "contour": 0, "knot": {"x": 1, "y": 1}},
+        )
+
+
+def test_points_move_on_the_canvas_whatever_the_turn_of_the_part():
+    start = done(pen((10, 10), (50, 10), (50, 40), close=True), {"kind": "turn", "part": "p100", "degrees": 90})
+    moved = done(start, {"kind": "move-points", "part": "p100", "points": [[0, 1]], "dx": 8, "dy": 0})
+    old, new = (c.parts[0].shape.contours[0].knots[1] for c in (start, moved))
+    assert (new.x - old.x, new.y - old.y) == pytest.approx((0, -8), abs=1e-6)
+
+
+def test_a_smooth_point_turns_both_handles_unless_one_moves_alone():
+    start = pen((0, 0), (30, 0, -9, 0, 9, 0), (60, 0))
+    pull = {"kind": "move-handle", "part": "p100", "point": [0, 1], "side": "out", "x": 30, "y": 12}
+    knot_after = done(start, pull).parts[0].shape.contours[0].knots[1]
+    assert (knot_after.in_x, knot_after.in_y) == pytest.approx((0, -9))
+    alone = done(start, pull | {"alone": True}).parts[0].shape.contours[0].knots[1]
+    assert (alone.in_x, alone.in_y) == (-9, 0)
+
+
+def test_points_are_added_removed_smoothed_and_sharpened():
+    start = pen((0, 0), (40, 0), (40, 40), (0, 40), close=True)
+    more = done(start, {"kind": "add-point", "part": "p100", "point": [0, 3], "at": 0.5})
+    assert len(more.parts[0].shape.contours[0].knots) == 5
+    assert area(more.parts[0].shape.path()) == pytest.approx(1600, abs=0.01)
+    less = done(more, {"kind": "remove-points", "part": "p100", "points": [[0, 4], [0, 2]]})
+    assert area(less.parts[0].shape.path()) == pytest.approx(800, abs=0.01)
+    soft = done(start, {"kind": "bend-points", "part": "p100", "points": [[0, 0]], "smooth": True})
+    assert soft.parts[0].shape.contours[0].knots[0].bend().smooth
+    hard = done(soft, {"kind": "bend-points", "part": "p100", "points": [[0, 0]], "smooth": False})
+    assert hard.parts[0].shape == start.parts[0].shape
+    with pytest.raises(Refused, match="at least two points"):
+        done(start, {"kind": "remove-points", "part": "p100", "points": [[0, 0], [0, 1], [0, 2]]})
+    with pytest.raises(NoSuchThing):
+        done(start, {"kind": "move-points", "part": "p100", "points": [[0, 9]], "dx": 1, "dy": 0})
+
+
+def test_a_path_cut_open_and_joined_again_is_the_same():
+    start = pen((0, 0), (40, 0), (40, 40), (0, 40), close=True)
+    opened = done(start, {"kind": "cut-open", "part": "p100", "point": [0, 2]})
+    run = opened.parts[0].shape.contours[0]
+    assert not run.closed
+    assert len(run.knots) == 5
+    joined = done(opened, {"kind": "join-ends", "part": "p100", "points": [[0, 0], [0, 4]]})
+    assert area(joined.parts[0].shape.path()) == pytest.approx(1600, abs=0.01)
+    two = done(opened, {"kind": "cut-open", "part": "p100", "point": [0, 2]})
+    assert len(two.parts[0].shape.contours) == 2
+    one = done(two, {"kind": "join-ends", "part": "p100", "points": [[0, 2], [1, 0]]})
+    assert len(one.parts[0].shape.contours[0].knots) == 5
+
+
+def test_simplifying_keeps_to_its_tolerance():
+    fine = [Bend(30 * math.cos(a), 20 * math.sin(a)) for a in np.linspace(0, math.tau, 200, endpoint=False)]
+    ((closed, few),) = simplified([(True, fine)], 0.2)
+    assert closed
+    assert len(few) < 16
+    lost = combined("exclusion", (ellipse(60, 40), drawn(*few, closed=True)))
+    assert area(lost) < 0.25 * 160
+    corners = [Bend(0, 0), Bend(20, 0), Bend(40, 0), Bend(40, 30), Bend(0, 30)]
+    ((_, kept),) = simplified([(True, corners)], 0.1)
+    assert area(drawn(*kept, closed=True)) == pytest.approx(1200, abs=0.5)
+
+
+def test_flipping_twice_is_nothing():
+    parts = [
+        part(shape, solid("#204060"), x=30, y=20, rotation=30) for k, shape in SHAPES_TRIED.items() if k != "text"
+    ]
+    start = control(*parts)
+    ids = [p.id for p in start.parts]
+    once = done(start, {"kind": "flip", "parts": ids})
+    twice = done(once, {"kind": "flip", "parts": ids})
+    for old, new in zip(start.parts, twice.parts, strict=True):
+        mine, theirs = (p.shape.path().rows for p in (old, new))
+        assert new.x == pytest.approx(old.x)
+        assert area(old.shape.path()) == pytest.approx(area(new.shape.path()), abs=1e-6), mine - theirs
+    with pytest.raises(Refused, match="stays readable"):
+        done(control(part(SHAPES_TRIED["text"])), {"kind": "flip", "parts": ["p1"]})
+
+
+def test_growing_keeps_kinds_and_middles():
+    start = control(part(Box(width=30, height=20, radius=4)), part(Round(width=20, height=10)), part(Line()))
+    big = done(start, {"kind": "grow", "parts": ["p1", "p2", "p3"], "by": 3}).parts
+    assert (big[0].shape.width, big[0].shape.radius, big[1].shape.height) == (36, 7, 16)
+    assert isinstance(big[2].shape, Path)
+    with pytest.raises(Refused, match="Nothing would be left"):
+        done(start, {"kind": "grow", "parts": ["p3"], "by": -9})
+
+
+def test_one_end_of_a_line_moves_and_the_other_stays():
+    start = control(part(Line(across=30, down=0), x=10, y=10))
+    moved = done(start, {"kind": "move-end", "part": "p1", "end": "start", "dx": -5, "dy": 4}).parts[0]
+    assert (moved.x, moved.y) == (5, 14)
+    assert (moved.x + moved.shape.across, moved.y + moved.shape.down) == (40, 10)
+
+
+def test_an_outline_comes_back_from_its_knots():
+    for closed, bends in knots_of(ellipse(60, 40)):
+        assert closed
+        assert len(bends) == 4
+        assert area(drawn(*bends, closed=True)) == pytest.approx(area(ellipse(60, 40)), rel=4e-4)
