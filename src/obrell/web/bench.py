@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Body, Request
+from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import HTMLResponse
 
+from obrell.core.check.cut_strokes import cut_strokes
 from obrell.core.check.soft_sides import soft_sides
 from obrell.core.deliver.order import Order
 from obrell.core.document.model import Control, Part
@@ -14,6 +16,7 @@ from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.document.tree import descendants
 from obrell.core.edit import read_edit
+from obrell.core.geometry.svgdata import number
 from obrell.core.raster.layers import NO_BOX, Box
 from obrell.core.render.build_up import build_steps
 from obrell.core.render.compose import SHARED, canvas_box, painted_bounds
@@ -23,6 +26,7 @@ from obrell.store.kits import Kits, Step, Stored
 from obrell.web.pages import block, page
 from obrell.web.pictures import picture_address
 from obrell.web.scene import scene_of
+from obrell.web.selection import NOTHING, Selection
 from obrell.web.services import kits_of, rooms_of
 from obrell.web.sheet import DRAW_WORDS, sheet_view
 
@@ -40,11 +44,13 @@ GROUNDS = ("light", "white", "mid", "dark", "coloured", "checker")
 
 
 @router.get(BENCH)
-async def bench(request: Request, kit: str, control: str, part: str = "", effect: str = "") -> HTMLResponse:
+async def bench(
+    request: Request, kit: str, control: str, seen: Annotated[Selection, Query()]
+) -> HTMLResponse:  # fmt: skip
     """The whole view."""
     kits = kits_of(request)
     stored, index = kits.control(kit, control), kits.index(kit)
-    state = _state(kits, kit, stored, _selected(stored.control, part), effect)
+    state = _state(kits, kit, stored, seen)
     context = {
         "view": "bench", "kit": index, "control": stored.control, "state": state,
         "start": {name: value for name, value in state.items() if name != "blocks"},
@@ -55,19 +61,19 @@ async def bench(request: Request, kit: str, control: str, part: str = "", effect
 
 @router.get(BENCH + "/blocks")
 async def blocks(
-    request: Request, kit: str, control: str, part: str = "", effect: str = "", point: str = ""
-) -> dict[str, Any]:
+    request: Request, kit: str, control: str, seen: Annotated[Selection, Query()]
+) -> dict[str, Any]:  # fmt: skip
     """The view's blocks as they stand, for a selection."""
     kits = kits_of(request)
     stored = kits.control(kit, control)
-    return _state(kits, kit, stored, _selected(stored.control, part), effect, point)
+    return _state(kits, kit, stored, seen)
 
 
 @router.post(BENCH + "/edits")
 async def edit(
     request: Request, kit: str, control: str,
-    edit: Annotated[Any, Body()], part: Annotated[str, Body()] = "", effect: Annotated[str, Body()] = "",
-    window: Annotated[str, Body(max_length=60)] = "", point: Annotated[str, Body(max_length=20)] = "",
+    edit: Annotated[Any, Body()], seen: Annotated[Selection, Body()] = NOTHING,
+    window: Annotated[str, Body(max_length=60)] = "",
 ) -> dict[str, Any]:  # fmt: skip
     """Apply one edit to the newest version, save it, and give back what changed."""
     kits = kits_of(request)
@@ -76,24 +82,22 @@ async def edit(
     label = made.label(before.control)
     stored = kits.edit(kit, control, made)
     fresh = _fresh(before.control, stored.control)
-    selected = fresh[0] or _selected(stored.control, part)
+    shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
     await _announce(request, kit, stored, window)
-    return _state(kits, kit, stored, selected, fresh[1] or effect, point) | {"said": label, "fresh": list(fresh[0])}
+    return _state(kits, kit, stored, shown) | {"said": label, "fresh": list(fresh[0])}
 
 
 @router.post(BENCH + "/{way}")
 async def undo_or_redo(
     request: Request, kit: str, control: str, way: str,
-    part: Annotated[str, Body()] = "", effect: Annotated[str, Body()] = "",
-    window: Annotated[str, Body(max_length=60)] = "", point: Annotated[str, Body(max_length=20)] = "",
+    seen: Annotated[Selection, Body()] = NOTHING, window: Annotated[str, Body(max_length=60)] = "",
 ) -> dict[str, Any]:  # fmt: skip
     """Take back the newest edit of this control, or do it again."""
     kits = kits_of(request)
     step = kits.redo(kit, control) if way == "redo" else kits.undo(kit, control)
     stored = kits.control(kit, control)
     await _announce(request, kit, stored, window)
-    state = _state(kits, kit, stored, _selected(stored.control, part), effect, point)
-    return state | {"said": _said(step, way)}
+    return _state(kits, kit, stored, seen) | {"said": _said(step, way)}
 
 
 def _said(step: Step | None, way: str) -> str:
@@ -127,27 +131,28 @@ def _fresh(before: Control, after: Control) -> tuple[tuple[str, ...], str]:
     return parts, ""
 
 
-def _state(
-    kits: Kits, kit: str, stored: Stored, selected: tuple[str, ...], effect: str, point: str = ""
-) -> dict[str, Any]:  # fmt: skip
+def _state(kits: Kits, kit: str, stored: Stored, seen: Selection) -> dict[str, Any]:
     """Everything the page shows of a control: blocks of HTML, the scene, what can be undone."""
     control, index, index_hash = stored.control, kits.index(kit), kits.index_hash(kit)
     settings = index.settings()
     resolved = resolve(settings, control)
+    selected, effect = _selected(control, seen.part), seen.effect
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
     part = node.part if node else None
     steps = kits.history(kit, control.id)
-    sheet = sheet_view(control, settings, selected, effect, _off_canvas(resolved), point)
+    sheet = sheet_view(control, settings, resolved, seen, selected, _off_canvas(resolved))
     context = {"kit": settings, "control": control}
     return {
         "version": stored.version, "hash": stored.hash, "index": index_hash,
         "selected": list(selected), "effect": effect, "name": control.name,
         "clip": [p.model_dump(mode="json") for p in control.parts if p.id in descendants(control, selected)],
+        "cut": [asdict(found) for found in cut_strokes(resolved)],
         "scene": scene_of(control, settings, resolved.tree, outlines=True),
         "undo": any(not s.undone for s in steps), "redo": any(s.undone for s in steps),
         "blocks": {
             "sheet": block("_sheet.html", context | {
-                "sheet": sheet, "draw_words": DRAW_WORDS, "thumbs": _thumbs(index_hash, stored, resolved),
+                "sheet": sheet, "canvas_middle": _middle(control),
+                "draw_words": DRAW_WORDS, "thumbs": _thumbs(index_hash, stored, resolved),
             }),
             "strip": block("_strip.html", context | {
                 "part": part, "effect": effect, "steps": _strip(index_hash, stored, resolved, node),
@@ -159,6 +164,10 @@ def _state(
             "history": block("_history.html", {"steps": steps}),
         },
     }  # fmt: skip
+
+
+def _middle(control: Control) -> tuple[str, str]:
+    return number(control.canvas.width / 2), number(control.canvas.height / 2)
 
 
 def _thumbs(index: str, stored: Stored, resolved: Resolved) -> dict[str, str]:

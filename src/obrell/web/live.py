@@ -10,15 +10,18 @@ import asyncio
 import contextlib
 import json
 import struct
+from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Annotated, Any
+from typing import Annotated
 
 from fastapi import APIRouter, WebSocket, WebSocketDisconnect
 from pydantic import Field, JsonValue, ValidationError
 
+from obrell.core.check.false_colours import false_colours
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.edit import Surroundings, read_edit
+from obrell.core.edit.base import SnapLike
 from obrell.core.errors import ObrellError
 from obrell.core.raster.layers import NO_BOX, Box
 from obrell.core.render.changes import changed_box
@@ -44,6 +47,8 @@ class Wish(Value):
     width: Annotated[int, Field(ge=1, le=8192)]
     height: Annotated[int, Field(ge=1, le=8192)]
     exact: bool = False
+    apart: bool = False
+    """Every part in a colour of its own."""
 
     def box(self) -> Box:
         return Box(self.left, self.top, self.left + self.width, self.top + self.height)
@@ -108,20 +113,19 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
         wish = Wish.model_validate_json(text)
         seq = wish.seq
         index = kits.index(kit)
-        changed = _edited(kits.control(kit, control).control, index, wish.edit)
-        return _drawn(wish, index, changed, shown)
+        stored = kits.control(kit, control).control
+        edit = None if wish.edit is None else read_edit(wish.edit)
+        changed = stored if edit is None else edit.apply(stored, Surroundings(index.light.direction))
+        snaps = () if edit is None else edit.snaps(stored)
+        return _drawn(wish, index, false_colours(changed) if wish.apart else changed, shown, snaps)
     except (ObrellError, ValidationError) as error:
         words = str(error) if isinstance(error, ObrellError) else "The stage asked for nonsense."
         return _packed({"seq": seq, "words": words}, b"")
 
 
-def _edited(control: Control, index: KitSettings, edit: Any) -> Control:
-    if edit is None:
-        return control
-    return read_edit(edit).apply(control, Surroundings(index.light.direction))
-
-
-def _drawn(wish: Wish, index: KitSettings, control: Control, shown: Shown) -> bytes:
+def _drawn(
+    wish: Wish, index: KitSettings, control: Control, shown: Shown, snaps: Sequence[SnapLike]
+) -> bytes:  # fmt: skip
     resolved = resolve(index, control)
     whole = canvas_box(resolved, wish.density) if wish.exact else wish.box()
     frame = Frame(wish.density, whole)
@@ -135,6 +139,7 @@ def _drawn(wish: Wish, index: KitSettings, control: Control, shown: Shown) -> by
         "seq": wish.seq, "density": wish.density, "exact": wish.exact,
         "frame": [whole.left, whole.top, whole.width, whole.height],
         "box": [box.left, box.top, box.width, box.height],
+        "snaps": [{"axis": snap.axis, "at": snap.at, "words": snap.said()} for snap in snaps],
         "scene": scene_of(control, index, resolved.tree),
     }  # fmt: skip
     return _packed(header, pixels)

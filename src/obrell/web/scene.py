@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from obrell.core.document.guides import guide_places
 from obrell.core.document.model import Control, KitSettings, Part
 from obrell.core.document.tree import Tree
 from obrell.core.geometry.svgdata import path_data
@@ -12,10 +13,13 @@ from obrell.core.shapes.path import Contour
 def scene_of(control: Control, kit: KitSettings, tree: Tree, *, outlines: bool = False) -> dict[str, object]:
     """Canvas, light and every part's frame, in logical px; parts back to front. ``outlines`` adds what
     a pointer is tested against, as path data in the part's own space."""
-    light = control.light or kit.light
+    light, places = control.light or kit.light, guide_places(control)
     return {
         "canvas": [control.canvas.width, control.canvas.height, control.canvas.margin],
         "light": light.direction,
+        "guides": [
+            {"id": g.id, "axis": g.axis, "at": places[g.id], "locked": g.locked} for g in control.guides if g.visible
+        ],
         "parts": [_part(node.part, outlines) for node in tree.all.values()],
     }
 

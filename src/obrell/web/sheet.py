@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from pydantic import BaseModel
 
-from obrell.core.document.model import Control, KitSettings, Part
+from obrell.core.document.model import Control, Guide, KitSettings, Part
+from obrell.core.document.resolve import Resolved
+from obrell.core.edit.values import anchor_of
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import Effect
 from obrell.core.effects.markup import straightened
@@ -15,8 +17,10 @@ from obrell.core.errors import NoSuchThing
 from obrell.core.shapes import Container, Path
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
+from obrell.core.values.fields import live_of
 from obrell.core.values.paints import Gradient, Linear, Solid, Stop
-from obrell.web.slots import SlotView, slot, view
+from obrell.web.selection import Selection
+from obrell.web.slots import SlotView, shifted, slot, view
 
 Piece = str | SlotView
 ZONES = ("edge", "surface", "behind")
@@ -75,10 +79,22 @@ class PartView:
     selected: bool
     open: bool
     place: tuple[Piece, ...]
+    anchor: str
     points: tuple[Piece, ...]
     path: bool
     count: int
     effects: tuple[EffectView, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class GuideView:
+    """One guide's line."""
+
+    id: str
+    number: int
+    axis: str
+    at: SlotView
+    since: SlotView
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,24 +106,61 @@ class SheetView:
     parts: tuple[PartView, ...]
     kinds: tuple[tuple[str, str], ...]
     many: bool
+    shared: tuple[SlotView, ...]
+    guides: tuple[GuideView, ...]
 
 
 def sheet_view(
-    control: Control,
-    kit: KitSettings,
-    selected: tuple[str, ...],
-    effect: str,
-    outside: frozenset[str],
-    point: str = "",
-) -> SheetView:
+    control: Control, kit: KitSettings, resolved: Resolved, seen: Selection,
+    selected: tuple[str, ...], outside: frozenset[str],
+) -> SheetView:  # fmt: skip
     """The sheet with some parts selected and one effect open; ``outside`` lists parts that lie off
     the canvas."""
     views = [
-        _part(control, part, number, depth, selected, effect, part.id in outside, point)
+        _part(control, part, number, depth, selected, seen, part.id in outside, resolved)
         for number, (part, depth) in enumerate(_in_order(control, None, 0), start=1)
     ]
     kinds = tuple((kind, effect_type.label) for kind, effect_type in EFFECTS.items())
-    return SheetView(control.name, _canvas(control, kit), tuple(views), kinds, len(selected) > 1)
+    shared = tuple(_shared(control, selected)) if len(selected) > 1 else ()
+    guides = tuple(_guide(control, guide) for guide in control.guides)
+    return SheetView(control.name, _canvas(control, kit), tuple(views), kinds, len(selected) > 1, shared, guides)
+
+
+def _guide(control: Control, guide: Guide) -> GuideView:
+    base = f"guides/{guide.id}"
+    others = [other for other in control.guides if other.axis == guide.axis and other.id != guide.id]
+    across = guide.axis == "across"
+    ends = ("the left", "the centre", "the right") if across else ("the top", "the middle", "the bottom")
+    numbered = [(other.id, f"guide {control.guides.index(other) + 1}") for other in others]
+    options = (*zip(("start", "middle", "end"), ends, strict=True), *numbered)
+    since = SlotView("choice", f"{base}/since", "from", dict(options).get(guide.since, ends[0]), options=options)
+    return GuideView(guide.id, control.guides.index(guide) + 1, guide.axis, slot(control, f"{base}/at"), since)
+
+
+def _shared(control: Control, selected: tuple[str, ...]) -> Iterator[SlotView]:
+    """Values that all selected parts have: shown when they are the same, else with their range."""
+    parts = [part for part in control.parts if part.id in selected]
+    for name in ("x", "y", "rotation", "opacity", "blend", "fit"):
+        yield _merged([slot(control, f"parts/{part.id}/{name}") for part in parts], f"parts/*/{name}")
+    kinds = {type(part.shape) for part in parts}
+    if len(kinds) == 1:
+        shape = kinds.pop()
+        for name in shape.model_fields:
+            live = live_of(shape.model_fields[name].metadata)
+            if live is not None:
+                slots = [slot(control, f"parts/{part.id}/shape/{name}") for part in parts]
+                yield _merged(slots, f"parts/*/shape/{name}")
+
+
+def _merged(slots: Sequence[SlotView], path: str) -> SlotView:
+    first = slots[0]
+    texts = {one.text for one in slots}
+    if len(texts) == 1:
+        return replace(first, path=path)
+    if first.kind != "number":
+        return replace(first, path=path, text="", options=(("", "differ"), *first.options))
+    values = sorted(slots, key=lambda one: one.value)
+    return replace(first, path=path, text=f"{values[0].text} … {values[-1].text}")
 
 
 def _in_order(control: Control, within: str | None, depth: int) -> Iterator[tuple[Part, int]]:
@@ -129,22 +182,28 @@ def _canvas(control: Control, kit: KitSettings) -> tuple[Piece, ...]:
 
 def _part(
     control: Control, part: Part, number: int, depth: int,
-    selected: tuple[str, ...], effect: str, off_canvas: bool, point: str,
+    selected: tuple[str, ...], seen: Selection, off_canvas: bool, resolved: Resolved,
 ) -> PartView:  # fmt: skip
     base = f"parts/{part.id}"
     is_open = selected == (part.id,)
-    effects = tuple(_effects(control, part, effect)) if is_open else ()
+    effects = tuple(_effects(control, part, seen.effect)) if is_open else ()
     return PartView(
         part.id, number, part.name, depth, isinstance(part.shape, Container), part.visible, part.locked, off_canvas,
         _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
-        _place(control, part) if is_open else (), _point(control, part, point) if is_open else (),
+        _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
+        _point(control, part, seen.point) if is_open else (),
         isinstance(part.shape, Path), len(part.effects), effects,
     )  # fmt: skip
 
 
-def _place(control: Control, part: Part) -> tuple[Piece, ...]:
+def _place(control: Control, part: Part, resolved: Resolved, seen: Selection) -> tuple[Piece, ...]:
     base = f"parts/{part.id}"
-    pieces: list[Piece] = ["At ", slot(control, f"{base}/x"), ", ", slot(control, f"{base}/y")]
+    x, y = slot(control, f"{base}/x"), slot(control, f"{base}/y")
+    shares = seen.shares()
+    if shares is not None:
+        at = anchor_of(resolved.tree.all[part.id].part, shares)
+        x, y = (shifted(one, to - one.value) for one, to in ((x, at[0]), (y, at[1])))
+    pieces: list[Piece] = ["At ", x, ", ", y]
     for words, name in ((", turned ", "rotation"), (", opacity ", "opacity"), (", ", "blend")):
         pieces += [words, slot(control, f"{base}/{name}")]
     pieces += [". Edges fitted: ", slot(control, f"{base}/fit")]

@@ -56,6 +56,11 @@ def slot(control: Control, path: str) -> SlotView:
     """The live value at ``path`` of a control."""
     owner, name = field_of(control, path)
     found, shift = view(owner, name, path), shift_at(control, path)
+    return shifted(found, shift)
+
+
+def shifted(found: SlotView, shift: float) -> SlotView:
+    """The value shown with something added to it."""
     return replace(found, shift=shift, text=number(found.value + shift)) if shift else found
 
 

@@ -23,6 +23,7 @@ MAX_PARTS = 1000
 MAX_EFFECTS = 400
 MAX_CONTROLS = 500
 MAX_DEPTH = 20
+MAX_GUIDES = 200
 
 Fit = Literal["off", "sides", "strokes"]
 CanvasSize = Annotated[float, Live("px", 1, 8, 640), Field(gt=0, le=4096)]
@@ -66,6 +67,18 @@ class Part(Value):
     effects: Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)] = ()
 
 
+class Guide(Value):
+    """A line to lay parts along. It runs down the canvas when it is placed ``across``, across it when
+    placed ``down``; ``at`` is counted from an edge, the middle, or another guide."""
+
+    id: Id
+    axis: Literal["across", "down"]
+    at: Place = Field(0.0, title="guide")
+    since: Literal["start", "middle", "end"] | Id = Field("start", title="from")
+    visible: bool = Field(True, title="shown")
+    locked: bool = Field(False, title="locked")
+
+
 class Override(Value):
     """One value that differs from rest, by its path below the control."""
 
@@ -90,6 +103,7 @@ class Control(Value):
     light: Light | None = None
     parts: Annotated[tuple[Part, ...], Field(max_length=MAX_PARTS)] = ()
     states: tuple[State, ...] = ()
+    guides: Annotated[tuple[Guide, ...], Field(max_length=MAX_GUIDES)] = ()
     next_number: Annotated[int, Field(ge=1)] = 1
 
     @model_validator(mode="after")

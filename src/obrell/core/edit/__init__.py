@@ -6,10 +6,12 @@ from typing import Annotated, Any
 
 from pydantic import Field, TypeAdapter, ValidationError
 
+from obrell.core.edit.arrange import AlignParts, CopyAlong, CopyAround, DistributeParts, ScaleParts
 from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.edit.containers import CombineParts, GroupParts, RepeatParts, TakeApart
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, SimplifyPath
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
+from obrell.core.edit.guides import AddGuide, CommonGuides, MoveGuide, RemoveGuides, ShowGuides
 from obrell.core.edit.parts import (
     CanvasEdges,
     CentreParts,
@@ -48,6 +50,8 @@ AnyEdit = Annotated[
     | ReorderPart | RenamePart | CanvasEdges
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
+    | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
+    | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong
     | PenStart | PenNext | ClosePath | MovePoints | MoveHandle | AddPoint | DragSegment | RemovePoints
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
     | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect,

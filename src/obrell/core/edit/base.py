@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from typing import Protocol
 
 from obrell.core.document.model import MAX_PARTS, Control, Part
 from obrell.core.document.moving import place_of
@@ -13,6 +14,16 @@ from obrell.core.effects import AnyEffect
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.plane import NOWHERE, Rect
 from obrell.core.values.base import Value
+
+
+class SnapLike(Protocol):
+    """What a moved thing came to lie on (``edit.snapping``)."""
+
+    @property
+    def axis(self) -> str: ...
+    @property
+    def at(self) -> float: ...
+    def said(self) -> str: ...
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +43,10 @@ class Edit(Value):
     def apply(self, control: Control, around: Surroundings) -> Control:
         """The changed control; raises ``Refused`` in words when it cannot be done."""
         raise NotImplementedError
+
+    def snaps(self, control: Control) -> tuple[SnapLike, ...]:
+        """What it snapped to, given the control before."""
+        return ()
 
     def label(self, control: Control) -> str:
         """What it does, as the list of what was done says it, given the control before."""

@@ -10,9 +10,10 @@ from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import carried
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import Edit, Surroundings, add_parts, bounds_of, each_part, names_of, part_of, roots
+from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_box, snap_point
 from obrell.core.effects import Paint
 from obrell.core.errors import Refused
-from obrell.core.geometry.plane import Similarity, about
+from obrell.core.geometry.plane import Rect, Similarity, about
 from obrell.core.geometry.svgdata import number
 from obrell.core.shapes import SHAPES, Text
 from obrell.core.values.fields import Id, Name, Place, Signed
@@ -34,12 +35,13 @@ class Draw(Edit):
     y1: Place
     constrained: bool = False
     centred: bool = False
+    snap: Snapping | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         if self.shape not in SHAPES:
             raise Refused(f"“{self.shape}” is not a kind of part that can be drawn.")
-        ends = (self.x0, self.y0, self.x1, self.y1)
-        shape, place = SHAPES[self.shape].drawn(*ends, constrained=self.constrained, centred=self.centred)
+        (x0, y0), (x1, y1) = self._ends(control)
+        shape, place = SHAPES[self.shape].drawn(x0, y0, x1, y1, constrained=self.constrained, centred=self.centred)
         ink = NEW_INK if isinstance(shape, Text) else NEW_SURFACE
         part = Part(
             id="p0", name=fresh_name(control, shape.suggested_name()), shape=shape, x=place.x, y=place.y,
@@ -47,8 +49,21 @@ class Draw(Edit):
         )  # fmt: skip
         return add_parts(control, [part])
 
+    def snaps(self, control: Control) -> tuple[Snap, ...]:
+        return () if self.snap is None else snap_point(control, (), self.x1, self.y1, self.snap)
+
     def label(self, control: Control) -> str:
         return f"Added a {self.shape}"
+
+    def _ends(self, control: Control) -> tuple[tuple[float, float], tuple[float, float]]:
+        """Where drawing began and where it is, both snapped."""
+        if self.snap is None:
+            return (self.x0, self.y0), (self.x1, self.y1)
+        begun = pulled_by(snap_point(control, (), self.x0, self.y0, self.snap))
+        now = pulled_by(self.snaps(control))
+        still = (self.x0, self.y0) == (self.x1, self.y1)
+        now = begun if still else now
+        return (self.x0 + begun[0], self.y0 + begun[1]), (self.x1 + now[0], self.y1 + now[1])
 
 
 class MoveParts(Edit):
@@ -59,12 +74,28 @@ class MoveParts(Edit):
     dx: Place
     dy: Place
     constrained: bool = False
+    snap: Snapping | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        dx, dy = self.dx, self.dy
-        if self.constrained:
-            dx, dy = (dx, 0.0) if abs(dx) >= abs(dy) else (0.0, dy)
-        return each_part(control, self.parts, lambda p: p.evolve(x=p.x + dx, y=p.y + dy), held=True)
+        dx, dy = self._way()
+        to_x, to_y = pulled_by(self.snaps(control))
+        by = Similarity(dx=dx + to_x, dy=dy + to_y)
+        return each_part(control, self.parts, lambda p: carried(p, by), held=True)
+
+    def snaps(self, control: Control) -> tuple[Snap, ...]:
+        if self.snap is None:
+            return ()
+        (dx, dy), box = self._way(), bounds_of(control, self.parts)
+        moved = Rect(box.left + dx, box.top + dy, box.right + dx, box.bottom + dy)
+        found = snap_box(control, self.parts, moved, self.snap)
+        if not self.constrained:
+            return found
+        return tuple(snap for snap in found if (snap.axis == "across") == (dx != 0))
+
+    def _way(self) -> tuple[float, float]:
+        if not self.constrained:
+            return self.dx, self.dy
+        return (self.dx, 0.0) if abs(self.dx) >= abs(self.dy) else (0.0, self.dy)
 
     def label(self, control: Control) -> str:
         return f"Moved {names_of(control, self.parts)} by {number(self.dx)}, {number(self.dy)}"

@@ -9,6 +9,7 @@ from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import place_of
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, each_part, names_of, part_of
+from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_point
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.shapes import Container, Shape, Text
 from obrell.core.shapes.base import SMALLEST_PX
@@ -31,14 +32,24 @@ class Resize(Edit):
     dy: Place
     constrained: bool = False
     centred: bool = False
+    snap: Snapping | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         part_of(control, self.part)
         part = arranged(control).all[self.part].part
-        width, height = self._size(part)
+        width, height = self._size(part, pulled_by(self.snaps(control)))
         held = isinstance(part_of(control, self.part).shape, Container)
         change = _stretching(part, width, height, self._kept()) if held else self._pulled(width, height)
         return each_part(control, [self.part], change, held=held)
+
+    def snaps(self, control: Control) -> tuple[Snap, ...]:
+        part = arranged(control).all[self.part].part
+        if self.snap is None or part.rotation:
+            return ()
+        (side_x, side_y), frame = self._sides(), part.shape.frame()
+        x = part.x + (frame.right if side_x > 0 else frame.left) + self.dx if side_x else None
+        y = part.y + (frame.bottom if side_y > 0 else frame.top) + self.dy if side_y else None
+        return snap_point(control, (self.part,), x, y, self.snap)
 
     def label(self, control: Control) -> str:
         return f"Resized {names_of(control, [self.part])}"
@@ -52,9 +63,9 @@ class Resize(Edit):
         side_x, side_y = self._sides()
         return (0.5, 0.5) if self.centred else ((1 - side_x) / 2, (1 - side_y) / 2)
 
-    def _size(self, part: Part) -> tuple[float, float]:
+    def _size(self, part: Part, more: tuple[float, float]) -> tuple[float, float]:
         frame, (side_x, side_y) = part.shape.frame(), self._sides()
-        pull_x, pull_y = Similarity(turn=part.rotation).undo(self.dx, self.dy)
+        pull_x, pull_y = Similarity(turn=part.rotation).undo(self.dx + more[0], self.dy + more[1])
         both = 2.0 if self.centred else 1.0
         width = max(SMALLEST_PX, frame.width + side_x * pull_x * both)
         height = max(SMALLEST_PX, frame.height + side_y * pull_y * both)

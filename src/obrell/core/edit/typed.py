@@ -9,24 +9,31 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from obrell.core.document.model import Control
-from obrell.core.document.moving import shift_at
-from obrell.core.document.paths import live_at
+from obrell.core.document.paths import live_at, value_at
 from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.edit.values import Change, SetValues
 from obrell.core.errors import BadValue
-from obrell.core.values.fields import Live
+from obrell.core.geometry.svgdata import number
+from obrell.core.values.fields import Id, Live, Place, Share
 
 _TOKEN = re.compile(r"\s*(?:(\d+\.?\d*|\.\d+)\s*(px|%|°|deg|turn)?|([-+*/()×·−]))", re.IGNORECASE)
 _SAME = {"×": "*", "·": "*", "−": "-"}
+RELATIVE = ("+", "*", "/", "×")
+"""How a text begins that changes each of several values from what it is."""
 UNITS = {"px": "px", "%": "%", "°": "°", "deg": "°", "turn": "°"}
 
 
 class TypeValue(Edit):
-    """A number typed into the field at ``path``."""
+    """A number typed into the field at ``path``; ``*`` and ``anchor`` as in ``SetValues``. ``shift`` is
+    what was added to the number to show it. For several parts a text that begins with ``+``, ``*`` or
+    ``/`` changes each from what it is."""
 
     kind: Literal["type"] = "type"
     path: Annotated[str, Field(min_length=1, max_length=300)]
     text: Annotated[str, Field(max_length=200)]
+    parts: Annotated[tuple[Id, ...], Field(max_length=1000)] = ()
+    anchor: tuple[Share, Share] | None = None
+    shift: Place = 0.0
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         return self._set(control).apply(control, around)
@@ -35,15 +42,22 @@ class TypeValue(Edit):
         return self._set(control).label(control)
 
     def _set(self, control: Control) -> SetValues:
-        if self.path.startswith("light/") and control.light is None:
+        paths = [self.path.replace("*", part, 1) for part in self.parts] if "*" in self.path else [self.path]
+        changes = tuple(Change(path=path, value=self._value(control, path)) for path in paths)
+        return SetValues(changes=changes, anchor=self.anchor)
+
+    def _value(self, control: Control, path: str) -> float:
+        if path.startswith("light/") and control.light is None:
             live: Live | None = Live("°")
         else:
-            live = live_at(control, self.path)
+            live = live_at(control, path)
         if live is None:
-            raise BadValue("This is not a number.", self.path)
-        return SetValues(
-            changes=(Change(path=self.path, value=number_from(self.text, live) - shift_at(control, self.path)),)
-        )
+            raise BadValue("This is not a number.", path)
+        text = self.text.strip()
+        if "*" in self.path and text[:1] in RELATIVE:
+            now = float(value_at(control, path)) * live.factor
+            text = f"({number(now)}){text}"
+        return number_from(text, live) - self.shift
 
 
 def number_from(text: str, live: Live) -> float:

@@ -7,13 +7,16 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, Field, JsonValue
 
 from obrell.core.document.model import Control, Light, Part
-from obrell.core.document.moving import set_value
+from obrell.core.document.moving import carried, place_of, set_value
 from obrell.core.document.paths import field_of, live_at, value_at, with_value
-from obrell.core.edit.base import Edit, Surroundings
+from obrell.core.document.tree import arranged
+from obrell.core.edit.base import Edit, Surroundings, each_part
 from obrell.core.effects.pigments import sample
 from obrell.core.errors import BadValue, NoSuchThing, Refused
+from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.svgdata import number
 from obrell.core.values.base import Value
+from obrell.core.values.fields import Id, Share
 from obrell.core.values.paints import Gradient, Linear, Stop
 
 ALWAYS_FREE = ("visible", "locked", "name")
@@ -28,29 +31,63 @@ class Change(Value):
 
 
 class SetValues(Edit):
-    """Several values set at once, as one step of history."""
+    """Several values set at once, as one step of history.
+
+    A path with ``*`` for the part's id stands for that value of all ``parts``. ``anchor`` names the
+    place of a part's frame that stays where it is when its size or turn changes: shares across and
+    down."""
 
     kind: Literal["set"] = "set"
     changes: Annotated[tuple[Change, ...], Field(min_length=1, max_length=2000)]
+    parts: Annotated[tuple[Id, ...], Field(max_length=1000)] = ()
+    anchor: tuple[Share, Share] | None = None
+
+    def each(self) -> list[Change]:
+        """The changes, those of many parts one by one."""
+        return [
+            Change(path=change.path.replace("*", part, 1), value=change.value)
+            for change in self.changes
+            for part in (self.parts if "*" in change.path else ("",))
+        ]
 
     def apply(self, control: Control, around: Surroundings) -> Control:
+        before = control
+        for change in self.each():
+            control = self._changed(control, change, around)
+        return control if self.anchor is None else self._anchored(before, control)
+
+    def _changed(self, control: Control, change: Change, around: Surroundings) -> Control:
         light = around.light_of(control)
-        for change in self.changes:
-            if change.path.startswith("light/") and control.light is None:
-                control = control.evolve(light=Light(direction=light))
-            _check_lock(control, change.path)
-            before = control
-            control = set_value(control, change.path, change.value, light)
-            _check_part(control, change.path)
-            control = _renamed(before, control, change.path)
-        return control
+        if change.path.startswith("light/") and control.light is None:
+            control = control.evolve(light=Light(direction=light))
+        _check_lock(control, change.path)
+        changed = set_value(control, change.path, change.value, light)
+        _check_part(changed, change.path)
+        return _renamed(control, changed, change.path)
+
+    def _anchored(self, before: Control, after: Control) -> Control:
+        """Every changed part moved so that its anchor is where it was."""
+        ids = {change.path.split("/")[1] for change in self.each() if change.path.startswith("parts/")}
+        old, new = arranged(before).all, arranged(after).all
+        for part_id in ids & old.keys() & new.keys():
+            was, now = (anchor_of(tree[part_id].part, self.anchor or (0.5, 0.5)) for tree in (old, new))
+            by = Similarity(dx=was[0] - now[0], dy=was[1] - now[1])
+            after = each_part(after, [part_id], lambda part, by=by: carried(part, by), held=True)  # type: ignore[misc]
+        return after
 
     def label(self, control: Control) -> str:
-        first = self.changes[0]
-        if len(self.changes) > 1:
-            return f"Changed {len(self.changes)} values{_whose(control, first.path)}"
+        changes = self.each()
+        first = changes[0]
+        if len(changes) > 1:
+            return f"Changed {len(changes)} values{'' if self.parts else _whose(control, first.path)}"
         title, before, after = described(control, first.path, first.value)
         return f"{title}{_whose(control, first.path)}: {before} → {after}"
+
+
+def anchor_of(part: Part, shares: tuple[float, float]) -> tuple[float, float]:
+    """Where a place of the part's frame lies on the canvas."""
+    frame = part.shape.frame()
+    return place_of(part).apply(frame.left + frame.width * shares[0], frame.top + frame.height * shares[1])
 
 
 def described(control: Control, path: str, value: Any) -> tuple[str, str, str]:

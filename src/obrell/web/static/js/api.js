@@ -23,12 +23,12 @@ export class Api {
 
   /** Post an edit; resolves with the new state, rejects with a Refusal in words. */
   edit(edit, selection) {
-    return this.#queue("/edits", { edit, ...selection, window: this.window });
+    return this.#queue("/edits", { edit, seen: selection, window: this.window });
   }
 
   /** @param {"undo"|"redo"} way */
   step(way, selection) {
-    return this.#queue(`/${way}`, { ...selection, window: this.window });
+    return this.#queue(`/${way}`, { seen: selection, window: this.window });
   }
 
   /** The state as it stands. */

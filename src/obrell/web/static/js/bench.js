@@ -1,5 +1,6 @@
 /** Bench: holds the state, swaps blocks, and joins stage, marks, values, chooser and ramp. */
 import { Api } from "./api.js";
+import { startAsking } from "./ask.js";
 import { Chooser } from "./chooser.js";
 import { startKeys } from "./keys.js";
 import { Marks } from "./marks.js";
@@ -23,6 +24,7 @@ class Bench {
     this.fault = document.getElementById("fault");
     this.away = document.getElementById("away");
     this.unsaved = 0;
+    this.anchor = "";
     /** What each block shows; one that stays the same is not touched, so a press on it is not lost. */
     this.html = {};
     this.linked = true;
@@ -41,13 +43,14 @@ class Bench {
     startValues(this);
     startRamp(this);
     startKeys(this);
+    startAsking(this);
     this.showState();
     const [width, height] = this.state.scene.canvas;
     this.stage.centre(width, height);
   }
 
   get selection() {
-    return { part: this.state.selected.join(","), effect: this.state.effect, point: this.marks.points.single };
+    return { part: this.state.selected.join(","), effect: this.state.effect, point: this.marks.points.single, anchor: this.anchor };
   }
 
   /** @returns {object|undefined} the one selected part's scene */
@@ -87,7 +90,17 @@ class Bench {
   }
 
   set(path, value) {
-    return this.post({ kind: "set", changes: [{ path, value }] });
+    return this.post(this.setting(path, value));
+  }
+
+  /** The edit that sets a value: of all selected parts when the path says so, about the anchor. */
+  setting(path, value) {
+    return { kind: "set", changes: [{ path, value }], ...this.scope(path) };
+  }
+
+  scope(path) {
+    const anchor = this.anchor && /^parts\/[^/]+\/(rotation|shape\/\w+)$/.test(path) ? this.anchor.split(",").map(Number) : null;
+    return { parts: path.includes("*") ? this.state.selected : [], anchor };
   }
 
   async step(way) {
@@ -159,6 +172,7 @@ class Bench {
     const { part, effect } = this.selection;
     const query = new URLSearchParams(Object.entries({ part, effect }).filter(([, value]) => value));
     history.replaceState(null, "", `${location.pathname}${query.size ? `?${query}` : ""}`);
+    this.showCut();
     this.marks.draw();
     this.element.dispatchEvent(new Event("shown"));
   }
@@ -194,6 +208,23 @@ class Bench {
     const field = words || document.getElementById(`name-${id}`);
     field?.focus();
     field?.select();
+  }
+
+  /** An outline that the canvas cuts is said on the stage, with what can be done. */
+  showCut() {
+    const [cut] = this.state.cut;
+    const box = document.getElementById("cut");
+    box.hidden = !cut;
+    if (cut) box.firstElementChild.textContent = `The canvas cuts the outline of ${cut.name}.`;
+  }
+
+  cure(way) {
+    const [cut] = this.state.cut;
+    if (way === "inside") this.set(`parts/${cut.part}/effects/${cut.effect}/place`, "inside");
+    else {
+      const up = (side) => Math.ceil(cut[side]);
+      this.post({ kind: "canvas-edges", left: up("left"), top: up("top"), right: up("right"), bottom: up("bottom") });
+    }
   }
 
   /** @param {string} words shown under the sheet; empty clears */

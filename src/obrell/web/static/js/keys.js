@@ -21,20 +21,12 @@ export function startKeys(bench) {
     repeat: ({ way }) => bench.post({ kind: "repeat", parts: bench.state.selected, way }),
     "to-path": () => bench.post({ kind: "to-path", parts: bench.state.selected }),
     flip: ({ way }) => bench.post({ kind: "flip", parts: bench.state.selected, across: way === "across" }),
-    grow: () => grow(1),
-    shrink: () => grow(-1),
     "take-apart": () => bench.post({ kind: "take-apart", part: bench.state.selected[0] }),
     forward: () => reorder(1),
     back: () => reorder(-1),
   };
 
   const drawKey = (key) => document.querySelector(`[data-draw][data-key="${CSS.escape(key)}"]`)?.dataset.draw;
-
-  function grow(way) {
-    const by = Number(document.getElementById("grow-by").value.replace(",", "."));
-    if (!by) bench.complain("Grow by how much? A number of px is needed.");
-    else bench.post({ kind: "grow", parts: bench.state.selected, by: way * by });
-  }
 
   function reorder(by) {
     const part = bench.partOf(bench.state.selected[0]);
@@ -95,6 +87,8 @@ export function startKeys(bench) {
   startReordering(bench, sheet);
   startStrip(bench);
   startHolds(bench);
+  startSnaps(bench);
+  document.getElementById("cut").addEventListener("click", (event) => event.target.dataset.cure && bench.cure(event.target.dataset.cure));
 
   document.getElementById("undo").addEventListener("click", () => bench.step("undo"));
   document.getElementById("redo").addEventListener("click", () => bench.step("redo"));
@@ -262,20 +256,46 @@ function startHolds(bench) {
       : (selected.length ? selected : bench.state.scene.parts.map((part) => part.id)).map((id) => `parts/${id}`);
     bench.stage.preview(without(bench, paths));
   };
-  const holds = { w: plain, h: bare };
+  const apart = (on) => {
+    if (on === bench.stage.apart) return;
+    bench.stage.apart = on;
+    document.getElementById("apart").classList.toggle("on", on);
+    bench.stage.request();
+  };
+  const loose = (on) => {
+    bench.marks.loose = on;
+  };
+  const holds = { w: plain, h: bare, o: apart, n: loose };
   document.addEventListener("keydown", (event) => {
     if (!typing(event) && !event.ctrlKey && !event.metaKey && !event.repeat) holds[event.key.toLowerCase()]?.(true);
   });
   document.addEventListener("keyup", (event) => holds[event.key.toLowerCase()]?.(false));
   window.addEventListener("blur", () => {
-    plain(false);
-    bare(false);
+    for (const hold of Object.values(holds)) hold(false);
   });
-  for (const [id, hold] of [["without", plain], ["bare", bare]]) {
+  for (const [id, hold] of [["without", plain], ["bare", bare], ["apart", apart]]) {
     const button = document.getElementById(id);
     button.addEventListener("pointerdown", () => hold(true));
     for (const end of ["pointerup", "pointerleave", "pointercancel"]) button.addEventListener(end, () => hold(false));
   }
+}
+
+/** Which kinds of things to snap to; kept for this browser. */
+function startSnaps(bench) {
+  const box = document.getElementById("snaps");
+  const off = new Set(JSON.parse(localStorage.getItem("snaps off") || "[]"));
+  const show = () => {
+    const fields = [...box.querySelectorAll("[data-snap]")];
+    for (const field of fields) field.checked = !off.has(field.dataset.snap);
+    bench.marks.kinds = fields.map((field) => field.dataset.snap).filter((kind) => !off.has(kind));
+  };
+  box.addEventListener("change", (event) => {
+    const { snap } = event.target.dataset;
+    if (!off.delete(snap)) off.add(snap);
+    localStorage.setItem("snaps off", JSON.stringify([...off]));
+    show();
+  });
+  show();
 }
 
 /** Enlargement, sharp or true pixels, and moving the view. */

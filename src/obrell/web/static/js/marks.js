@@ -10,6 +10,7 @@ const LIGHT_AIR_PX = 52;
 const DRAG_FROM_PX = 3;
 const HAIR_PX = 3;
 const TWICE_MS = 400;
+const SNAP_PX = 5;
 const HANDLES = { nw: [-1, -1], n: [0, -1], ne: [1, -1], e: [1, 0], se: [1, 1], s: [0, 1], sw: [-1, 1], w: [-1, 0] };
 
 /** @returns {SVGElement} */
@@ -58,6 +59,13 @@ function inside(part, x, y, hair = 0) {
   return probe.isPointInPath(outline, u, v) || (hair > 0 && probe.isPointInStroke(outline, u, v));
 }
 
+/** Left, top, right and bottom of a part's frame on the canvas. */
+function around(part) {
+  const points = corners(part);
+  const [across, down] = [0, 1].map((axis) => points.map((point) => point[axis]));
+  return [Math.min(...across), Math.min(...down), Math.max(...across), Math.max(...down)];
+}
+
 export class Marks {
   constructor(bench) {
     this.bench = bench;
@@ -68,14 +76,18 @@ export class Marks {
     this.points = new Points(this);
     this.pen = new Pen(this);
     this.scene = null;
+    this.snaps = [];
+    this.kinds = [];
     this.stage.addEventListener("look", () => this.draw());
     this.stage.addEventListener("frame", (event) => {
       this.scene = this.stage.edit && event.detail.scene ? event.detail.scene : null;
+      this.snaps = (this.stage.edit && event.detail.snaps) || [];
       this.draw();
     });
     this.stage.element.addEventListener("pointerdown", (event) => this.#press(event));
     this.stage.element.addEventListener("contextmenu", (event) => this.#list(event));
     this.stage.element.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
+    this.stage.element.addEventListener("pointermove", (event) => this.#hover(event));
     this.light.addEventListener("keydown", (event) => this.#lightKey(event));
     new ResizeObserver(() => this.draw()).observe(this.stage.element);
   }
@@ -107,7 +119,10 @@ export class Marks {
     this.svg.replaceChildren();
     this.#paper(canvas);
     this.#dim();
+    this.#guides();
     for (const part of selected) this.#frame(part, selected.length === 1);
+    this.#snapped();
+    this.#distances(selected);
     this.points.draw(selected.length === 1 && !this.drawing ? selected[0] : null);
     this.pen.draw();
     this.#light();
@@ -142,6 +157,54 @@ export class Marks {
       const cursor = side === "left" || side === "right" ? "ew-resize" : "ns-resize";
       this.svg.append(svg("path", { class: "edge", d, "data-edge": side }));
       this.svg.lastChild.style.cursor = cursor;
+    }
+  }
+
+  /** A line over the whole stage, at a place on the canvas. */
+  #line(axis, at, attributes) {
+    const [x, y] = this.stage.toScreen(at, at);
+    const { clientWidth, clientHeight } = this.stage.element;
+    return svg("path", { ...attributes, d: axis === "across" ? `M${x} 0V${clientHeight}` : `M0 ${y}H${clientWidth}` });
+  }
+
+  #guides() {
+    for (const guide of this.now.guides) {
+      const hold = this.#line(guide.axis, guide.at, { class: "guide-hold", "data-guide": guide.id });
+      hold.style.cursor = guide.axis === "across" ? "ew-resize" : "ns-resize";
+      this.svg.append(this.#line(guide.axis, guide.at, { class: "guide" }));
+      if (!guide.locked) this.svg.append(hold);
+    }
+    if (this.newGuide) this.svg.append(this.#line(this.newGuide.axis, this.newGuide.at, { class: "guide" }));
+  }
+
+  /** What a dragged thing snapped to, and from how far. */
+  #snapped() {
+    const { clientWidth, clientHeight } = this.stage.element;
+    for (const { axis, at, words } of this.snaps) {
+      if (words.startsWith("pixels")) continue;
+      this.svg.append(this.#line(axis, at, { class: "snap" }));
+      const [x, y] = this.stage.toScreen(at, at);
+      const place = axis === "across" ? { x: Math.min(clientWidth - 90, Math.max(110, x)), y: clientHeight - 66 } : { x: 110, y: y - 10 };
+      this.svg.append(svg("text", { class: "snap-words", ...place }, words));
+    }
+  }
+
+  /** Distances between the selected part and the one the pointer is over. */
+  #distances(selected) {
+    const over = this.over && this.now.parts.find((part) => part.id === this.over);
+    if (!over || selected.length !== 1 || this.stage.edit || this.tool || selected[0].id === over.id) return;
+    const [a, b] = [around(selected[0]), around(over)];
+    const gaps = [["across", 0], ["down", 1]].map(([axis, i]) => {
+      const [low, high] = a[i] < b[i] ? [a, b] : [b, a];
+      return { axis, from: low[i + 2], to: high[i] };
+    });
+    for (const { axis, from, to } of gaps) {
+      if (to - from <= 0.005) continue;
+      const i = axis === "across" ? 1 : 0;
+      const middle = (Math.max(a[i], b[i]) + Math.min(a[i + 2], b[i + 2])) / 2;
+      const ends = [from, to].map((at) => (i ? this.stage.toScreen(at, middle) : this.stage.toScreen(middle, at)));
+      this.svg.append(svg("path", { class: "between", d: `M${ends[0].join(" ")}L${ends[1].join(" ")}` }),
+        svg("text", { class: "between-words", x: (ends[0][0] + ends[1][0]) / 2 + (i ? 0 : 20), y: (ends[0][1] + ends[1][1]) / 2 - (i ? 10 : 0) }, short(to - from)));
     }
   }
 
@@ -296,6 +359,15 @@ export class Marks {
 
   // The hand
 
+  #hover(event) {
+    if (event.buttons || this.tool || this.bench.state.selected.length !== 1) return;
+    const [leaf] = this.under(...this.stage.toLogical(event));
+    const over = leaf?.id || null;
+    if (over === this.over) return;
+    this.over = over;
+    this.draw();
+  }
+
   #wheel(event) {
     event.preventDefault();
     const box = this.stage.element.getBoundingClientRect();
@@ -318,12 +390,15 @@ export class Marks {
     this.stage.element.focus({ preventScroll: true });
     event.preventDefault();
     if (this.#twice(event) && this.#deeper(event)) return;
-    const { handle, turn, edge } = event.target.dataset;
+    const { handle, turn, edge, guide } = event.target.dataset;
+    const ruler = { "ruler-x": "down", "ruler-y": "across" }[event.target.id];
     if (event.target === this.light) this.#dragLight(event);
     else if (this.tool === "pen") this.pen.press(event);
     else if (!this.tool && this.points.press(event)) return;
     else if (this.tool) this.#drawPart(event);
+    else if (ruler) this.#pullGuide(event, ruler);
     else if (handle) this.#resize(event, handle);
+    else if (guide && !this.hit(...this.stage.toLogical(event))) this.#dragGuide(event, guide);
     else if (turn) this.#turn(event, turn);
     else if (edge) this.#canvas(event, edge);
     else this.#grip(event);
@@ -390,7 +465,48 @@ export class Marks {
   }
 
   whole(value) {
-    return Math.round(value * 2) / 2;
+    return this.loose ? Math.round(value * 100) / 100 : Math.round(value * 2) / 2;
+  }
+
+  /** How an edit is to snap; nothing while the key is held. */
+  get snap() {
+    if (this.loose || !this.kinds.length) return null;
+    return { kinds: this.kinds, reach: SNAP_PX / this.stage.zoom, density: this.stage.exact || 1 };
+  }
+
+  fine(value) {
+    return Math.round(value * 100) / 100;
+  }
+
+  /** A guide pulled out of a ruler; let go on the ruler it is none. */
+  #pullGuide(event, axis) {
+    const at = (move) => {
+      const [x, y] = this.stage.toLogical(move);
+      return this.whole(axis === "across" ? x : y);
+    };
+    const move = (now) => {
+      this.newGuide = { axis, at: at(now) };
+      this.draw();
+    };
+    window.addEventListener("pointermove", move);
+    window.addEventListener("pointerup", (now) => {
+      window.removeEventListener("pointermove", move);
+      const box = this.stage.element.getBoundingClientRect();
+      const far = axis === "across" ? now.clientX - box.left : now.clientY - box.top;
+      this.newGuide = null;
+      if (far > RULER_PX) this.bench.post({ kind: "add-guide", axis, at: at(now) });
+      else this.draw();
+    }, { once: true });
+  }
+
+  #dragGuide(event, id) {
+    const { axis } = this.now.guides.find((guide) => guide.id === id);
+    const box = this.stage.element.getBoundingClientRect();
+    this.follow(event, (dx, dy, now) => {
+      const far = axis === "across" ? now.clientX - box.left : now.clientY - box.top;
+      if (far < RULER_PX) return { kind: "remove-guides", guide: id };
+      return { kind: "move-guide", guide: id, by: this.whole(axis === "across" ? dx : dy) };
+    });
   }
 
   /** Parts under a place, front-most first; a group is reached through what lies in it. */
@@ -443,8 +559,9 @@ export class Marks {
     if (!held) this.bench.select(ids);
     const copy = event.ctrlKey || event.metaKey;
     const edit = (dx, dy, at) => ({
-      kind: copy ? "duplicate" : "move", parts: ids, dx: this.whole(dx), dy: this.whole(dy),
-      constrained: at.shiftKey,
+      parts: ids, constrained: at.shiftKey,
+      ...(copy ? { kind: "duplicate", dx: this.whole(dx), dy: this.whole(dy) }
+        : { kind: "move", dx: this.fine(dx), dy: this.fine(dy), snap: this.snap }),
     });
     this.follow(event, edit, (moved) => {
       if (moved) return;
@@ -506,10 +623,10 @@ export class Marks {
 
   #drawPart(event) {
     const shape = this.tool;
-    const [x, y] = this.stage.toLogical(event).map((value) => Math.round(value));
+    const [x, y] = this.stage.toLogical(event).map((value) => this.fine(value));
     this.drawing = true;
     const edit = (dx, dy, at) => ({
-      kind: "draw", shape, x0: x, y0: y, x1: x + Math.round(dx), y1: y + Math.round(dy), ...modifiers(at),
+      kind: "draw", shape, x0: x, y0: y, x1: this.fine(x + dx), y1: this.fine(y + dy), ...modifiers(at), snap: this.snap,
     });
     this.follow(event, edit, (moved) => {
       this.drawing = false;
@@ -520,10 +637,8 @@ export class Marks {
 
   #resize(event, handle) {
     const part = this.bench.part;
-    const turned = part.turn % 90 !== 0;
-    const grid = (value) => (turned ? value : this.whole(value));
     this.follow(event, (dx, dy, at) => ({
-      kind: "resize", part: part.id, handle, dx: grid(dx), dy: grid(dy), ...modifiers(at),
+      kind: "resize", part: part.id, handle, dx: this.fine(dx), dy: this.fine(dy), ...modifiers(at), snap: this.snap,
     }));
   }
 

@@ -112,9 +112,9 @@ export class Points {
     if (event.shiftKey) names = this.chosen.has(name) ? [...this.chosen].filter((other) => other !== name) : [...this.chosen, name];
     this.chosen = new Set(names);
     this.marks.draw();
-    const [{ whole }, points] = [this.marks, this.list];
+    const [marks, points] = [this.marks, this.list];
     const edit = (dx, dy, at) => ({
-      kind: "move-points", part: part.id, points, dx: whole(dx), dy: whole(dy), constrained: at.shiftKey,
+      kind: "move-points", part: part.id, points, dx: marks.whole(dx), dy: marks.whole(dy), constrained: at.shiftKey,
     });
     this.marks.follow(event, edit, (moved) => !moved && this.marks.bench.refresh());
   }

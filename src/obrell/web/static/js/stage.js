@@ -87,7 +87,7 @@ export class Stage extends EventTarget {
     const box = this.element.getBoundingClientRect();
     if (box.width < 1 || box.height < 1) return;
     const wish = {
-      seq: ++this.seq, edit: this.edit, density: this.exact || this.zoom * grid, exact: this.exact > 0,
+      seq: ++this.seq, edit: this.edit, density: this.exact || this.zoom * grid, exact: this.exact > 0, apart: this.apart === true,
       left: Math.round(-this.x * grid), top: Math.round(-this.y * grid),
       width: Math.ceil(box.width * grid), height: Math.ceil(box.height * grid),
     };

@@ -39,7 +39,7 @@ export function startValues(bench) {
     if (!changing || changing.path !== path) changing = { path, before: Number(node.dataset.before ?? number(node)) };
     changing.value = value;
     write(path, value);
-    bench.stage.preview({ kind: "set", changes: [{ path, value }] });
+    bench.stage.preview(bench.setting(path, value));
   }
 
   function keep() {
@@ -91,7 +91,9 @@ export function startValues(bench) {
       }
       bench.complain("");
       try {
-        const state = await bench.api.edit({ kind: "type", path: away.dataset.path, text }, bench.selection);
+        const state = await bench.api.edit({
+          kind: "type", path: away.dataset.path, text, shift: Number(away.dataset.shift || 0), ...bench.scope(away.dataset.path),
+        }, bench.selection);
         bench.hold(false);
         bench.show(state);
         bench.stage.request();
@@ -165,7 +167,7 @@ export function startValues(bench) {
     if (steps) nudge(node, steps, event);
     else if (event.key === "Enter") changing ? keep() : type(node);
     else if (event.key === "Escape" && changing) restore();
-    else if (/^[0-9.(\-−]$/.test(event.key) && !event.ctrlKey && !event.metaKey) type(node, event.key);
+    else if (/^[0-9.(+*/\-−]$/.test(event.key) && !event.ctrlKey && !event.metaKey) type(node, event.key);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -197,6 +199,7 @@ export function startValues(bench) {
   sheet.addEventListener("change", async (event) => {
     const field = event.target;
     if (field.matches("[type=range]")) keep();
+    else if (field.matches("select.v") && field.value === "differ") return;
     else if (field.matches("select.v")) {
       bench.set(field.dataset.path, field.value === "None" ? null : field.value);
     } else if (field.matches("input[data-path]") && field.dataset.path) {

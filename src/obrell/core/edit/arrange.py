@@ -1,0 +1,240 @@
+"""Putting parts in line, spacing them, scaling them, and making rows of copies."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, Field
+
+from obrell.core.document.model import Control, Part
+from obrell.core.document.moving import carried, place_of
+from obrell.core.document.tree import arranged, descendants
+from obrell.core.edit.base import (
+    Edit,
+    Surroundings,
+    add_parts,
+    bounds_of,
+    each_part,
+    frame_on_canvas,
+    names_of,
+    part_of,
+    roots,
+)  # fmt: skip
+from obrell.core.edit.parts import Ids, fresh_name
+from obrell.core.errors import Refused
+from obrell.core.geometry.plane import Rect, Similarity, about
+from obrell.core.shapes import Container
+from obrell.core.shapes.gathered import scaled
+from obrell.core.values.base import Value
+from obrell.core.values.fields import Id, Place, Signed, live_of
+
+Measure = Literal["box", "ink"]
+Times = Annotated[int, Field(ge=1, le=200)]
+SHARES = {"start": 0.0, "middle": 0.5, "end": 1.0}
+WORDS = {
+    ("across", "start"): "left", ("across", "middle"): "centre", ("across", "end"): "right",
+    ("down", "start"): "top", ("down", "middle"): "middle", ("down", "end"): "bottom",
+}  # fmt: skip
+
+
+class AlignParts(Edit):
+    """Parts put in line by a side or their middle: with one another, with the canvas, or with a lead
+    part, which stays. ``by`` measures frames, or what is inked."""
+
+    kind: Literal["align"] = "align"
+    parts: Ids
+    axis: Literal["across", "down"]
+    edge: Literal["start", "middle", "end"]
+    to: Literal["selection", "canvas"] | Id = "selection"
+    by: Measure = "box"
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        outer = roots(control, self.parts)
+        boxes = _boxes(control, outer, self.by)
+        wanted = _at(self._target(control, boxes), self.axis, SHARES[self.edge])
+        for part_id in outer:
+            if part_id != self.to:
+                distance = wanted - _at(boxes[part_id], self.axis, SHARES[self.edge])
+                control = _moved(control, part_id, self.axis, distance)
+        return control
+
+    def label(self, control: Control) -> str:
+        return f"Aligned {names_of(control, self.parts)}: {WORDS[self.axis, self.edge]}"
+
+    def _target(self, control: Control, boxes: dict[str, Rect]) -> Rect:
+        if self.to == "canvas":
+            return Rect(0, 0, control.canvas.width, control.canvas.height)
+        if self.to == "selection":
+            return _around(boxes.values())
+        return _boxes(control, (self.to,), self.by)[self.to]
+
+
+class DistributeParts(Edit):
+    """Parts spaced evenly between the outermost two, or by a typed gap from the first on."""
+
+    kind: Literal["distribute"] = "distribute"
+    parts: Ids
+    axis: Literal["across", "down"]
+    gap: Signed | None = None
+    by: Measure = "box"
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        outer = roots(control, self.parts)
+        if len(outer) < (2 if self.gap is not None else 3):
+            raise Refused("Equal gaps need three parts, a typed gap needs two: select one more.")
+        boxes = _boxes(control, outer, self.by)
+        order = sorted(outer, key=lambda i: (_at(boxes[i], self.axis, 0.5), i))
+        sizes = [_at(boxes[i], self.axis, 1) - _at(boxes[i], self.axis, 0) for i in order]
+        start, end = _at(boxes[order[0]], self.axis, 0), _at(boxes[order[-1]], self.axis, 1)
+        gap = self.gap if self.gap is not None else (end - start - sum(sizes)) / (len(order) - 1)
+        at = start
+        for part_id, size in zip(order, sizes, strict=True):
+            control = _moved(control, part_id, self.axis, at - _at(boxes[part_id], self.axis, 0))
+            at += size + gap
+        return control
+
+    def label(self, control: Control) -> str:
+        return f"Spaced {names_of(control, self.parts)} {self.axis}"
+
+
+class ScaleParts(Edit):
+    """Parts scaled by a share about their common middle, or the whole control with its canvas when no
+    part is named. Lengths of effects scale along when asked."""
+
+    kind: Literal["scale"] = "scale"
+    parts: Annotated[tuple[Id, ...], Field(max_length=1000)] = ()
+    percent: Annotated[float, Field(gt=0, le=10_000)]
+    effects: bool = True
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        factor = self.percent / 100
+        if not self.parts:
+            canvas = control.canvas
+            control = control.evolve(canvas=canvas.evolve(
+                width=max(1.0, float(round(canvas.width * factor))),
+                height=max(1.0, float(round(canvas.height * factor))),
+                margin=canvas.margin * factor,
+            ))  # fmt: skip
+            return control.evolve(parts=tuple(self._scaled(p, Similarity(factor)) for p in control.parts))
+        box = bounds_of(control, self.parts)
+        by = about((box.left + box.right) / 2, (box.top + box.bottom) / 2, scale=factor)
+        return each_part(control, self.parts, lambda part: self._scaled(part, by), held=True)
+
+    def label(self, control: Control) -> str:
+        what = names_of(control, self.parts) if self.parts else "the control"
+        return f"Scaled {what} to {self.percent:g} %"
+
+    def _scaled(self, part: Part, by: Similarity) -> Part:
+        x, y = by.apply(part.x, part.y)
+        shape = scale_lengths(part.shape, by.scale) if isinstance(part.shape, Container) else _whole(part, by.scale)
+        effects = part.effects
+        if self.effects:
+            effects = tuple(scale_lengths(effect, by.scale) for effect in effects)
+        return part.evolve(x=x, y=y, shape=shape, effects=effects)
+
+
+class CopyAround(Edit):
+    """Copies turned round a typed centre, each by the same angle on from the one before."""
+
+    kind: Literal["copy-around"] = "copy-around"
+    parts: Ids
+    x: Place
+    y: Place
+    degrees: Annotated[float, Field(ge=-360, le=360)] = 30.0
+    times: Times = 1
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        steps = [about(self.x, self.y, turn=self.degrees * count) for count in range(1, self.times + 1)]
+        return _copied(control, self.parts, steps)
+
+    def label(self, control: Control) -> str:
+        return f"Copied {names_of(control, self.parts)} round {self.x:g}, {self.y:g}"
+
+
+class CopyAlong(Edit):
+    """Copies with an offset, each as far on from the one before."""
+
+    kind: Literal["copy-along"] = "copy-along"
+    parts: Ids
+    dx: Signed = 0.0
+    dy: Signed = 0.0
+    times: Times = 1
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        steps = [Similarity(dx=self.dx * count, dy=self.dy * count) for count in range(1, self.times + 1)]
+        return _copied(control, self.parts, steps)
+
+    def label(self, control: Control) -> str:
+        return f"Copied {names_of(control, self.parts)} every {self.dx:g}, {self.dy:g}"
+
+
+def scale_lengths(value: Any, factor: float) -> Any:
+    """A value with every length in px multiplied, kept within what the field allows."""
+    if isinstance(value, tuple):
+        return tuple(scale_lengths(item, factor) for item in value)
+    if not isinstance(value, Value):
+        return value
+    changes: dict[str, Any] = {}
+    for name, field in type(value).model_fields.items():
+        old = getattr(value, name)
+        live = live_of(field.metadata)
+        if live is not None and live.unit == "px":
+            changes[name] = _kept(type(value), name, old * factor)
+        elif isinstance(old, Value | tuple):
+            changes[name] = scale_lengths(old, factor)
+    return value.evolve(**changes) if changes else value
+
+
+def _kept(model: type[BaseModel], name: str, number: float) -> float:
+    for item in model.model_fields[name].metadata:
+        number = min(number, getattr(item, "le", math.inf))
+        number = max(number, getattr(item, "ge", -math.inf))
+    return number
+
+
+def _whole(part: Part, factor: float) -> Any:
+    """A shape with all its lengths scaled, corners and line widths too."""
+    shape = scale_lengths(part.shape, factor)
+    return shape if not shape.problem() else scaled(part.shape, factor)
+
+
+def _boxes(control: Control, ids: Iterable[str], by: Measure) -> dict[str, Rect]:
+    tree = arranged(control).all
+    for part_id in ids:
+        part_of(control, part_id)
+    return {i: ink_on_canvas(tree[i].part) if by == "ink" else frame_on_canvas(tree[i].part) for i in ids}
+
+
+def ink_on_canvas(part: Part) -> Rect:
+    """Around the outline itself, as it stands on the canvas."""
+    return part.shape.path().transformed(place_of(part)).bounds()
+
+
+def _around(boxes: Iterable[Rect]) -> Rect:
+    first, *rest = boxes
+    for box in rest:
+        first = first.union(box)
+    return first
+
+
+def _at(box: Rect, axis: str, share: float) -> float:
+    start, end = (box.left, box.right) if axis == "across" else (box.top, box.bottom)
+    return start + (end - start) * share
+
+
+def _moved(control: Control, part_id: str, axis: str, distance: float) -> Control:
+    by = Similarity(dx=distance) if axis == "across" else Similarity(dy=distance)
+    return each_part(control, [part_id], lambda part: carried(part, by), held=True)
+
+
+def _copied(control: Control, ids: tuple[str, ...], steps: list[Similarity]) -> Control:
+    for part_id in roots(control, ids):
+        part, held = part_of(control, part_id), descendants(control, (part_id,))
+        originals = [p for p in control.parts if p.id in held]
+        for by in steps:
+            copy = part.evolve(name=fresh_name(control, part.name), locked=False)
+            made = [carried(copy if p is part else p, by) for p in originals]
+            control = add_parts(control, made, control.parts.index(part) + 1)
+    return control

@@ -1,0 +1,197 @@
+"""Snapping: where something that is moved comes to lie on what is there already.
+
+Of all pairs of an own line (an edge, a middle, a point) and a candidate within reach, the nearest
+counts. When two on opposite sides are equally near, neither does: nothing jumps between them, and a
+mirrored drawing snaps as its mirror image.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from obrell.core.document.guides import guide_places
+from obrell.core.document.model import Control
+from obrell.core.document.moving import place_of
+from obrell.core.document.nodes import Node
+from obrell.core.document.tree import arranged, descendants
+from obrell.core.edit.base import frame_on_canvas
+from obrell.core.geometry.plane import Rect
+from obrell.core.geometry.svgdata import number
+from obrell.core.shapes.path import Path
+from obrell.core.values.base import Value
+
+Kind = Literal["guides", "canvas", "parts", "gaps", "points", "pixels"]
+Axis = Literal["across", "down"]
+SAME = 1e-6
+
+
+class Snapping(Value):
+    """Which kinds of things to snap to, from how far in logical px, and the density of the pixels."""
+
+    kinds: tuple[Kind, ...] = ("guides", "canvas", "parts", "gaps", "points", "pixels")
+    reach: Annotated[float, Field(gt=0, le=1000)] = 4.0
+    density: Annotated[float, Field(gt=0, le=16)] = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A line to snap to: its place, what it is in words, and whether only a start, a middle, an end or
+    both sides may lie on it."""
+
+    at: float
+    words: str
+    only: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Snap:
+    """What was snapped to: on which axis, where, and how far it drew."""
+
+    axis: Axis
+    at: float
+    by: float
+    words: str
+
+    def said(self) -> str:
+        return f"{self.words}, {number(abs(self.by))} px" if abs(self.by) > SAME else self.words
+
+
+def snap_box(control: Control, moving: Iterable[str], box: Rect, snapping: Snapping) -> tuple[Snap, ...]:
+    """What a box snaps to with its edges and middles, at most one on each axis."""
+    there = _Surroundings(control, moving, snapping)
+    across = [("start", box.left), ("middle", (box.left + box.right) / 2), ("end", box.right)]
+    down = [("start", box.top), ("middle", (box.top + box.bottom) / 2), ("end", box.bottom)]
+    found = (there.nearest("across", across, box), there.nearest("down", down, box))
+    return tuple(snap for snap in found if snap)
+
+
+def snap_point(
+    control: Control, moving: Iterable[str], x: float | None, y: float | None, snapping: Snapping
+) -> tuple[Snap, ...]:  # fmt: skip
+    """What a place snaps to; a coordinate that is None is left alone."""
+    there = _Surroundings(control, moving, snapping)
+    box = Rect(x or 0.0, y or 0.0, x or 0.0, y or 0.0)
+    across = there.nearest("across", [("", x)], box) if x is not None else None
+    down = there.nearest("down", [("", y)], box) if y is not None else None
+    return tuple(snap for snap in (across, down) if snap)
+
+
+def pulled_by(snaps: Iterable[Snap]) -> tuple[float, float]:
+    """How far snapping moves things across and down."""
+    by = {snap.axis: snap.by for snap in snaps}
+    return by.get("across", 0.0), by.get("down", 0.0)
+
+
+class _Surroundings:
+    """Everything that lies still."""
+
+    def __init__(self, control: Control, moving: Iterable[str], snapping: Snapping) -> None:
+        self._control = control
+        self._snapping = snapping
+        still = descendants(control, moving)
+        tree = arranged(control).all
+        self._nodes = [n for name, n in tree.items() if name not in still and n.part.visible]
+        self._boxes = [(n.part.name, frame_on_canvas(n.part)) for n in self._nodes]
+
+    def nearest(self, axis: Axis, own: Sequence[tuple[str, float]], box: Rect) -> Snap | None:
+        for kinds in (("guides", "canvas", "parts", "gaps", "points"), ("pixels",)):
+            lines = [
+                line for kind in kinds if kind in self._snapping.kinds for line in self._lines(kind, axis, own, box)
+            ]
+            found = self._best(axis, own, lines)
+            if found:
+                return found
+        return None
+
+    def _best(self, axis: Axis, own: Sequence[tuple[str, float]], lines: Sequence[Line]) -> Snap | None:
+        pairs = [
+            (line.at - at, line) for line in lines for name, at in own
+            if _fits(line, name) and abs(line.at - at) <= self._snapping.reach
+        ]  # fmt: skip
+        if not pairs:
+            return None
+        least = min(abs(by) for by, _ in pairs)
+        near = [(by, line) for by, line in pairs if abs(by) <= least + SAME]
+        if least > SAME and len({by > 0 for by, _ in near}) > 1:
+            return None
+        by, line = near[0]
+        return Snap(axis, line.at, by, line.words)
+
+    def _lines(self, kind: str, axis: Axis, own: Sequence[tuple[str, float]], box: Rect) -> list[Line]:
+        match kind:
+            case "guides":
+                places = guide_places(self._control)
+                shown = (g for g in self._control.guides if g.axis == axis and g.visible)
+                return [Line(places[g.id], "a guide") for g in shown]
+            case "canvas":
+                return _canvas(self._control, axis)
+            case "parts":
+                return [line for name, other in self._boxes for line in _edges(other, axis, name)]
+            case "gaps":
+                return _gaps([other for _, other in self._boxes], axis, box)
+            case "points":
+                return [line for node in self._nodes for line in _points(node, axis)]
+            case _:
+                density = self._snapping.density
+                return [Line(round(at * density) / density, "pixels", name) for name, at in own if name != "middle"][
+                    :1
+                ]
+
+
+def _fits(line: Line, name: str) -> bool:
+    """Whether that line of a box may lie there; a lone point may lie anywhere."""
+    return not name or not line.only or line.only == name or (line.only == "sides" and name != "middle")
+
+
+def _ends(box: Rect, axis: str) -> tuple[float, float]:
+    return (box.left, box.right) if axis == "across" else (box.top, box.bottom)
+
+
+def _edges(box: Rect, axis: str, name: str) -> list[Line]:
+    start, end = _ends(box, axis)
+    words = ("left of", "right of") if axis == "across" else ("top of", "bottom of")
+    return [
+        Line((start + end) / 2, f"middle of {name}", "middle"), Line(start, f"{words[0]} {name}", "sides"),
+        Line(end, f"{words[1]} {name}", "sides"),
+    ]  # fmt: skip
+
+
+def _canvas(control: Control, axis: str) -> list[Line]:
+    canvas = control.canvas
+    length, margin = canvas.width if axis == "across" else canvas.height, canvas.margin
+    lines = [
+        Line(length / 2, "middle of the canvas", "middle"),
+        Line(0, "canvas edge", "sides"),
+        Line(length, "canvas edge", "sides"),
+    ]
+    return lines + ([Line(margin, "margin", "sides"), Line(length - margin, "margin", "sides")] if margin else [])
+
+
+def _gaps(boxes: Sequence[Rect], axis: str, box: Rect) -> list[Line]:
+    """Places where the gap to a neighbour equals one that is there: between two, before or after."""
+    other = "down" if axis == "across" else "across"
+    low, high = _ends(box, other)
+    beside = [b for b in boxes if _ends(b, other)[0] < high and _ends(b, other)[1] > low]
+    row = sorted((_ends(b, axis) for b in beside), key=lambda ends: (ends[0], ends[1]))
+    lines = []
+    for (first, end), (start, last) in pairwise(row):
+        gap = start - end
+        if gap > 0:
+            lines.append(Line((end + start) / 2, "equal gaps", "middle"))
+            lines.append(Line(last + gap, "equal gaps", "start"))
+            lines.append(Line(first - gap, "equal gaps", "end"))
+    return lines
+
+
+def _points(node: Node, axis: str) -> list[Line]:
+    shape = node.part.shape
+    if not isinstance(shape, Path):
+        return []
+    place = place_of(node.part)
+    places = (place.apply(knot.x, knot.y) for run in shape.contours for knot in run.knots)
+    return [Line(x if axis == "across" else y, f"a point of {node.part.name}") for x, y in places]

@@ -1,0 +1,198 @@
+"""Aligning, spacing, scaling, copying; guides and snapping; values of several parts at once."""
+
+from itertools import pairwise
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from obrell.core.check.cut_strokes import cut_strokes
+from obrell.core.check.false_colours import false_colours
+from obrell.core.document.guides import guide_places
+from obrell.core.edit import Surroundings, read_edit
+from obrell.core.edit.base import bounds_of, frame_on_canvas
+from obrell.core.edit.snapping import Snapping, snap_box, snap_point
+from obrell.core.edit.values import anchor_of
+from obrell.core.effects import DropShadow, Outline
+from obrell.core.errors import Refused
+from obrell.core.geometry.plane import Rect
+from obrell.core.shapes import Box, Round, Text
+from tests.making import control, part, resolved, solid
+
+INK = solid("#204060")
+
+
+def done(start, *edits):
+    for edit in edits:
+        start = read_edit(edit).apply(start, Surroundings())
+    return start
+
+
+def boxes(*places, size=10):
+    return control(*(part(Box(width=size, height=size), INK, x=x, y=y) for x, y in places), width=200, height=100)
+
+
+def middles(of):
+    return [(p.x, p.y) for p in of.parts]
+
+
+def test_ten_parts_line_up_at_once():
+    start = boxes(*((7 * n + 5, 9 * n + 5) for n in range(10)))
+    ids = [p.id for p in start.parts]
+    assert {p.x for p in done(start, {"kind": "align", "parts": ids, "axis": "across", "edge": "start"}).parts} == {
+        5.0
+    }
+    lead = done(start, {"kind": "align", "parts": ids, "axis": "down", "edge": "middle", "to": "p4"})
+    assert {p.y for p in lead.parts} == {32.0}
+    edge = done(start, {"kind": "align", "parts": ids, "axis": "across", "edge": "end", "to": "canvas"})
+    assert {p.x for p in edge.parts} == {195.0}
+
+
+def test_ink_and_box_of_words_differ():
+    start = control(part(Text(words="ace", size=30), INK, x=40, y=30))
+    by_ink = done(
+        start, {"kind": "align", "parts": ["p1"], "axis": "down", "edge": "middle", "to": "canvas", "by": "ink"}
+    )
+    outline = by_ink.parts[0].shape.path().bounds()
+    assert by_ink.parts[0].y + (outline.top + outline.bottom) / 2 == pytest.approx(30)
+    assert by_ink.parts[0].y != start.parts[0].y
+
+
+@given(st.lists(st.floats(0, 180), min_size=3, max_size=7))
+def test_spacing_leaves_the_outermost_and_makes_gaps_equal(places):
+    start = boxes(*((x, 10) for x in places))
+    spaced = done(start, {"kind": "distribute", "parts": [p.id for p in start.parts], "axis": "across"})
+    row = sorted(p.x for p in spaced.parts)
+    assert row[0] == pytest.approx(min(places), abs=1e-6)
+    assert row[-1] == pytest.approx(max(places), abs=1e-6)
+    gaps = [b - a for a, b in pairwise(row)]
+    assert max(gaps) - min(gaps) < 1e-6
+
+
+def test_a_typed_gap_counts_from_the_first():
+    spaced = done(boxes((10, 5), (90, 5)), {"kind": "distribute", "parts": ["p1", "p2"], "axis": "across", "gap": 4})
+    assert middles(spaced) == [(10, 5), (24, 5)]
+    with pytest.raises(Refused, match="three parts"):
+        done(boxes((1, 1), (9, 9)), {"kind": "distribute", "parts": ["p1", "p2"], "axis": "across"})
+
+
+def test_scaling_up_and_down_again_loses_nothing():
+    shadow = DropShadow(id="e1", blur=6)
+    start = control(part(Box(width=30, height=20, radius=5), INK, shadow), part(Text(), INK, x=12, y=9))
+    twice = done(start, {"kind": "scale", "percent": 200})
+    assert (twice.canvas.width, twice.parts[0].shape.radius, twice.parts[0].effects[1].blur) == (160, 10, 12)
+    assert done(twice, {"kind": "scale", "percent": 50}).parts == start.parts
+    one = done(start, {"kind": "scale", "parts": ["p1"], "percent": 200, "effects": False}).parts[0]
+    assert (one.shape.width, one.effects[1].blur, one.x) == (60, 6, start.parts[0].x)
+
+
+def test_copies_go_round_and_along():
+    around = done(
+        boxes((50, 20)), {"kind": "copy-around", "parts": ["p1"], "x": 50, "y": 50, "degrees": 90, "times": 3}
+    )
+    assert sorted((round(p.x), round(p.y)) for p in around.parts) == [(20, 50), (50, 20), (50, 80), (80, 50)]
+    along = done(boxes((10, 20)), {"kind": "copy-along", "parts": ["p1"], "dx": 15, "times": 3})
+    assert sorted(p.x for p in along.parts) == [10, 25, 40, 55]
+
+
+@given(st.sampled_from([(0, 0), (0.5, 0), (1, 1), (0, 0.5)]), st.floats(5, 90), st.floats(0, 359))
+def test_the_anchor_stays_when_size_and_turn_change(anchor, width, degrees):
+    start = control(part(Box(width=30, height=20), INK, rotation=20))
+    changes = [{"path": "parts/p1/shape/width", "value": width}, {"path": "parts/p1/rotation", "value": degrees}]
+    changed = done(start, {"kind": "set", "changes": changes, "anchor": anchor})
+    assert anchor_of(changed.parts[0], anchor) == pytest.approx(anchor_of(start.parts[0], anchor))
+
+
+def test_values_of_several_parts_are_set_or_changed_together():
+    start = control(part(Box(width=30), INK), part(Box(width=50), INK), part(Round(), INK))
+    two = ["p1", "p2"]
+    typed = {"kind": "type", "path": "parts/*/shape/width", "parts": two}
+    assert [p.shape.width for p in done(start, typed | {"text": "12*2"}).parts[:2]] == [24, 24]
+    assert [p.shape.width for p in done(start, typed | {"text": "+2"}).parts[:2]] == [32, 52]
+    assert [p.shape.width for p in done(start, typed | {"text": "*1.1"}).parts[:2]] == pytest.approx([33, 55])
+    faded = {"kind": "type", "path": "parts/*/opacity", "parts": two, "text": "/2"}
+    assert [p.opacity for p in done(start, faded).parts] == [0.5, 0.5, 1]
+
+
+def test_guides_follow_what_they_are_counted_from():
+    start = done(boxes(), {"kind": "add-guide", "axis": "across", "at": -20, "since": "end"})
+    first = start.guides[0].id
+    two = done(start, {"kind": "add-guide", "axis": "across", "at": 5, "since": first})
+    assert list(guide_places(two).values()) == [180, 185]
+    wider = done(two, {"kind": "set", "changes": [{"path": "canvas/width", "value": 300}]})
+    assert list(guide_places(wider).values()) == [280, 285]
+    circle = done(two, {"kind": "set", "changes": [{"path": f"guides/{first}/since", "value": two.guides[1].id}]})
+    assert all(abs(place) < 1e6 for place in guide_places(circle).values())
+    common = done(two, {"kind": "common-guides"}, {"kind": "common-guides"})
+    assert len(common.guides) == 2 + 10
+    locked = done(common, {"kind": "show-guides", "locked": True})
+    with pytest.raises(Refused, match="locked"):
+        done(locked, {"kind": "move-guide", "guide": first, "by": 1})
+    assert done(locked, {"kind": "remove-guides"}) == locked
+
+
+def moved(start, dx, dy, **snap):
+    edit = {"kind": "move", "parts": ["p1"], "dx": dx, "dy": dy, "snap": snap}
+    return read_edit(edit).apply(start, Surroundings()).parts[0], read_edit(edit).snaps(start)
+
+
+def test_parts_snap_to_each_other_and_say_so():
+    found, snaps = moved(boxes((50, 50), (100, 20)), 42, 0, kinds=["parts"], reach=3)
+    assert (found.x, found.y) == (90, 50)
+    assert snaps[0].said() == "left of Part, 2 px"
+    free, none = moved(boxes((50, 50), (100, 20)), 30, 0, kinds=["parts"], reach=3)
+    assert free.x == 80
+    assert none == ()
+
+
+def test_equal_gaps_draw_a_part_between_and_beyond():
+    row = boxes((80, 50), (20, 50), (50, 50))
+    beyond, snaps = moved(row, 1.4, 0, kinds=["gaps"], reach=3)
+    assert beyond.x == 80
+    assert snaps[0].words == "equal gaps"
+
+
+def test_guides_canvas_points_and_pixels():
+    start = done(boxes((40.4, 40.4)), {"kind": "add-guide", "axis": "across", "at": 60})
+    assert moved(start, 14, 0, kinds=["guides"])[0].x == 55
+    assert moved(start, -38, 0, kinds=["canvas"])[0].x == 5
+    pixel, _ = moved(start, 0.3, 0.3, kinds=["pixels"], density=2)
+    assert (pixel.x, pixel.y) == (40.5, 40.5)
+
+
+place = st.floats(0, 200).map(lambda v: round(v, 2))
+
+
+@given(st.lists(st.tuples(place, place), min_size=1, max_size=5), place, place)
+def test_a_mirrored_drawing_snaps_as_its_mirror_image(places, x, y):
+    start = boxes(*places)
+    mirrored = boxes(*((200 - px, py) for px, py in places))
+    snapping = Snapping(kinds=("canvas", "parts"), reach=6)
+    box = Rect(x - 7, y - 7, x + 7, y + 7)
+    turned = Rect(200 - box.right, box.top, 200 - box.left, box.bottom)
+    one = {s.axis: s.by for s in snap_box(start, (), box, snapping)}
+    other = {s.axis: s.by for s in snap_box(mirrored, (), turned, snapping)}
+    assert one.get("across", 0) == pytest.approx(-other.get("across", 0), abs=1e-6)
+    assert one == {s.axis: s.by for s in snap_box(start, (), box, snapping)}
+
+
+def test_nothing_jumps_between_two_equally_near():
+    start = boxes((20, 50), (44, 50))
+    assert snap_point(start, (), 32, None, Snapping(kinds=("parts",), reach=9)) == ()
+
+
+def test_an_outline_cut_by_the_canvas_is_found_and_cured():
+    line = Outline(id="e2", place="outside", width=4)
+    start = control(part(Box(width=76, height=30), INK, line, x=40, y=30))
+    (cut,) = cut_strokes(resolved(*start.parts))
+    assert (cut.left, cut.top, cut.right, cut.bottom) == (2, 0, 2, 0)
+    inside = done(start, {"kind": "set", "changes": [{"path": "parts/p1/effects/e2/place", "value": "inside"}]})
+    assert cut_strokes(resolved(*inside.parts)) == []
+
+
+def test_false_colours_keep_every_shape():
+    start = boxes((10, 10), (20, 20), (30, 30))
+    flat = false_colours(start)
+    assert [p.shape for p in flat.parts] == [p.shape for p in start.parts]
+    assert len({p.effects[0].fill.colour for p in flat.parts}) == 3
+    assert bounds_of(flat, ["p1"]) == frame_on_canvas(start.parts[0])
