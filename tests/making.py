@@ -11,7 +11,7 @@ from obrell.core.effects.offsets import Cast
 from obrell.core.raster.layers import Layer
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose
-from obrell.core.shapes import Box, Combination, Group, Line, Path, Repeat, Ring, Round, Shape, Sides, Text
+from obrell.core.shapes import Box, Combination, Group, Icon, Line, Path, Repeat, Ring, Round, Shape, Sides, Text
 from obrell.core.shapes.path import Contour, Knot
 from obrell.core.values.paints import Linear, Solid, Stop
 
@@ -35,6 +35,7 @@ SHAPES_TRIED: dict[str, Shape] = {
             ),
         )
     ),
+    "icon": Icon(icon="bell", width=34, height=34, line=3),
     "text": Text(words="Lock", size=20),
 }
 

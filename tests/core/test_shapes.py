@@ -13,7 +13,8 @@ from obrell.core.geometry.plane import Similarity, about
 from obrell.core.geometry.rounded import ellipse, rounded_box
 from obrell.core.raster.coverage import cover
 from obrell.core.raster.layers import Box as DeviceBox
-from obrell.core.shapes import Box, Line, Ring, Sides
+from obrell.core.shapes import Box, Line, Ring, Sides, Text
+from obrell.core.text.fonts import FONT_NAMES
 
 BOX = DeviceBox(-80, -80, 80, 80)
 radii = st.floats(4, 40)
@@ -119,3 +120,23 @@ def test_transforms_come_back(scale, turn, dx, dy, x):
     assert move.inverse().apply(*move.apply(x, dy)) == pytest.approx((x, dy), abs=1e-6)
     assert move.inverse().after(move).apply(x, dy) == pytest.approx((x, dy), abs=1e-6)
     assert about(dx, dy, turn, scale).apply(dx, dy) == pytest.approx((dx, dy), abs=1e-6)
+
+
+def test_lines_of_text_stand_around_their_place():
+    one = Text(words="Hop", size=20)
+    two = Text(words="Hop\nHop", size=20, leading=1.5)
+    assert two.baseline() == pytest.approx(one.baseline() - 15)
+    assert area(two.path()) == pytest.approx(2 * area(one.path()), abs=0.05)
+    inked = Text(words="ace", size=30, centred="ink").path().bounds()
+    assert inked.top == pytest.approx(-inked.bottom)
+    assert Text(words="Abc", case="upper").path() == Text(words="ABC").path()
+    assert Text(words="a", rise=4).path().bounds().bottom == pytest.approx(Text(words="a").path().bounds().bottom - 4)
+
+
+@pytest.mark.parametrize("font", FONT_NAMES)
+def test_a_family_is_one_font_over_all_its_files(font):
+    words = "Wažą" if font in ("Hanken Grotesk", "Spline Sans Mono") else "Wažą Шлюз"
+    text = Text(words=words, font=font, size=30)
+    assert text.problem() == ""
+    assert not text.path().bounds().empty
+    assert "漢" in Text(words="漢", font=font).problem()

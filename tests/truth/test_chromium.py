@@ -7,20 +7,24 @@ import pytest
 from PIL import Image
 
 from obrell.core.deliver.svg import svg
+from obrell.core.document.model import Canvas, Control
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import DropShadow, InnerShadow, Outline
 from obrell.core.effects.offsets import Shift
+from obrell.core.interchange.svg_read import read_svg
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Round
 from obrell.core.values.blends import BLENDS
 from obrell.core.values.paints import Linear, Radial, Solid, Stop
 from obrell.samples.wendmere_lock import wendmere_lock
-from tests.making import part, resolved, solid
+from tests.making import KIT, part, resolved, solid
 
 SHARP_4 = 4
 """Gradients, offsets, masks, opacity and most blend modes agree within this."""
 CURVED = 72
 """Curved edges at 1×: Chromium's coverage, not ours, is off."""
+CLIPPED = 90
+"""The edge of a clip path, likewise."""
 BLURRED = 15
 
 
@@ -132,3 +136,30 @@ def test_the_svg_of_every_sample_control_looks_like_its_png(chromium, index):
     difference = np.abs(ours(shown, 2.0) - want)
     assert difference.mean() < 1.5
     assert np.percentile(difference, 99) < 24
+
+
+DRAWING = """<svg xmlns="http://www.w3.org/2000/svg" width="80" height="60" viewBox="0 0 80 60">
+<defs>
+      <linearGradient id="g" gradientUnits="userSpaceOnUse" x1="6" y1="5" x2="36" y2="21">
+        <stop offset="0.1" stop-color="#c30"/>
+        <stop offset="0.9" stop-color="#039" stop-opacity="0.4"/></linearGradient>
+      <radialGradient id="r" gradientUnits="userSpaceOnUse" cx="60" cy="40" r="16">
+        <stop offset="0" stop-color="white"/><stop offset="1" stop-color="#060"/></radialGradient>
+      <clipPath id="c"><circle cx="20" cy="40" r="9"/></clipPath>
+    </defs>
+    <rect x="6" y="5" width="30" height="16" rx="4" fill="url(#g)" stroke="#222" stroke-width="2"/>
+    <g transform="rotate(20 60 40) translate(0 -2)" opacity="0.8">
+      <ellipse cx="60" cy="40" rx="15" ry="8" fill="url(#r)"/><path d="M50 52h18" stroke="#a00" stroke-width="3"
+       stroke-linecap="round" fill="none"/></g>
+    <path d="M8 30h28v22h-28z" fill="teal" clip-path="url(#c)"/>
+    <polygon points="46,6 74,6 60,24" style="fill:#fa0;fill-opacity:.5"/>
+</svg>"""
+
+
+def test_a_drawing_that_was_read_looks_as_it_did(chromium):
+    parts = read_svg(DRAWING).parts
+    read = Control(id="c1", name="Read", canvas=Canvas(width=80, height=60), parts=parts)
+    got = ours(resolve(KIT.evolve(fit="off"), read))
+    away = np.abs(got - shot(chromium, DRAWING)).max(axis=2)
+    assert np.quantile(away, 0.9) <= BLURRED
+    assert away.max() <= CLIPPED

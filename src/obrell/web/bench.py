@@ -15,7 +15,7 @@ from obrell.core.document.model import Control, Part
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.document.tree import descendants
-from obrell.core.edit import read_edit
+from obrell.core.edit import Edit, read_edit
 from obrell.core.geometry.svgdata import number
 from obrell.core.raster.layers import NO_BOX, Box
 from obrell.core.render.build_up import build_steps
@@ -76,18 +76,24 @@ async def edit(
     window: Annotated[str, Body(max_length=60)] = "",
 ) -> dict[str, Any]:  # fmt: skip
     """Apply one edit to the newest version, save it, and give back what changed."""
+    return await made(request, kit, control, read_edit(edit), seen, window)
+
+
+async def made(
+    request: Request, kit: str, control: str, edit: Edit, seen: Selection, window: str
+) -> dict[str, Any]:  # fmt: skip
+    """Apply and save an edit, tell other windows, and give back what changed."""
     kits = kits_of(request)
-    made = read_edit(edit)
     before = kits.control(kit, control)
-    label = made.label(before.control)
-    stored = kits.edit(kit, control, made)
+    label = edit.label(before.control)
+    stored = kits.edit(kit, control, edit)
     fresh = _fresh(before.control, stored.control)
     shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
     await _announce(request, kit, stored, window)
     return _state(kits, kit, stored, shown) | {"said": label, "fresh": list(fresh[0])}
 
 
-@router.post(BENCH + "/{way}")
+@router.post(BENCH + "/steps/{way}")
 async def undo_or_redo(
     request: Request, kit: str, control: str, way: str,
     seen: Annotated[Selection, Body()] = NOTHING, window: Annotated[str, Body(max_length=60)] = "",

@@ -18,7 +18,7 @@ from obrell.core.values.blends import Blend
 from obrell.core.values.fields import live_of
 from obrell.core.values.paints import FILL_KINDS, Stop
 
-SlotKind = Literal["number", "choice", "switch", "colour", "words", "ramp"]
+SlotKind = Literal["icon", "number", "choice", "switch", "colour", "words", "ramp"]
 NAMES = {
     "cast": "direction and distance", "shift": "across and down", "None": "as the kit",
     "one": "one radius", "four": "four radii", "round": "round", "srgb": "sRGB", "oklab": "OKLab",
@@ -82,6 +82,8 @@ def view(owner: BaseModel, name: str, path: str) -> SlotView:
     options = _options(owner, name, field)
     if options:
         return SlotView("choice", path, title, NAMES.get(str(value), str(value)), options=options)
+    if name == "icon":
+        return SlotView("icon", path, title, str(value))
     if name == "colour":
         return SlotView("colour", path, title, str(value) if isinstance(value, str) else value.swatch)
     return SlotView("words", path, title, str(value))

@@ -12,6 +12,7 @@ from obrell.core.edit.containers import CombineParts, GroupParts, RepeatParts, T
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, SimplifyPath
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
 from obrell.core.edit.guides import AddGuide, CommonGuides, MoveGuide, RemoveGuides, ShowGuides
+from obrell.core.edit.insert import InsertParts
 from obrell.core.edit.parts import (
     CanvasEdges,
     CentreParts,
@@ -50,7 +51,7 @@ AnyEdit = Annotated[
     | ReorderPart | RenamePart | CanvasEdges
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
-    | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
+    | InsertParts | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong
     | PenStart | PenNext | ClosePath | MovePoints | MoveHandle | AddPoint | DragSegment | RemovePoints
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd

@@ -15,7 +15,7 @@ from obrell.core.effects import Paint
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Rect, Similarity, about
 from obrell.core.geometry.svgdata import number
-from obrell.core.shapes import SHAPES, Text
+from obrell.core.shapes import SHAPES, Icon, Text
 from obrell.core.values.fields import Id, Name, Place, Signed
 from obrell.core.values.paints import Solid
 
@@ -29,6 +29,7 @@ class Draw(Edit):
 
     kind: Literal["draw"] = "draw"
     shape: Annotated[str, Field(max_length=20)]
+    icon: Annotated[str, Field(max_length=60)] = ""
     x0: Place
     y0: Place
     x1: Place
@@ -42,7 +43,11 @@ class Draw(Edit):
             raise Refused(f"“{self.shape}” is not a kind of part that can be drawn.")
         (x0, y0), (x1, y1) = self._ends(control)
         shape, place = SHAPES[self.shape].drawn(x0, y0, x1, y1, constrained=self.constrained, centred=self.centred)
-        ink = NEW_INK if isinstance(shape, Text) else NEW_SURFACE
+        if isinstance(shape, Icon):
+            shape = shape.evolve(icon=self.icon or shape.icon)
+            if shape.problem():
+                raise Refused(shape.problem())
+        ink = NEW_INK if isinstance(shape, Text | Icon) else NEW_SURFACE
         part = Part(
             id="p0", name=fresh_name(control, shape.suggested_name()), shape=shape, x=place.x, y=place.y,
             effects=(Paint(id="e1", fill=Solid(colour=ink)),),

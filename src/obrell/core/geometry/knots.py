@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
+from obrell.core.geometry.affine import Affine
 from obrell.core.geometry.combine import arc_cubics
 from obrell.core.geometry.corners import rounding
 from obrell.core.geometry.paths import Path, PathBuilder
@@ -44,6 +45,13 @@ class Bend:
         cross = self.in_x * self.out_y - self.in_y * self.out_x
         dot = self.in_x * self.out_x + self.in_y * self.out_y
         return dot < 0 and abs(cross) < IN_LINE * before * after
+
+    def carried(self, by: Affine) -> Bend:
+        """The knot transformed; its corner loses its radius."""
+        x, y = by.apply(self.x, self.y)
+        in_x, in_y = by.turn(self.in_x, self.in_y)
+        out_x, out_y = by.turn(self.out_x, self.out_y)
+        return Bend(x, y, in_x, in_y, out_x, out_y)
 
     def moved(self, dx: float, dy: float) -> Bend:
         return replace(self, x=self.x + dx, y=self.y + dy)

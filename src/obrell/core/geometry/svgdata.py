@@ -1,11 +1,14 @@
-"""A path as SVG path data (SVG 2, section 9.3)."""
+"""Paths as SVG path data and back (SVG 2, section 9.3)."""
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
 
-from obrell.core.geometry.paths import Path, arc_point
+from fontTools.svgLib.path.parser import parse_path
+
+from obrell.core.errors import BadDocument
+from obrell.core.geometry.paths import Path, PathBuilder, arc_point
 from obrell.core.geometry.plane import Rect
 
 DECIMALS = 4
@@ -58,3 +61,48 @@ class _DataSink:
 
     def close(self) -> None:
         self.pieces.append("Z")
+
+
+def read_path_data(text: str) -> Path:
+    """The path of a ``d`` attribute, arcs as cubics; raises ``BadDocument`` when it cannot be read."""
+    pen = PathBuilder()
+    try:
+        parse_path(text, _ReadingSink(pen))
+    except (ValueError, IndexError, TypeError, OverflowError, ZeroDivisionError) as error:
+        raise BadDocument("A path in this SVG is broken: its data cannot be read.") from error
+    return pen.path()
+
+
+class _ReadingSink:
+    """Takes what the path parser draws."""
+
+    def __init__(self, pen: PathBuilder) -> None:
+        self._pen = pen
+        self._here = (0.0, 0.0)
+
+    def moveTo(self, point: tuple[float, float]) -> None:  # noqa: N802
+        self._here = point
+        self._pen.move(*point)
+
+    def lineTo(self, point: tuple[float, float]) -> None:  # noqa: N802
+        self._here = point
+        self._pen.line(*point)
+
+    def curveTo(self, *points: tuple[float, float]) -> None:  # noqa: N802
+        (a, b), (c, d), (x, y) = points
+        self._here = (x, y)
+        self._pen.cubic(a, b, c, d, x, y)
+
+    def qCurveTo(self, *points: tuple[float, float]) -> None:  # noqa: N802
+        control, end = points
+        start = self._here
+        a, b = (start[i] + (control[i] - start[i]) * 2 / 3 for i in (0, 1))
+        c, d = (end[i] + (control[i] - end[i]) * 2 / 3 for i in (0, 1))
+        self._here = end
+        self._pen.cubic(a, b, c, d, *end)
+
+    def closePath(self) -> None:  # noqa: N802
+        self._pen.close()
+
+    def endPath(self) -> None:  # noqa: N802
+        """Nothing is drawn at an open end."""

@@ -1,4 +1,4 @@
-"""Text: one line of words in a shipped font, as outlines."""
+"""Text: words in a shipped font, on one or several lines, as outlines."""
 
 from __future__ import annotations
 
@@ -6,12 +6,12 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.geometry.paths import Path
+from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.text.fonts import FontName, load
 from obrell.core.text.setting import Setting, set_words
-from obrell.core.values.fields import Live
+from obrell.core.values.fields import Live, Signed
 
 SMALLEST_DRAWN_PX = 4.0
 """A drag lower than this keeps the usual size."""
@@ -23,7 +23,7 @@ class Text(Shape):
 
     label: ClassVar[str] = "Text"
     kind: Literal["text"] = "text"
-    words: Annotated[str, Field(min_length=1, max_length=200, pattern=r"^[^\x00-\x1f\x7f]+$")] = Field(
+    words: Annotated[str, Field(min_length=1, max_length=200, pattern=r"^[^\x00-\x09\x0b-\x1f\x7f]+$")] = Field(
         "Label", title="words"
     )
     font: FontName = Field("Hanken Grotesk", title="font")
@@ -31,22 +31,47 @@ class Text(Shape):
     weight: Annotated[float, Live("", 10, 100, 900), Field(ge=1, le=1000)] = Field(600.0, title="weight")
     tracking: Annotated[float, Live("px", 0.1, -2, 10), Field(ge=-50, le=200)] = Field(0.0, title="tracking")
     align: Literal["start", "middle", "end"] = Field("middle", title="aligned by its")
+    case: Literal["as typed", "upper", "lower"] = Field("as typed", title="case")
+    leading: Annotated[float, Live("%", 0.01, 0.7, 2, 100), Field(ge=0.3, le=5)] = Field(1.2, title="line height")
+    centred: Literal["capitals", "ink"] = Field("capitals", title="stands by its")
+    rise: Signed = Field(0.0, title="raised by")
 
-    def setting(self) -> Setting:
-        return set_words(self.words, self.font, self.size, self.weight, self.tracking)
+    def lines(self) -> list[str]:
+        """The words as they are shown, line by line."""
+        words = {"upper": self.words.upper(), "lower": self.words.lower()}.get(self.case, self.words)
+        return words.split("\n")
+
+    def settings(self) -> list[Setting]:
+        return [set_words(line, self.font, self.size, self.weight, self.tracking) for line in self.lines()]
 
     def baseline(self) -> float:
-        """How far the baseline lies below the part's place."""
-        return load(self.font).cap_height * self.size / 2
+        """How far the first baseline lies below the part's place."""
+        return self._stand() - self.rise - (len(self.lines()) - 1) * self.leading * self.size / 2
 
     def path(self) -> Path:
-        setting = self.setting()
-        shift = Similarity(dx=-START_SHARE[self.align] * setting.advance, dy=self.baseline())
-        return setting.path.transformed(shift)
+        pen = PathBuilder()
+        down = self.baseline()
+        for number, setting in enumerate(self.settings()):
+            left = -START_SHARE[self.align] * setting.advance
+            shift = Similarity(dx=left, dy=down + number * self.leading * self.size)
+            setting.path.transformed(shift).draw(pen)
+        return pen.path()
 
     def frame(self) -> Rect:
-        left = -START_SHARE[self.align] * self.setting().advance
-        return Rect(left, -self.size / 2, left + self.setting().advance, self.size / 2)
+        width = max(setting.advance for setting in self.settings())
+        left, half = -START_SHARE[self.align] * width, self.size / 2
+        half += (len(self.lines()) - 1) * self.leading * self.size / 2
+        return Rect(left, -half, left + width, half)
+
+    def _stand(self) -> float:
+        """From the middle of the words to the baseline: half their capitals, or by the ink of all lines."""
+        capitals = load(self.font).cap_height * self.size / 2
+        if self.centred == "capitals":
+            return capitals
+        bounds = [setting.path.bounds() for setting in self.settings()]
+        if bounds[0].empty or bounds[-1].empty:
+            return capitals
+        return -(bounds[0].top + bounds[-1].bottom) / 2
 
     def fitted(self, density: float, place: Point) -> tuple[Text, Point]:
         baseline = round((place.y + self.baseline()) * density) / density
@@ -70,11 +95,15 @@ class Text(Shape):
             Words(", weight "), Slot("weight"),
         )  # fmt: skip
 
+    def details(self) -> tuple[str, ...]:
+        several = ("leading",) if "\n" in self.words else ()
+        return ("tracking", "align", "case", *several, "centred", "rise")
+
     def suggested_name(self) -> str:
-        return self.words[:80]
+        return self.words.replace("\n", " ").strip()[:80] or self.label
 
     def problem(self) -> str:
-        missing = load(self.font).missing(self.words)
+        missing = load(self.font).missing("".join(self.lines()))
         if not self.words.strip():
             return "The words cannot be only spaces; remove the part if it should say nothing."
         if not missing:

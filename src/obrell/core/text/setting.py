@@ -9,7 +9,7 @@ import uharfbuzz as hb
 
 from obrell.core.geometry.combine import quadratic, union
 from obrell.core.geometry.paths import Path, PathBuilder
-from obrell.core.text.fonts import FontName, load
+from obrell.core.text.fonts import Face, FontName, load
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,21 +26,29 @@ def set_words(words: str, name: FontName, size: float, weight: float, tracking: 
     """Shape and outline one line. ``tracking`` is added after every letter; overlaps are united,
     so that coverage adds up. Weight is clamped to the font's axis."""
     font = load(name)
-    scaled = hb.Font(font.face)
-    scaled.set_variations({"wght": min(max(weight, font.lightest), font.heaviest)})
+    pen = PathBuilder()
+    x = 0.0
+    for face, run in font.runs(words):
+        x = _set_run(pen, face, run, x, size, min(max(weight, font.lightest), font.heaviest), tracking)
+    return Setting(union(pen.path()), x - tracking if words else 0.0)
+
+
+def _set_run(pen: PathBuilder, face: Face, words: str, x: float, size: float, weight: float, tracking: float) -> float:
+    """Draw one run of letters from ``x`` on; gives where the next begins."""
+    scaled = hb.Font(face.shaper)
+    scaled.set_variations({"wght": weight})
     line = hb.Buffer()
     line.add_str(words)
     line.guess_segment_properties()
     hb.shape(scaled, line, {"kern": True, "liga": tracking == 0})
-    scale = size / font.face.upem
-    pen = PathBuilder()
-    x = y = 0.0
+    scale = size / face.shaper.upem
+    y = 0.0
     for info, place in zip(line.glyph_infos, line.glyph_positions, strict=True):
         sink = _GlyphSink(pen, x + place.x_offset * scale, y - place.y_offset * scale, scale)
         scaled.draw_glyph_with_pen(info.codepoint, sink)
         x += place.x_advance * scale + tracking
         y -= place.y_advance * scale
-    return Setting(union(pen.path()), x - tracking if line.glyph_infos else 0.0)
+    return x
 
 
 class _GlyphSink:

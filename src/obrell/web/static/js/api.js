@@ -26,9 +26,14 @@ export class Api {
     return this.#queue("/edits", { edit, seen: selection, window: this.window });
   }
 
+  /** Put the parts of an SVG text in. */
+  bring(svg, name, selection) {
+    return this.#queue("/drawings", { svg, name, seen: selection, window: this.window });
+  }
+
   /** @param {"undo"|"redo"} way */
   step(way, selection) {
-    return this.#queue(`/${way}`, { seen: selection, window: this.window });
+    return this.#queue(`/steps/${way}`, { seen: selection, window: this.window });
   }
 
   /** The state as it stands. */

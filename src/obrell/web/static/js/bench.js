@@ -2,6 +2,7 @@
 import { Api } from "./api.js";
 import { startAsking } from "./ask.js";
 import { Chooser } from "./chooser.js";
+import { startIcons, startDropping } from "./bringing.js";
 import { startKeys } from "./keys.js";
 import { Marks } from "./marks.js";
 import { say, showGround } from "./page.js";
@@ -44,6 +45,8 @@ class Bench {
     startRamp(this);
     startKeys(this);
     startAsking(this);
+    startIcons(this);
+    startDropping(this);
     this.showState();
     const [width, height] = this.state.scene.canvas;
     this.stage.centre(width, height);
@@ -180,7 +183,7 @@ class Bench {
   /** Replace blocks, leaving scroll places and focus where they are. */
   swap(blocks) {
     const focused = document.activeElement?.id;
-    const typed = document.activeElement instanceof HTMLInputElement
+    const typed = (document.activeElement instanceof HTMLInputElement || document.activeElement instanceof HTMLTextAreaElement)
       ? { start: document.activeElement.selectionStart, end: document.activeElement.selectionEnd } : null;
     for (const [id, html] of Object.entries(blocks)) {
       if (this.html[id] === html) continue;
@@ -195,7 +198,7 @@ class Bench {
     const again = focused && document.getElementById(focused);
     if (again && document.activeElement !== again) {
       again.focus({ preventScroll: true });
-      if (typed && again instanceof HTMLInputElement && again.type !== "range") {
+      if (typed && /INPUT|TEXTAREA/.test(again.tagName) && again.type !== "range") {
         again.setSelectionRange?.(typed.start, typed.end);
       }
     }

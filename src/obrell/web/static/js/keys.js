@@ -26,6 +26,7 @@ export function startKeys(bench) {
     back: () => reorder(-1),
   };
 
+  const takeTool = (tool) => (tool === "icon" ? bench.openIcons() : marks.take(tool));
   const drawKey = (key) => document.querySelector(`[data-draw][data-key="${CSS.escape(key)}"]`)?.dataset.draw;
 
   function reorder(by) {
@@ -58,7 +59,7 @@ export function startKeys(bench) {
     else if (event.target.closest(".switch")) {
       const node = event.target.closest(".switch");
       bench.set(node.dataset.path, node.getAttribute("aria-pressed") !== "true");
-    } else if (on("draw")) marks.take(on("draw").dataset.draw);
+    } else if (on("draw")) takeTool(on("draw").dataset.draw);
     else if (on("points")) marks.points.command(on("points").dataset.points);
     else if (on("do")) doings[on("do").dataset.do](on("do").dataset);
     else if (on("effect-do")) effectDoing(on("effect-do").dataset.effectDo);
@@ -132,7 +133,7 @@ export function startKeys(bench) {
     }
     else if (event.key === "?") keys.showModal();
     else if (event.key === "d" && bench.state.selected.length) doings.duplicate();
-    else if (drawKey(event.key)) marks.take(drawKey(event.key));
+    else if (drawKey(event.key)) takeTool(drawKey(event.key));
     else return;
     event.preventDefault();
   });
@@ -148,11 +149,17 @@ export function startKeys(bench) {
   document.addEventListener("paste", (event) => {
     if (typing(event)) return;
     let data = null;
+    const text = event.clipboardData.getData("text/plain");
+    if (/^\s*<(\?xml|svg|!--)/.test(text)) {
+      event.preventDefault();
+      bench.bring(text, "Drawing");
+      return;
+    }
     try {
-      data = JSON.parse(event.clipboardData.getData("text/plain"));
+      data = JSON.parse(text);
     } catch { /* some other text */ }
     if (data?.kind !== CLIP) {
-      bench.complain("There are no parts to paste: copy some first.");
+      bench.complain("There are no parts and no SVG to paste: copy some first.");
       return;
     }
     event.preventDefault();

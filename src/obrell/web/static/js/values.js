@@ -202,7 +202,7 @@ export function startValues(bench) {
     else if (field.matches("select.v") && field.value === "differ") return;
     else if (field.matches("select.v")) {
       bench.set(field.dataset.path, field.value === "None" ? null : field.value);
-    } else if (field.matches("input[data-path]") && field.dataset.path) {
+    } else if (field.matches("input[data-path], textarea[data-path]") && field.dataset.path) {
       const kept = await bench.set(field.dataset.path, field.value.trim());
       if (!kept) document.getElementById(field.id)?.classList.add("bad");
     }
@@ -210,9 +210,12 @@ export function startValues(bench) {
 
   sheet.addEventListener("keydown", (event) => {
     const field = event.target;
-    if (!field.matches("input.entitle, input.words")) return;
+    if (!field.matches("input.entitle, .words")) return;
     event.stopPropagation();
-    if (event.key === "Enter") field.blur();
+    if (event.key === "Enter" && !event.shiftKey) {
+      event.preventDefault();
+      field.blur();
+    }
     if (event.key === "Escape") {
       field.value = field.defaultValue;
       bench.stage.preview(null);

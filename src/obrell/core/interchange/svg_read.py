@@ -1,0 +1,318 @@
+"""SVG text as parts that can be edited (SVG 2). What is not understood is named and left out.
+
+Nothing outside of the text is ever fetched; entities, document types and scripts are refused or left
+out, and elements, depth and numbers are limited before any of them is drawn.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from collections import Counter
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field, replace
+from typing import Any
+from xml.etree.ElementTree import Element, ParseError
+
+from defusedxml import DefusedXmlException
+from defusedxml.ElementTree import fromstring
+
+from obrell.core.document.model import MAX_PARTS, Part
+from obrell.core.edit.parts import NEW_SURFACE
+from obrell.core.effects import AnyEffect, Outline, Paint
+from obrell.core.errors import BadDocument, TooLarge
+from obrell.core.geometry.affine import Affine, read_transform
+from obrell.core.geometry.combine import Cap, Join
+from obrell.core.geometry.knots import knots_of
+from obrell.core.geometry.paths import Path as Outlined
+from obrell.core.geometry.plane import Rect
+from obrell.core.interchange.svg_paint import Ramps, number_of
+from obrell.core.interchange.svg_shapes import outline_of, radii_of
+from obrell.core.shapes import Box, Group, Path, Round
+from obrell.core.shapes.path import MAX_KNOTS, contours_from
+from obrell.core.values.fields import LIMIT_PX
+from obrell.core.values.paints import Fill
+
+MAX_BYTES = 4_000_000
+MAX_ELEMENTS = 20_000
+MAX_DEPTH = 60
+MAX_USES = 2_000
+INHERITED = ("fill", "stroke", "stroke-width", "stroke-linecap", "stroke-linejoin", "fill-rule", "fill-opacity",
+             "stroke-opacity", "visibility", "color")  # fmt: skip
+CAPS: dict[str, Cap] = {"butt": "flat", "round": "round", "square": "square"}
+JOINS: dict[str, Join] = {"miter": "mitre", "round": "round", "bevel": "bevel"}
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """What was read: parts back to front, the size of the drawing, and what was left out, by name."""
+
+    parts: tuple[Part, ...]
+    width: float
+    height: float
+    left_out: Mapping[str, int]
+
+
+@dataclass(frozen=True, slots=True)
+class _Style:
+    """What an element hands down."""
+
+    to_canvas: Affine
+    values: Mapping[str, str]
+    within: str | None = None
+    uses: tuple[str, ...] = ()
+
+
+@dataclass
+class _Reader:
+    by_id: dict[str, Element]
+    ramps: Ramps
+    parts: list[Part] = field(default_factory=list)
+    left_out: Counter[str] = field(default_factory=Counter)
+    uses: int = 0
+
+    def add(self, part: Part) -> str:
+        if len(self.parts) >= MAX_PARTS:
+            raise TooLarge(f"This drawing has more than {MAX_PARTS} parts; a control can have no more.")
+        name = f"p{len(self.parts) + 1}"
+        self.parts.append(part.evolve(id=name))
+        return name
+
+
+def read_svg(text: str) -> Drawing:
+    """The parts of an SVG text; raises ``BadDocument`` or ``TooLarge`` in words."""
+    if len(text) > MAX_BYTES:
+        raise TooLarge(f"An SVG can have at most {MAX_BYTES // 1_000_000} million characters.")
+    root = _parsed(text)
+    by_id = {element.get("id", ""): element for element in root.iter() if element.get("id")}
+    reader = _Reader(by_id, Ramps(by_id))
+    box = _view(root)
+    start = _Style(Affine(1, 0, 0, 1, -box.left, -box.top), {})
+    _children(reader, root, start)
+    if not reader.parts:
+        raise BadDocument("Nothing in this SVG could be drawn." + _said(reader.left_out))
+    return Drawing(tuple(reader.parts), box.width, box.height, dict(reader.left_out))
+
+
+def _said(left_out: Mapping[str, int]) -> str:
+    names = ", ".join(sorted(left_out))
+    return f" It holds only: {names}." if names else ""
+
+
+def _parsed(text: str) -> Element:
+    try:
+        root: Element = fromstring(text, forbid_dtd=True)
+    except DefusedXmlException as error:
+        raise BadDocument("This SVG defines entities or a document type of its own, which is not read.") from error
+    except (ParseError, ValueError, RecursionError) as error:
+        raise BadDocument(f"This is not well-formed SVG: {error}.") from error
+    if _name(root) != "svg":
+        raise BadDocument("This is not an SVG: it does not begin with an svg element.")
+    for count, (_, depth) in enumerate(_walk(root)):
+        if count > MAX_ELEMENTS:
+            raise TooLarge(f"This SVG has more than {MAX_ELEMENTS} elements.")
+        if depth > MAX_DEPTH:
+            raise TooLarge(f"This SVG is nested more than {MAX_DEPTH} deep.")
+    return root
+
+
+def _walk(root: Element) -> Iterator[tuple[Element, int]]:
+    waiting = [(root, 0)]
+    while waiting:
+        element, depth = waiting.pop()
+        yield element, depth
+        waiting.extend((child, depth + 1) for child in element)
+
+
+def _name(element: Element) -> str:
+    tag = element.tag
+    return tag.rpartition("}")[2] if isinstance(tag, str) else "comment"
+
+
+def _view(root: Element) -> Rect:
+    numbers = [number_of(n) for n in re.split(r"[\s,]+", root.get("viewBox", "").strip()) if n]
+    if len(numbers) == 4 and numbers[2] > 0 and numbers[3] > 0:
+        return Rect(numbers[0], numbers[1], numbers[0] + numbers[2], numbers[1] + numbers[3])
+    return Rect(0, 0, number_of(root.get("width", "100")) or 100, number_of(root.get("height", "100")) or 100)
+
+
+def _children(reader: _Reader, element: Element, style: _Style) -> None:
+    for child in element:
+        _element(reader, child, style)
+
+
+def _element(reader: _Reader, element: Element, style: _Style) -> None:
+    name = _name(element)
+    own = _own(element)
+    if name in ("defs", "clipPath", "symbol", "linearGradient", "radialGradient", "comment", "title", "desc",
+                "metadata") or own.get("display") == "none":  # fmt: skip
+        return
+    values = {key: value for key, value in {**style.values, **own}.items() if key in INHERITED}
+    to_canvas = style.to_canvas.after(read_transform(element.get("transform", "")))
+    here = replace(style, to_canvas=to_canvas, values=values)
+    if name in ("g", "a", "svg", "switch"):
+        _group(reader, element, here, own)
+    elif name == "use":
+        _use(reader, element, here, own)
+    else:
+        _drawn(reader, name, here, own)
+
+
+def _own(element: Element) -> dict[str, str]:
+    """Presentation attributes, with those of ``style`` over them."""
+    own = {key: value for key, value in element.attrib.items() if "}" not in key}
+    for item in element.get("style", "").split(";"):
+        key, _, value = item.partition(":")
+        if value:
+            own[key.strip()] = value.strip()
+    return own
+
+
+def _group(reader: _Reader, element: Element, style: _Style, own: Mapping[str, str]) -> None:
+    opacity, clip = _opacity(own.get("opacity")), _clip(reader, own, style)
+    before = len(reader.parts)
+    _children(reader, element, style)
+    inner = len(reader.parts) - before
+    wanted = (_name(element) == "g" and inner > 1) or ((opacity < 1 or clip) and inner)
+    if not wanted:
+        return
+    x, y = _middle(reader.parts[before:])
+    group = Part(id="p0", name=_called(own, "Group"), shape=Group(), x=x, y=y, opacity=opacity, clip=clip,
+                 within=style.within)  # fmt: skip
+    name = reader.add(group)
+    outer = [p.evolve(within=name) if p.within == style.within else p for p in reader.parts[before:-1]]
+    reader.parts[before:-1] = outer
+
+
+def _middle(parts: list[Part]) -> tuple[float, float]:
+    xs, ys = [p.x for p in parts], [p.y for p in parts]
+    return (min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2
+
+
+def _use(reader: _Reader, element: Element, style: _Style, own: Mapping[str, str]) -> None:
+    target = own.get("href") or next((v for k, v in element.attrib.items() if k.endswith("}href")), "")
+    found = reader.by_id.get(target[1:]) if target.startswith("#") else None
+    reader.uses += 1
+    if found is None or target in style.uses or reader.uses > MAX_USES:
+        reader.left_out["use of something that is not in the file" if found is None else "use in a circle"] += 1
+        return
+    moved = style.to_canvas.after(Affine(1, 0, 0, 1, number_of(own.get("x", "0")), number_of(own.get("y", "0"))))
+    inner = replace(style, to_canvas=moved, uses=(*style.uses, target))
+    if _name(found) == "symbol":
+        _children(reader, found, inner)
+    else:
+        _element(reader, found, inner)
+
+
+def _drawn(reader: _Reader, name: str, style: _Style, own: Mapping[str, str]) -> None:
+    outline = outline_of(name, own)
+    if outline is None:
+        reader.left_out[name] += 1
+        return
+    for unread in ("filter", "mask", "marker-end", "marker-start", "stroke-dasharray"):
+        if own.get(unread, "none") != "none":
+            reader.left_out[unread] += 1
+    if style.values.get("visibility") == "hidden" or not outline:
+        return
+    part = _part(reader, name, own, outline, style)
+    if part is not None:
+        reader.add(
+            part.evolve(opacity=_opacity(own.get("opacity")), clip=_clip(reader, own, style), within=style.within)
+        )
+
+
+def _part(
+    reader: _Reader, name: str, own: Mapping[str, str], outline: Outlined, style: _Style
+) -> Part | None:  # fmt: skip
+    values, to_canvas = style.values, style.to_canvas
+    runs = [(closed, [bend.carried(to_canvas) for bend in bends]) for closed, bends in knots_of(outline)]
+    if not runs or sum(len(bends) for _, bends in runs) > MAX_KNOTS:
+        reader.left_out["paths with too many points" if runs else "empty paths"] += 1
+        return None
+    spots = [(b.x, b.y) for _, bends in runs for b in bends]
+    if not all(math.isfinite(v) and abs(v) < LIMIT_PX for spot in spots for v in spot):
+        reader.left_out["shapes outside of what can be drawn"] += 1
+        return None
+    left, right = min(x for x, _ in spots), max(x for x, _ in spots)
+    top, bottom = min(y for _, y in spots), max(y for _, y in spots)
+    x, y = (left + right) / 2, (top + bottom) / 2
+    fill = reader.ramps.fill(values.get("fill", "#000"), outline.bounds(), to_canvas, values)
+    stroke = reader.ramps.fill(values.get("stroke", "none"), outline.bounds(), to_canvas, values)
+    if fill is None and stroke is None:
+        return None
+    width = number_of(values.get("stroke-width", "1")) * to_canvas.scale()
+    shape: Any = _known(name, own, to_canvas) or Path(
+        contours=contours_from([(closed, [b.moved(-x, -y) for b in bends]) for closed, bends in runs]),
+        rule="evenodd" if values.get("fill-rule") == "evenodd" else "nonzero",
+    )
+    lined = fill is None and isinstance(shape, Path)
+    if lined and width > 0:
+        caps, joins = values.get("stroke-linecap", "butt"), values.get("stroke-linejoin", "miter")
+        shape = shape.evolve(form="line", width=min(4096.0, width), caps=CAPS.get(caps, "flat"),
+                             joins=JOINS.get(joins, "mitre"))  # fmt: skip
+    effects = tuple(_effects(fill, stroke, width, values, lined=lined))
+    return Part(id="p0", name=_called(own, name.capitalize()), shape=shape, x=x, y=y, effects=effects)
+
+
+def _effects(
+    fill: Fill | None, stroke: Fill | None, width: float, values: Mapping[str, str], *, lined: bool
+) -> Iterator[AnyEffect]:  # fmt: skip
+    if fill is not None:
+        yield Paint(id="e1", fill=fill, opacity=_opacity(values.get("fill-opacity")))
+    if stroke is None or width <= 0:
+        return
+    opacity = _opacity(values.get("stroke-opacity"))
+    if lined:
+        yield Paint(id="e1", fill=stroke, opacity=opacity)
+    else:
+        yield Outline(id="e2", place="centre", width=min(4096.0, width), fill=stroke, opacity=opacity)
+
+
+def _known(name: str, own: Mapping[str, str], by: Affine) -> Box | Round | None:
+    """A box or a round where the element is one and is neither turned nor slanted."""
+    if not by.upright:
+        return None
+
+    def get(key: str) -> float:
+        return number_of(own.get(key, "0"))
+
+    if name == "rect" and radii_of(own)[0] == radii_of(own)[1] and abs(by.a - by.d) < 1e-9:
+        return Box(width=get("width") * by.a, height=get("height") * by.d, radius=radii_of(own)[0] * by.a)
+    if name == "circle":
+        return Round(width=2 * get("r") * by.a, height=2 * get("r") * by.d)
+    if name == "ellipse":
+        return Round(width=2 * get("rx") * by.a, height=2 * get("ry") * by.d)
+    return None
+
+
+def _clip(reader: _Reader, own: Mapping[str, str], style: _Style) -> str | None:
+    """A hidden part with the shape of the clip path, when it is one shape."""
+    found = re.fullmatch(r"url\(['\"]?#([^'\")]+)['\"]?\)", own.get("clip-path", "").strip())
+    target = reader.by_id.get(found[1]) if found else None
+    if target is None:
+        return None
+    shapes = [child for child in target if _name(child) not in ("title", "desc", "comment")]
+    if len(shapes) != 1:
+        reader.left_out["clip-path of several shapes"] += 1
+        return None
+    inner = _own(shapes[0])
+    outline = outline_of(_name(shapes[0]), inner)
+    by = style.to_canvas.after(read_transform(shapes[0].get("transform", "")))
+    plain = replace(style, to_canvas=by, values={"fill": NEW_SURFACE})
+    part = _part(reader, _name(shapes[0]), inner, outline, plain) if outline else None
+    if part is None:
+        reader.left_out["clip-path"] += 1
+        return None
+    return reader.add(part.evolve(name="Clip", visible=False, within=style.within))
+
+
+def _called(own: Mapping[str, str], usual: str) -> str:
+    name = re.sub(r"[\x00-\x1f\x7f]", " ", own.get("id", "")).strip()
+    return name[:80] or usual
+
+
+def _opacity(text: str | None) -> float:
+    if not text:
+        return 1.0
+    value = number_of(text.rstrip("%")) / (100 if text.endswith("%") else 1)
+    return min(1.0, max(0.0, value))
