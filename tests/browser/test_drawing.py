@@ -115,6 +115,7 @@ def test_a_group_is_entered_by_two_presses_and_left_by_escape(page, server):
 
 def test_hairlines_go_around_and_follow_their_source(blank):
     draw(blank, "b", (46, 4), (50, 16))
+    blank.locator("#more summary").click()
     blank.locator("[data-way=around]").click()
     expect(blank.locator(".part")).to_have_count(2)
     shows(blank, 48, 90, TEAL)

@@ -8,8 +8,9 @@ from hypothesis import strategies as st
 
 from obrell.core.check.cut_strokes import cut_strokes
 from obrell.core.check.false_colours import false_colours
+from obrell.core.document.follows import settled
 from obrell.core.document.guides import guide_places
-from obrell.core.edit import Surroundings, read_edit
+from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.base import bounds_of, frame_on_canvas
 from obrell.core.edit.snapping import Snapping, snap_box, snap_point
 from obrell.core.edit.values import anchor_of
@@ -196,3 +197,48 @@ def test_false_colours_keep_every_shape():
     assert [p.shape for p in flat.parts] == [p.shape for p in start.parts]
     assert len({p.effects[0].fill.colour for p in flat.parts}) == 3
     assert bounds_of(flat, ["p1"]) == frame_on_canvas(start.parts[0])
+
+
+def test_a_changed_word_moves_body_rim_gloss_and_canvas():
+    label = part(Text(words="Hoot", size=16), INK, x=60, y=25)
+    body = part(Box(width=80, height=30, radius=9), INK, x=60, y=25)
+    rim = part(Box(width=86, height=36, radius=12), INK, x=60, y=25)
+    gloss = part(Box(width=70, height=10), INK, x=60, y=16)
+    start = done(
+        control(rim, body, gloss, label, width=100, height=50),
+        {"kind": "fit-around", "body": "p2", "inner": "p4"},
+        {"kind": "fit-around", "body": "p1", "inner": "p2", "canvas": True},
+        {"kind": "add-follow", "part": "p3", "path": "shape/width", "source": "p2", "measure": "width"},
+    )
+    assert settled(start) == start
+    words = read_edit({"kind": "set", "changes": [{"path": "parts/p4/shape/words", "value": "Hoot twice"}]})
+    longer = applied(words, start, Surroundings())
+    more = longer.parts[1].shape.width - 80
+    assert more > 20
+    assert longer.parts[0].shape.width == pytest.approx(86 + more)
+    assert longer.parts[0].shape.radius == 12
+    assert longer.parts[2].shape.width == pytest.approx(70 + more)
+    assert longer.canvas.width == pytest.approx(100 + more)
+    back = applied(
+        read_edit({"kind": "set", "changes": [{"path": "parts/p4/shape/words", "value": "Hoot"}]}),
+        longer,
+        Surroundings(),
+    )
+    assert back.parts[:3] == start.parts[:3]
+
+
+def test_follows_keep_a_least_end_when_asked_and_survive_a_circle():
+    two = control(part(Box(width=30), INK), part(Box(width=50), INK))
+    tie = {"kind": "add-follow", "path": "shape/width", "measure": "width"}
+    tied = done(two, tie | {"part": "p1", "source": "p2"})
+    least = {"kind": "set", "changes": [{"path": "parts/p1/follows/0/least", "value": 25}]}
+    small = {"kind": "set", "changes": [{"path": "parts/p2/shape/width", "value": 10}]}
+    assert settled(done(tied, least, small)).parts[0].shape.width == 25
+    free = done(tied, {"kind": "remove-follow", "part": "p1", "path": "shape/width"}, small)
+    assert settled(free).parts[0].shape.width == 30
+    circle = done(
+        tied, {"kind": "add-follow", "part": "p2", "path": "shape/width", "source": "p1", "measure": "width"}
+    )
+    assert settled(done(circle, small)).parts[0].shape.width > 0
+    with pytest.raises(Refused, match="not itself"):
+        done(two, {"kind": "add-follow", "part": "p1", "path": "x", "source": "p1"})

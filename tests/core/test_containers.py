@@ -8,7 +8,7 @@ from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.base import bounds_of
 from obrell.core.errors import BadValue, Refused
-from obrell.core.shapes import Box, Repeat, Round
+from obrell.core.shapes import Box, Repeat, Ring, Round
 from tests.making import KIT, control, layer, part, resolved, solid
 
 RED, BLUE = solid("#c03020"), solid("#2030c0")
@@ -107,6 +107,13 @@ def test_copies_around_come_full_circle():
         angle = number * np.pi / 3
         x, y = 40 + 20 * np.sin(angle), 30 - 20 * np.cos(angle)
         assert shown[int(y), int(x)] > 0.9
+
+
+def test_a_half_is_mirrored_exactly():
+    half = part(Ring(outer=20, inner=16, sweep=60, start=5, ends="round"), RED, x=40, y=30, within="p2")
+    shown = layer(resolved(half, part(Repeat(way="mirrored"), x=40, y=30))).planes
+    assert np.allclose(shown, shown[:, :, ::-1], atol=1e-6)
+    assert shown[3, 15, 50] > 0.9
 
 
 def test_irregular_copies_are_the_same_for_the_same_seed():

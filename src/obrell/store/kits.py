@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from obrell.core.deliver.names import slug
 from obrell.core.document.model import Canvas, Control, Kit
-from obrell.core.edit import Edit, Surroundings
+from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.kits import KitIndex, reordered, with_control, without_control
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.base import Value, canonical_json, content_hash
@@ -115,7 +115,7 @@ class Kits:
             stored = _stored(session, kit, control)
             around = Surroundings(_index(session, _kit_row(session, kit).head).light.direction)
             label = edit.label(stored.control)
-            changed = edit.apply(stored.control, around)
+            changed = applied(edit, stored.control, around)
             return _save_control(session, kit, control, label, changed)
 
     def add_control(self, kit: str, name: str, canvas: Canvas) -> str:

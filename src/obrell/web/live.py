@@ -20,7 +20,7 @@ from pydantic import Field, JsonValue, ValidationError
 from obrell.core.check.false_colours import false_colours
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import Resolved, resolve
-from obrell.core.edit import Surroundings, read_edit
+from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.base import SnapLike
 from obrell.core.errors import ObrellError
 from obrell.core.raster.layers import NO_BOX, Box
@@ -115,7 +115,7 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
         index = kits.index(kit)
         stored = kits.control(kit, control).control
         edit = None if wish.edit is None else read_edit(wish.edit)
-        changed = stored if edit is None else edit.apply(stored, Surroundings(index.light.direction))
+        changed = stored if edit is None else applied(edit, stored, Surroundings(index.light.direction))
         snaps = () if edit is None else edit.snaps(stored)
         return _drawn(wish, index, false_colours(changed) if wish.apart else changed, shown, snaps)
     except (ObrellError, ValidationError) as error:

@@ -82,8 +82,22 @@ class PartView:
     anchor: str
     points: tuple[Piece, ...]
     path: bool
+    follows: tuple[FollowView, ...]
+    can_follow: tuple[tuple[str, str], ...]
     count: int
     effects: tuple[EffectView, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class FollowView:
+    """One number that follows another part."""
+
+    path: str
+    title: str
+    source: str
+    measure: str
+    offset: SlotView
+    least: SlotView
 
 
 @dataclass(frozen=True, slots=True)
@@ -192,7 +206,8 @@ def _part(
         _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
         _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
         _point(control, part, seen.point) if is_open else (),
-        isinstance(part.shape, Path), len(part.effects), effects,
+        isinstance(part.shape, Path), tuple(_follows(control, part)) if is_open else (),
+        tuple(_can_follow(part)) if is_open else (), len(part.effects), effects,
     )  # fmt: skip
 
 
@@ -227,6 +242,26 @@ def _point(control: Control, part: Part, point: str) -> tuple[Piece, ...]:
         )  # fmt: skip
     except NoSuchThing:
         return ()
+
+
+def _follows(control: Control, part: Part) -> Iterator[FollowView]:
+    names = {other.id: other.name for other in control.parts}
+    for index, follow in enumerate(part.follows):
+        base = f"parts/{part.id}/follows/{index}"
+        yield FollowView(
+            follow.path, dict(_can_follow(part)).get(follow.path, follow.path),
+            names.get(follow.source, "a part that is gone"), follow.measure,
+            slot(control, f"{base}/offset"), slot(control, f"{base}/least"),
+        )  # fmt: skip
+
+
+def _can_follow(part: Part) -> Iterator[tuple[str, str]]:
+    """The numbers of a part that can follow another: its place and the lengths of its shape."""
+    yield from (("x", "across"), ("y", "down"))
+    for name, found in type(part.shape).model_fields.items():
+        live = live_of(found.metadata)
+        if live is not None and live.unit == "px":
+            yield f"shape/{name}", found.title or name
 
 
 def _clip(part: Part, others: Sequence[Part]) -> SlotView:

@@ -28,6 +28,9 @@ class Look:
 def copies_of(repeat: Repeat, x: float, y: float, source: Node) -> Iterator[Node]:
     """The source once for every copy that is not left out; (x, y) is the repeat's place. Copies have
     ids of their own, made from the source's and the copy's number."""
+    if repeat.way == "mirrored":
+        yield from (source, _mirrored(source, x))
+        return
     own = {item.copy_number: item for item in repeat.own}
     skipped = set(repeat.left_out)
     places = _places(repeat)
@@ -42,6 +45,14 @@ def copies_of(repeat: Repeat, x: float, y: float, source: Node) -> Iterator[Node
         copy = _carried(source, Similarity(dx=mine.across, dy=mine.down).after(by), number, look)
         fade = mine.opacity * (1 + (repeat.last_opacity - 1) * share)
         yield copy.evolved(copy.part.evolve(opacity=copy.part.opacity * min(1.0, max(0.0, fade))), copy.children)
+
+
+def _mirrored(node: Node, x: float) -> Node:
+    """What is in the node mirrored left to right at ``x``; words stay readable."""
+    part = node.part
+    shape = part.shape.mirrored(x) if isinstance(part.shape, Gathered) else part.shape.flipped(across=True)
+    copy = part.evolve(id=f"{part.id}-1", shape=shape, x=2 * x - part.x, rotation=-part.rotation % 360)
+    return node.evolved(copy, tuple(_mirrored(child, x) for child in node.children))
 
 
 def _way(repeat: Repeat, place: float, factor: float, x: float, y: float, part: Part) -> Similarity:

@@ -15,7 +15,7 @@ from obrell.core.shapes.containers import Container
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Hex
-from obrell.core.values.fields import Angle, Id, Length, Live, Name, Place, Share
+from obrell.core.values.fields import LIMIT_PX, Angle, Id, Length, Live, Name, Place, Share, Signed
 
 SCHEMA = 1
 """Version of the document's form; a file with a higher one is refused."""
@@ -45,6 +45,19 @@ class Canvas(Value):
     margin: Length = Field(12.0, title="margin")
 
 
+Measure = Literal["width", "height", "middle across", "middle down", "left", "right", "top", "bottom", "radius"]
+
+
+class Follow(Value):
+    """A number, by its path below its owner, that is a measure of another part plus an offset."""
+
+    path: Annotated[str, Field(min_length=1, max_length=100)]
+    source: Id
+    measure: Measure = Field("width", title="measure")
+    offset: Signed = Field(0.0, title="plus")
+    least: Place = Field(-LIMIT_PX, title="at least")
+
+
 class Part(Value):
     """One thing on the canvas. ``x``, ``y`` is its place: a box's or round's centre; for text see
     ``shapes.text``. It turns about its place."""
@@ -64,6 +77,7 @@ class Part(Value):
     """The container it lies in."""
     clip: Id | None = Field(None, title="clipped to")
     """The part whose shape cuts it."""
+    follows: Annotated[tuple[Follow, ...], Field(max_length=40)] = ()
     effects: Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)] = ()
 
 
@@ -103,6 +117,7 @@ class Control(Value):
     light: Light | None = None
     parts: Annotated[tuple[Part, ...], Field(max_length=MAX_PARTS)] = ()
     states: tuple[State, ...] = ()
+    follows: Annotated[tuple[Follow, ...], Field(max_length=10)] = ()
     guides: Annotated[tuple[Guide, ...], Field(max_length=MAX_GUIDES)] = ()
     next_number: Annotated[int, Field(ge=1)] = 1
 

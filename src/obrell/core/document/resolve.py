@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from obrell.core.colour.links import literal
+from obrell.core.document.follows import settled
 from obrell.core.document.model import Control, Fit, KitSettings, Light, State
 from obrell.core.document.moving import set_value
 from obrell.core.document.tree import Tree, arranged
@@ -56,7 +57,7 @@ def _in_state(control: Control, state: str) -> Control:
         raise NoSuchThing(f"“{control.name}” has no state “{state}”.")
     for override in found.overrides:
         control = set_value(control, override.path, override.value)
-    return control
+    return settled(control)
 
 
 def _literal(value: Any, colours: Mapping[str, str]) -> Any:

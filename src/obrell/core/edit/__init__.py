@@ -7,10 +7,11 @@ from typing import Annotated, Any
 from pydantic import Field, TypeAdapter, ValidationError
 
 from obrell.core.edit.arrange import AlignParts, CopyAlong, CopyAround, DistributeParts, ScaleParts
-from obrell.core.edit.base import Edit, Surroundings
+from obrell.core.edit.base import Edit, Surroundings, applied
 from obrell.core.edit.containers import CombineParts, GroupParts, RepeatParts, TakeApart
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, SimplifyPath
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
+from obrell.core.edit.follows import AddFollow, FitAround, RemoveFollow
 from obrell.core.edit.guides import AddGuide, CommonGuides, MoveGuide, RemoveGuides, ShowGuides
 from obrell.core.edit.insert import InsertParts
 from obrell.core.edit.parts import (
@@ -51,7 +52,8 @@ AnyEdit = Annotated[
     | ReorderPart | RenamePart | CanvasEdges
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
-    | InsertParts | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
+    | AddFollow | RemoveFollow | FitAround | InsertParts
+    | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong
     | PenStart | PenNext | ClosePath | MovePoints | MoveHandle | AddPoint | DragSegment | RemovePoints
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
@@ -71,4 +73,4 @@ def read_edit(data: Any) -> Edit:
     return edit
 
 
-__all__ = ["AnyEdit", "Edit", "Surroundings", "read_edit"]
+__all__ = ["AnyEdit", "Edit", "Surroundings", "applied", "read_edit"]

@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Protocol
 
+from obrell.core.document.follows import settled
 from obrell.core.document.model import MAX_PARTS, Control, Part
 from obrell.core.document.moving import place_of
 from obrell.core.document.paths import GONE
@@ -14,6 +15,11 @@ from obrell.core.effects import AnyEffect
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.plane import NOWHERE, Rect
 from obrell.core.values.base import Value
+
+
+def applied(edit: Edit, control: Control, around: Surroundings) -> Control:
+    """What an edit makes of a control, with everything that follows settled."""
+    return settled(edit.apply(control, around))
 
 
 class SnapLike(Protocol):
@@ -121,7 +127,8 @@ def add_parts(control: Control, parts: Iterable[Part], at: int | None = None) ->
     fresh = []
     for part in parts:
         within, clip = (new.get(i or "", i if i in there else None) for i in (part.within, part.clip))
-        fresh.append(part.evolve(id=f"p{number}", within=within, clip=clip))
+        follows = tuple(f.evolve(source=new.get(f.source, f.source)) for f in part.follows)
+        fresh.append(part.evolve(id=f"p{number}", within=within, clip=clip, follows=follows))
         number += 1
     if len(control.parts) + len(fresh) > MAX_PARTS:
         raise Refused(

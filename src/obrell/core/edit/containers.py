@@ -47,17 +47,17 @@ class CombineParts(Edit):
 
 
 class RepeatParts(Edit):
-    """Parts made the source of a repeat; around the canvas's centre, or along a row."""
+    """Parts made the source of a repeat; around or mirrored at the canvas's centre, along a row, as rings."""
 
     kind: Literal["repeat"] = "repeat"
     parts: Ids
-    way: Literal["row", "around", "rings"] = "row"
+    way: Literal["row", "around", "rings", "mirrored"] = "row"
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         box = bounds_of(control, self.parts)
         shape = Repeat(way=self.way, across=max(1.0, round(box.width + 8)), count=12 if self.way == "around" else 5)
         made = _held(control, self.parts, shape, "Repeat")
-        if self.way != "around":
+        if self.way not in ("around", "mirrored"):
             return made
         new = f"p{control.next_number}"
         canvas = control.canvas

@@ -73,14 +73,14 @@ class Own(Value):
 
 
 class Repeat(Container):
-    """Live copies of what it holds: along a row, around the repeat's place, or as rings that grow
-    by a step on each side. Spacing grows by a factor from copy to copy, and is irregular by a share
-    of the step, the same for the same seed. Sizes, opacity and outline widths change evenly up to
-    the last copy."""
+    """Live copies of what it holds: along a row, around the repeat's place, as rings that grow by a
+    step on each side, or one mirrored left to right at the repeat's place. Spacing grows by a factor
+    from copy to copy, and is irregular by a share of the step, the same for the same seed. Sizes,
+    opacity and outline widths change evenly up to the last copy."""
 
     label: ClassVar[str] = "Repeat"
     kind: Literal["repeat"] = "repeat"
-    way: Literal["row", "around", "rings"] = Field("row", title="way")
+    way: Literal["row", "around", "rings", "mirrored"] = Field("row", title="way")
     count: Count = Field(5, title="copies")
     across: Signed = Field(16.0, title="across")
     down: Signed = Field(0.0, title="down")
@@ -101,12 +101,16 @@ class Repeat(Container):
         match self.way:
             case "row":
                 return (*copies, Words(", "), Slot("across"), Words(" across, "), Slot("down"), Words(" down"))
+            case "mirrored":
+                return Slot("way"), Words(" at its middle")
             case "around":
                 return (*copies, Words(", over "), Slot("sweep"))
             case _:
                 return (*copies, Words(", step "), Slot("step"))
 
     def details(self) -> tuple[str, ...]:
+        if self.way == "mirrored":
+            return ()
         turn = ("turned",) if self.way == "around" else ()
         seed = ("seed",) if self.irregular else ()
         return (*turn, "growth", "irregular", *seed, "last_size", "last_opacity", "last_width")

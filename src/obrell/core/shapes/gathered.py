@@ -82,6 +82,14 @@ class Gathered(Shape):
         pieces = tuple(piece.carried(by) for piece in self.pieces)
         return self.evolve(pieces=pieces, x=x, y=y, rotation=self.rotation + by.turn)
 
+    def mirrored(self, x: float) -> Gathered:
+        """The same pieces and the container's own place mirrored left to right at ``x``."""
+        pieces = tuple(
+            piece.evolve(shape=piece.shape.flipped(across=True), x=2 * x - piece.x, rotation=-piece.rotation)
+            for piece in self.pieces
+        )
+        return self.evolve(pieces=pieces, x=2 * x - self.x, rotation=-self.rotation)
+
     def sentence(self) -> Sentence:
         return (Words(self.kind),)
 

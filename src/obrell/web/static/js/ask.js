@@ -42,7 +42,9 @@ export function startAsking(bench) {
     const form = event.target.closest("[data-form]");
     if (!form) return;
     event.preventDefault();
-    const edit = { kind: form.dataset.form, parts: bench.state.selected };
+    const edit = { kind: form.dataset.form };
+    if ("one" in form.dataset) [edit.part] = bench.state.selected;
+    else edit.parts = bench.state.selected;
     for (const field of form.elements) if (field.name && field.type !== "submit") edit[field.name] = valueOf(field);
     if (event.submitter?.name === "whole") edit.parts = [];
     bench.post(edit);
@@ -58,7 +60,7 @@ export function startAsking(bench) {
     if (node.id) open[node.open ? "add" : "delete"](node.id);
   }, true);
   bench.element.addEventListener("shown", () => {
-    for (const field of sheet.querySelectorAll(".ask, .small, .ask-form input")) {
+    for (const field of sheet.querySelectorAll(".ask, .small, .ask-form input, .ask-form select")) {
       const value = kept.get(keyOf(field));
       if (value === undefined) continue;
       if (typeof value === "boolean") field.checked = value;
