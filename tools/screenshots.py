@@ -19,6 +19,7 @@ VIEWS = {
     "wall": LOCK,
     "bench": f"{LOCK}/controls/c1?part=p2&effect=e3",
     "deliver": f"{LOCK}/deliver",
+    "drawing": f"{LOCK}/controls/c6?part=p4",
 }
 
 

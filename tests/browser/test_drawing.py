@@ -122,3 +122,74 @@ def test_hairlines_go_around_and_follow_their_source(blank):
     type_value(blank, "parts/p2/shape/count", "3")
     shows(blank, 48, 90, [0, 0, 0, 0])
     assert stage_colour(blank, 48, 8) == TEAL
+
+
+def test_commands_are_found_by_words_and_say_why_they_cannot(page, server):
+    open_bench(page, server.url)
+    page.locator("#stage").focus()
+    page.keyboard.press("a")
+    field = page.locator("#command-words")
+    expect(field).to_be_focused()
+    field.fill("flip across")
+    expect(page.locator("#command-list .cannot span")).to_have_text("Select a part first.")
+    field.fill("draw: ring")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-draw=ring]")).to_have_attribute("aria-pressed", "true")
+    page.keyboard.press("Escape")
+    page.locator("#sheet-find").fill("gloss")
+    expect(page.locator(".part:visible")).to_have_count(1)
+    page.locator("#sheet-find").fill("#a8f3ee")
+    expect(page.locator(".part:visible .entitle")).to_have_value("Foot light")
+
+
+def test_an_icon_is_imported_and_two_of_its_points_are_changed(blank):
+    page = blank
+    page.locator("#stage").focus()
+    page.keyboard.press("i")
+    page.locator("#icon-words").fill("bell")
+    page.locator("#icon-list [aria-label='bell']").click()
+    expect(page.locator(".part.sel p").first).to_contain_text("icon")
+    shows(page, 48, 48 + 8.4, [31, 42, 48, 255])
+    page.locator("#more summary").click()
+    page.locator("[data-do=to-path]").click()
+    expect(page.locator("[data-knot]").first).to_be_visible()
+    for name in ("0/0", "0/2"):
+        x, y = middle_of(page, f"[data-knot='{name}']")
+        drag(page, (x, y), (x + 30, y - 24))
+    expect(steps_done(page).nth(0)).to_contain_text("Moved a point")
+    expect(steps_done(page).nth(1)).to_contain_text("Moved a point")
+
+
+def test_a_changed_label_moves_its_body(page, server):
+    open_bench(page, server.url, "?part=p2")
+    page.locator(".part[data-part=p5] .no").click(modifiers=["Shift"])
+    page.get_by_role("button", name="Body around Label").click()
+    expect(steps_done(page).first).to_contain_text("Fitted Body around Label")
+    page.locator(".part[data-part=p5] .no").click()
+    expect(page.locator(".part.sel")).to_have_count(1)
+    words = value(page, "parts/p5/shape/words")
+    words.fill("Raise both sluices")
+    words.press("Enter")
+    page.locator(".part[data-part=p2] .no").click()
+    until(page, lambda: float(value(page, "parts/p2/shape/width").inner_text()) > 200)
+    expect(page.locator(".follow").first).to_contain_text("Width follows Label, its width")
+
+
+def test_an_svg_is_pasted_and_what_is_left_out_is_said(blank):
+    page = blank
+    text = (
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 40"><rect width="30" height="20" fill="#c03020"/>'
+        '<circle cx="20" cy="20" r="6"/><text>no</text></svg>'
+    )
+    page.locator("#stage").focus()
+    page.evaluate(
+        """text => {
+            const data = new DataTransfer();
+            data.setData('text/plain', text);
+            document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
+        }""",
+        text,
+    )
+    expect(page.locator(".part")).to_have_count(3)
+    expect(page.locator("#said")).to_contain_text("left out: text")
+    shows(page, 38, 42, [192, 48, 32, 255])

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from pydantic import BaseModel
 
+from obrell.core.document.colours import colours_of
 from obrell.core.document.model import Control, Guide, KitSettings, Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.edit.values import anchor_of
@@ -72,6 +73,7 @@ class PartView:
     name: str
     depth: int
     holds: bool
+    find: str
     visible: bool
     locked: bool
     off_canvas: bool
@@ -202,13 +204,19 @@ def _part(
     is_open = selected == (part.id,)
     effects = tuple(_effects(control, part, seen.effect)) if is_open else ()
     return PartView(
-        part.id, number, part.name, depth, isinstance(part.shape, Container), part.visible, part.locked, off_canvas,
+        part.id, number, part.name, depth, isinstance(part.shape, Container), _find(part),
+        part.visible, part.locked, off_canvas,
         _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
         _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
         _point(control, part, seen.point) if is_open else (),
         isinstance(part.shape, Path), tuple(_follows(control, part)) if is_open else (),
         tuple(_can_follow(part)) if is_open else (), len(part.effects), effects,
     )  # fmt: skip
+
+
+def _find(part: Part) -> str:
+    """What a search in the sheet looks through: name, kind and colours."""
+    return " ".join((part.name, part.shape.kind, *colours_of(part))).lower()
 
 
 def _place(control: Control, part: Part, resolved: Resolved, seen: Selection) -> tuple[Piece, ...]:

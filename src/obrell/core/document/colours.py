@@ -10,6 +10,13 @@ from obrell.core.document.model import Control
 from obrell.core.values.base import Value
 
 
+def colours_of(value: Value) -> list[str]:
+    """The literal colours of one part or effect, the most used first."""
+    counts: Counter[str] = Counter()
+    _count(value, counts)
+    return [colour for colour, _ in counts.most_common()]
+
+
 def used_colours(controls: Iterable[Control]) -> list[str]:
     """Literal colours, the most used first, each once."""
     counts: Counter[str] = Counter()

@@ -13,7 +13,7 @@ from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, each_part, names_of, part_of
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.shapes import Box, Round
-from obrell.core.values.fields import Id
+from obrell.core.values.fields import LIMIT_PX, Id
 
 CANVAS = "canvas"
 
@@ -37,7 +37,8 @@ class AddFollow(Edit):
             raise Refused("A length can follow another part, not itself.")
         source = arranged(control).all[part_of(control, self.source).id].part
         offset = round(float(now) - measured(source, self.measure), 6)
-        follow = Follow(path=self.path, source=self.source, measure=self.measure, offset=offset)
+        least = -LIMIT_PX if self.path in ("x", "y") else 0.0
+        follow = Follow(path=self.path, source=self.source, measure=self.measure, offset=offset, least=least)
         if self.part == CANVAS:
             return control.evolve(follows=_with(control.follows, follow))
         return each_part(control, [self.part], lambda p: p.evolve(follows=_with(p.follows, follow)))

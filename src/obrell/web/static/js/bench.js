@@ -3,6 +3,7 @@ import { Api } from "./api.js";
 import { startAsking } from "./ask.js";
 import { Chooser } from "./chooser.js";
 import { startIcons, startDropping } from "./bringing.js";
+import { startFinder, startFinding } from "./finder.js";
 import { startKeys } from "./keys.js";
 import { Marks } from "./marks.js";
 import { say, showGround } from "./page.js";
@@ -45,6 +46,8 @@ class Bench {
     startRamp(this);
     startKeys(this);
     startAsking(this);
+    startFinder(this);
+    startFinding(this);
     startIcons(this);
     startDropping(this);
     this.showState();
@@ -76,9 +79,12 @@ class Bench {
   /** Save an edit and show what came of it. @returns {Promise<object|null>} null when refused */
   async post(edit) {
     this.complain("");
+    const asked = JSON.stringify(this.selection);
     try {
       const state = await this.api.edit(edit, this.selection);
-      this.show(state);
+      const elsewhere = !state.fresh?.length && asked !== JSON.stringify(this.selection);
+      if (elsewhere) await this.refresh();
+      else this.show(state);
       if (state.fresh?.length && this.marks.tool !== "pen") this.nameFresh(state.fresh[0]);
       return state;
     } catch (error) {
@@ -127,8 +133,11 @@ class Bench {
   }
 
   async refresh() {
+    const asked = JSON.stringify(this.selection);
     try {
-      this.show(await this.api.blocks(this.selection));
+      const state = await this.api.blocks(this.selection);
+      if (asked !== JSON.stringify(this.selection)) return;
+      this.show(state);
       this.stage.request();
     } catch (error) {
       this.complain(error.message || "The server is away.");

@@ -26,6 +26,7 @@ export function startKeys(bench) {
     back: () => reorder(-1),
   };
 
+  bench.doings = doings;
   const takeTool = (tool) => (tool === "icon" ? bench.openIcons() : marks.take(tool));
   const drawKey = (key) => document.querySelector(`[data-draw][data-key="${CSS.escape(key)}"]`)?.dataset.draw;
 
@@ -102,7 +103,7 @@ export function startKeys(bench) {
       bench.step(way);
       return;
     }
-    if (typing(event) || keys.open || bench.chooser.open) return;
+    if (typing(event) || document.querySelector("dialog[open]") || bench.chooser.open) return;
     if (event.ctrlKey || event.metaKey) {
       const letter = event.key.toLowerCase();
       if (letter === "x" && bench.state.clip.length && document.execCommand("copy")) doings.remove();
@@ -132,6 +133,7 @@ export function startKeys(bench) {
       else bench.select([]);
     }
     else if (event.key === "?") keys.showModal();
+    else if (event.key === "a") bench.openFinder();
     else if (event.key === "d" && bench.state.selected.length) doings.duplicate();
     else if (drawKey(event.key)) takeTool(drawKey(event.key));
     else return;
