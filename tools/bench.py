@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import gc
 import io
+import itertools
 import json
+import math
 import os
 import socket
 import statistics
@@ -17,6 +19,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+import numpy as np
 import resvg_py
 from playwright.sync_api import Browser, sync_playwright
 from rich.console import Console
@@ -27,12 +30,22 @@ from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
 from obrell.core.deliver.png import encode_quick
 from obrell.core.deliver.svg import svg
-from obrell.core.document.model import Control
+from obrell.core.document.model import Canvas, Control, Part
 from obrell.core.document.resolve import resolve
+from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.effects import Paint
 from obrell.core.geometry import paths
+from obrell.core.geometry.combine import combined
+from obrell.core.geometry.knots import Bend, draw_contour
+from obrell.core.geometry.paths import PathBuilder
+from obrell.core.geometry.plane import Similarity
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose, draw
+from obrell.core.render.site import placed
+from obrell.core.shapes import Box
 from obrell.core.values.base import content_hash
+from obrell.core.values.paints import Solid
+from obrell.web.live import Shown, Wish, drawn
 from tools.heavy import KIT, heavy
 
 ROUNDS = 15
@@ -56,6 +69,7 @@ def geometry_to_png(control: Control, density: float = 2.0) -> bytes:
     """Everything from the document to the file, as the screen gets it; of earlier draws only the
     outlines of words are kept, as they are while anything else is edited."""
     paths._exact_bounds.cache_clear()
+    placed.cache_clear()
     resolved = resolve(KIT, control)
     frame = Frame(density, canvas_box(resolved, density))
     return encode_quick(draw(resolved, frame, PixelCache()))
@@ -238,6 +252,40 @@ def edits() -> None:
     table.add_row("content hash of a control", "", f"{ms(lambda: content_hash(control)):.2f} ms")
 
 
+def hairlines() -> Control:
+    """A knob of 300 hairlines, each a part of its own."""
+    turns = [360 * n / 300 for n in range(300)]
+    parts = tuple(
+        Part(
+            id=f"p{n + 1}", name=f"Hairline {n + 1}", shape=Box(width=1, height=14), rotation=turn,
+            x=120 + 90 * math.sin(math.radians(turn)), y=120 - 90 * math.cos(math.radians(turn)),
+            effects=(Paint(id="e1", fill=Solid(colour="#3d3c38")),),
+        )
+        for n, turn in enumerate(turns)
+    )  # fmt: skip
+    return Control(id="c1", name="Knob", canvas=Canvas(width=240, height=240), parts=parts, next_number=301)
+
+
+def drawing() -> None:
+    """What a drag costs the server: the edit, the arranged control, the changed pixels."""
+    control, shown, count = hairlines(), Shown(), itertools.count(1)
+    wish = {"seq": 1, "density": 2.0, "left": 0, "top": 0, "width": 480, "height": 480}
+
+    def dragged() -> None:
+        move = {"kind": "move", "parts": ["p7"], "dx": next(count) % 9, "dy": 0, "snap": {"kinds": ["parts", "gaps"]}}
+        changed = applied(read_edit(move), control, Surroundings())
+        drawn(Wish.model_validate(wish), KIT, changed, shown, ())
+
+    table.add_row("one of 300 parts dragged, on the server", "", f"{ms(dragged):.1f} ms")
+    wave = [
+        Bend(40 * math.cos(a) * (1 + n % 2 / 9), 40 * math.sin(a)) for n, a in enumerate(np.linspace(0, 6.25, 200))
+    ]
+    pen = PathBuilder()
+    draw_contour(pen, wave, closed=True)
+    one, other = pen.path(), pen.path().transformed(Similarity(dx=9, dy=4))
+    table.add_row("union of two paths of 200 points", "", f"{ms(lambda: combined('union', (one, other))):.1f} ms")
+
+
 def main() -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
@@ -248,6 +296,7 @@ def main() -> None:
     memory()
     growth()
     edits()
+    drawing()
     Console().print(table)
 
 

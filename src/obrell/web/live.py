@@ -117,13 +117,13 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
         edit = None if wish.edit is None else read_edit(wish.edit)
         changed = stored if edit is None else applied(edit, stored, Surroundings(index.light.direction))
         snaps = () if edit is None else edit.snaps(stored)
-        return _drawn(wish, index, false_colours(changed) if wish.apart else changed, shown, snaps)
+        return drawn(wish, index, false_colours(changed) if wish.apart else changed, shown, snaps)
     except (ObrellError, ValidationError) as error:
         words = str(error) if isinstance(error, ObrellError) else "The stage asked for nonsense."
         return _packed({"seq": seq, "words": words}, b"")
 
 
-def _drawn(
+def drawn(
     wish: Wish, index: KitSettings, control: Control, shown: Shown, snaps: Sequence[SnapLike]
 ) -> bytes:  # fmt: skip
     resolved = resolve(index, control)

@@ -8,7 +8,7 @@ from typing import Any
 
 from obrell.core.colour.links import literal
 from obrell.core.document.follows import settled
-from obrell.core.document.model import Control, Fit, KitSettings, Light, State
+from obrell.core.document.model import Control, Fit, KitSettings, Light, Part, State
 from obrell.core.document.moving import set_value
 from obrell.core.document.tree import Tree, arranged
 from obrell.core.errors import NoSuchThing
@@ -34,7 +34,7 @@ def resolve(kit: KitSettings, control: Control, state: str = REST, colourway: st
     """The control in ``state`` and ``colourway``, both by id; raises ``NoSuchThing``."""
     shown = _in_state(control, state)
     light = shown.light or kit.light
-    literal_control = _literal(shown, palette(kit, colourway))
+    literal_control = _with_literals(shown, palette(kit, colourway))
     return Resolved(literal_control, light, kit.fit, arranged(literal_control))
 
 
@@ -58,6 +58,28 @@ def _in_state(control: Control, state: str) -> Control:
     for override in found.overrides:
         control = set_value(control, override.path, override.value)
     return settled(control)
+
+
+_KNOWN: dict[int, tuple[Part, Mapping[str, str], Part]] = {}
+"""Parts that were made literal before, by identity: documents share what an edit did not change."""
+MOST_KNOWN = 8192
+
+
+def _with_literals(control: Control, colours: Mapping[str, str]) -> Control:
+    parts = tuple(_literal_part(part, colours) for part in control.parts)
+    changed = any(new is not old for new, old in zip(parts, control.parts, strict=True))
+    return control.evolve(parts=parts) if changed else control
+
+
+def _literal_part(part: Part, colours: Mapping[str, str]) -> Part:
+    known = _KNOWN.get(id(part))
+    if known is not None and known[0] is part and known[1] == colours:
+        return known[2]
+    made: Part = _literal(part, colours)
+    if len(_KNOWN) >= MOST_KNOWN:
+        _KNOWN.clear()
+    _KNOWN[id(part)] = (part, colours, made)
+    return made
 
 
 def _literal(value: Any, colours: Mapping[str, str]) -> Any:

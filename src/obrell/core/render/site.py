@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 import numpy as np
 
@@ -35,8 +36,7 @@ class PartSite:
     """The device pixels the shape touches inside the region."""
 
     def __post_init__(self) -> None:
-        self.box = self.shape.box()
-        self.outline = self.shape.path().transformed(self.place)
+        self.box, self.outline = placed(self.shape, self.place)
         self.own_box = device_box(self.outline).meet(self.region)
 
     def stroke(self, width: float) -> float:
@@ -77,6 +77,12 @@ class PartSite:
         if deviation <= 0:
             return self._covered(path, box)
         return self.cache.get(("blur", path, deviation, box), lambda: blurred(path, deviation, box))
+
+
+@lru_cache(maxsize=1024)
+def placed(shape: Shape, place: Similarity) -> tuple[Rect, Path]:
+    """A shape's own box and its outline in device space; kept, because most parts stay as they are."""
+    return shape.box(), shape.path().transformed(place)
 
 
 def blurred(path: Path, deviation: float, box: Box) -> Mask:
