@@ -7,6 +7,7 @@ the coverage contract both notice on large shapes.
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Protocol
@@ -112,6 +113,11 @@ class Path:
     def bounds(self) -> Rect:
         """The exact bounding box; ``NOWHERE`` for an empty path."""
         return _exact_bounds(self)
+
+
+def joined(paths: Sequence[Path]) -> Path:
+    """All contours of several paths, one after the other."""
+    return paths[0] if len(paths) == 1 else Path(np.concatenate([path.rows for path in paths]))
 
 
 @lru_cache(maxsize=1024)

@@ -8,7 +8,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from obrell.core.geometry.combine import union
-from obrell.core.geometry.paths import Path, PathBuilder
+from obrell.core.geometry.paths import Path, PathBuilder, joined
 from obrell.core.geometry.plane import Point, Rect, Similarity, degrees_of
 from obrell.core.geometry.rounded import rounded_box
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
@@ -38,10 +38,8 @@ class Line(Shape):
         pieces = self._pieces()
         if len(pieces) == 1:
             return pieces[0]
-        pen = PathBuilder()
-        for piece in pieces:
-            piece.draw(pen)
-        return union(pen.path()) if self.arrows != "none" or self.caps != "flat" else pen.path()
+        whole = joined(pieces) if pieces else Path()
+        return union(whole) if self.arrows != "none" or self.caps != "flat" else whole
 
     def box(self) -> Rect:
         return self.path().bounds()

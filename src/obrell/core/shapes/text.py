@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.geometry.paths import Path, PathBuilder
+from obrell.core.geometry.paths import Path, joined
 from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.text.fonts import FontName, load
@@ -49,13 +49,12 @@ class Text(Shape):
         return self._stand() - self.rise - (len(self.lines()) - 1) * self.leading * self.size / 2
 
     def path(self) -> Path:
-        pen = PathBuilder()
-        down = self.baseline()
+        down, lines = self.baseline(), []
         for number, setting in enumerate(self.settings()):
             left = -START_SHARE[self.align] * setting.advance
             shift = Similarity(dx=left, dy=down + number * self.leading * self.size)
-            setting.path.transformed(shift).draw(pen)
-        return pen.path()
+            lines.append(setting.path.transformed(shift))
+        return joined(lines)
 
     def frame(self) -> Rect:
         width = max(setting.advance for setting in self.settings())
