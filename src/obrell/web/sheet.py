@@ -84,6 +84,8 @@ class PartView:
     anchor: str
     points: tuple[Piece, ...]
     path: bool
+    clip: SlotView | None
+    """The choice of a clip, while there is none."""
     follows: tuple[FollowView, ...]
     can_follow: tuple[tuple[str, str], ...]
     count: int
@@ -209,7 +211,8 @@ def _part(
         _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
         _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
         _point(control, part, seen.point) if is_open else (),
-        isinstance(part.shape, Path), tuple(_follows(control, part)) if is_open else (),
+        isinstance(part.shape, Path), _clip(control, part) if is_open and not part.clip else None,
+        tuple(_follows(control, part)) if is_open else (),
         tuple(_can_follow(part)) if is_open else (), len(part.effects), effects,
     )  # fmt: skip
 
@@ -233,9 +236,8 @@ def _place(control: Control, part: Part, resolved: Resolved, seen: Selection) ->
     for name in part.shape.details():
         found = slot(control, f"{base}/shape/{name}")
         pieces += [f". {found.title.capitalize()} ", found]
-    others = [p for p in control.parts if p.id != part.id and p.clip is None]
-    if others:
-        pieces += [". Clipped to ", _clip(part, others)]
+    if part.clip:
+        pieces += [". Clipped to ", _clip(control, part)]
     return (*pieces, ".")
 
 
@@ -272,8 +274,9 @@ def _can_follow(part: Part) -> Iterator[tuple[str, str]]:
             yield f"shape/{name}", found.title or name
 
 
-def _clip(part: Part, others: Sequence[Part]) -> SlotView:
+def _clip(control: Control, part: Part) -> SlotView:
     """Which other part's shape cuts this one."""
+    others = [p for p in control.parts if p.id != part.id and p.clip is None]
     options = (("None", "nothing"), *((other.id, other.name) for other in reversed(others)))
     named = dict(options)
     return SlotView(
