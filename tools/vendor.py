@@ -6,6 +6,7 @@ Run ``python tools/vendor.py`` after changing a version here, and commit what it
 from __future__ import annotations
 
 import json
+import re
 import subprocess
 import tarfile
 import tempfile
@@ -22,6 +23,8 @@ FAMILIES = (
 )  # fmt: skip
 FONT_VERSION = "5.3.0"
 SUBSETS = ("latin", "latin-ext", "greek", "cyrillic")
+UNWANTED_TAGS = re.compile("transcri")
+"""Tags that say nothing about a control of an interface."""
 ICON_PACKAGE = "lucide-static@1.62.0"
 
 PACKAGES: dict[str, tuple[Path, dict[str, str]]] = {
@@ -81,10 +84,14 @@ def fetch_icons() -> None:
         tags = json.loads(content(archive, "tags.json"))
         (ICONS / "LICENSE").write_bytes(content(archive, "LICENSE"))
     icons = {
-        name: {"paths": [as_path(kind, values) for kind, values in nodes[name]], "tags": tags.get(name, [])}
+        name: {
+            "paths": [as_path(kind, values) for kind, values in nodes[name]],
+            "tags": [tag for tag in tags.get(name, []) if not UNWANTED_TAGS.search(tag)],
+        }
         for name in sorted(nodes)
     }
-    (ICONS / "icons.json").write_text(json.dumps(icons, indent=0, ensure_ascii=False) + "\n")
+    lines = (f"{json.dumps(name)}: {json.dumps(icon, ensure_ascii=False)}" for name, icon in icons.items())
+    (ICONS / "icons.json").write_text("{\n" + ",\n".join(lines) + "\n}\n")
 
 
 def as_path(kind: str, values: dict[str, str]) -> str:

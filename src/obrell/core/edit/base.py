@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from abc import abstractmethod
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Protocol
@@ -46,17 +47,17 @@ class Surroundings:
 class Edit(Value):
     """Base of the edits. Pure: the same edit of the same control gives the same result."""
 
+    @abstractmethod
     def apply(self, control: Control, around: Surroundings) -> Control:
         """The changed control; raises ``Refused`` in words when it cannot be done."""
-        raise NotImplementedError
 
     def snaps(self, control: Control) -> tuple[SnapLike, ...]:
         """What it snapped to, given the control before."""
         return ()
 
+    @abstractmethod
     def label(self, control: Control) -> str:
         """What it does, as the list of what was done says it, given the control before."""
-        raise NotImplementedError
 
 
 def part_of(control: Control, part_id: str) -> Part:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from abc import abstractmethod
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Annotated, Literal
@@ -61,8 +62,9 @@ class _Points(Edit):
 
         return each_part(control, [self.part], changed)
 
+    @abstractmethod
     def _changed(self, part: Part, path: Path) -> Path:
-        raise NotImplementedError
+        """The path with its points changed."""
 
     def _where(self, control: Control) -> str:
         return f" of {names_of(control, [self.part])}"

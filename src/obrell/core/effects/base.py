@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from abc import abstractmethod
 from dataclasses import dataclass
 from typing import ClassVar, Literal, Protocol
 
@@ -119,21 +120,21 @@ class Effect(Value):
     opacity: Share = Field(1.0, title="strength")
     blend: Blend = Field("normal", title="blend")
 
+    @abstractmethod
     def reach(self, light: float) -> float:
         """How far it can paint beyond the shape, logical px, cut-off blur tails included."""
-        raise NotImplementedError
 
+    @abstractmethod
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
         """Its coats on one side of the part, bottom-most first."""
-        raise NotImplementedError
 
+    @abstractmethod
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         """The same as SVG elements in user space, without opacity and blend mode."""
-        raise NotImplementedError
 
+    @abstractmethod
     def sentence(self) -> Sentence:
         """What follows its label in the sheet."""
-        raise NotImplementedError
 
     @property
     def shows_through_body(self) -> bool:

@@ -45,11 +45,9 @@ JOINS: dict[str, Join] = {"miter": "mitre", "round": "round", "bevel": "bevel"}
 
 @dataclass(frozen=True, slots=True)
 class Drawing:
-    """What was read: parts back to front, the size of the drawing, and what was left out, by name."""
+    """What was read: parts back to front, and what was left out, by name."""
 
     parts: tuple[Part, ...]
-    width: float
-    height: float
     left_out: Mapping[str, int]
 
 
@@ -91,7 +89,7 @@ def read_svg(text: str) -> Drawing:
     _children(reader, root, start)
     if not reader.parts:
         raise BadDocument("Nothing in this SVG could be drawn." + _said(reader.left_out))
-    return Drawing(tuple(reader.parts), box.width, box.height, dict(reader.left_out))
+    return Drawing(tuple(reader.parts), dict(reader.left_out))
 
 
 def _said(left_out: Mapping[str, int]) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from abc import abstractmethod
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -38,9 +39,9 @@ class Shape(Value):
 
     label: ClassVar[str]
 
+    @abstractmethod
     def path(self) -> Path:
         """The outline; overlaps nowhere; empty when there is nothing to see."""
-        raise NotImplementedError
 
     def spread(self, distance: float) -> Path:
         """The outline of a shadow spread by ``distance``: grown with round joins."""
@@ -66,9 +67,9 @@ class Shape(Value):
         """Left, top, right and bottom when these are straight, axis-aligned sides; else None."""
         return None
 
+    @abstractmethod
     def resized(self, width: float, height: float) -> Shape:
         """The same shape filling a frame of that size as well as its kind can."""
-        raise NotImplementedError
 
     @classmethod
     def drawn(
@@ -97,9 +98,9 @@ class Shape(Value):
         """The same kind grown outwards by a distance; None when it would become another kind."""
         return None
 
+    @abstractmethod
     def sentence(self) -> Sentence:
         """The line under the part's name."""
-        raise NotImplementedError
 
     def details(self) -> tuple[str, ...]:
         """Fields that the sentence leaves out and the open sheet shows."""

@@ -29,8 +29,6 @@ Seed = Annotated[int, Live("", 1, 0, 99), Field(ge=0, le=9999)]
 class Container(Shape):
     """Base of the kinds that hold other parts."""
 
-    holds: ClassVar[bool] = True
-
     def path(self) -> Path:
         return Path()
 

@@ -11,6 +11,7 @@ from obrell.core.geometry.combine import Mode, combined
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.shapes.base import Sentence, Shape, Words
+from obrell.core.shapes.containers import Container
 from obrell.core.values.base import Value
 
 LEAST_PX = 1e-3
@@ -46,7 +47,7 @@ class Piece(Value):
         return self.evolve(shape=shape, x=place.x, y=place.y)
 
 
-class Gathered(Shape):
+class Gathered(Container):
     """Pieces on the canvas, combined, seen from the container's own place and turn."""
 
     label: ClassVar[str] = "Gathered"

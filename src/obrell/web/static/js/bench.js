@@ -18,7 +18,7 @@ class Bench {
     this.api = new Api(base);
     this.kit = element.dataset.kit;
     /** @type {import("./api.js").State} */
-    this.state = JSON.parse(document.getElementById("state").textContent);
+    this.state = JSON.parse(element.dataset.state);
     const scheme = location.protocol === "https:" ? "wss" : "ws";
     this.stage = new Stage(document.getElementById("stage"), `${scheme}://${location.host}${base}/live`);
     this.marks = new Marks(this);
