@@ -10,14 +10,13 @@ from obrell.core.check.cut_strokes import cut_strokes
 from obrell.core.check.false_colours import false_colours
 from obrell.core.document.follows import settled
 from obrell.core.document.guides import guide_places
+from obrell.core.document.measures import anchor_of, bounds_of, frame_on_canvas
 from obrell.core.edit import Surroundings, applied, read_edit
-from obrell.core.edit.base import bounds_of, frame_on_canvas
 from obrell.core.edit.snapping import Snapping, snap_box, snap_point
-from obrell.core.edit.values import anchor_of
 from obrell.core.effects import DropShadow, Outline
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Rect
-from obrell.core.shapes import Box, Round, Text
+from obrell.core.shapes import Box, Line, Round, Text
 from tests.making import control, part, resolved, solid
 
 INK = solid("#204060")
@@ -242,3 +241,22 @@ def test_follows_keep_a_least_end_when_asked_and_survive_a_circle():
     assert settled(done(circle, small)).parts[0].shape.width > 0
     with pytest.raises(Refused, match="not itself"):
         done(two, {"kind": "add-follow", "part": "p1", "path": "x", "source": "p1"})
+
+
+def test_a_line_without_height_is_measured_like_any_part():
+    start = control(part(Line(across=30, down=0), INK, x=3, y=5), width=100, height=60)
+    assert bounds_of(start, ["p1"]) == Rect(3, 5, 33, 5)
+    centred = done(start, {"kind": "centre", "parts": ["p1"]}).parts[0]
+    assert (centred.x, centred.y) == (35, 30)
+
+
+def test_scaling_the_whole_control_takes_guides_and_follows_along():
+    label = part(Text(words="Hoot", size=16), INK, x=60, y=25)
+    fitted = done(
+        control(part(Box(width=80, height=30), INK, x=60, y=25), label, width=120, height=50),
+        {"kind": "fit-around", "body": "p1", "inner": "p2"},
+        {"kind": "add-guide", "axis": "across", "at": 12},
+    )
+    scaled = settled(done(fitted, {"kind": "scale", "percent": 200}))
+    assert scaled.parts[0].shape.width == pytest.approx(160, abs=1e-4)
+    assert scaled.guides[0].at == 24

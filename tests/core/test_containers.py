@@ -3,10 +3,10 @@
 import numpy as np
 import pytest
 
+from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Override, State
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
-from obrell.core.edit.base import bounds_of
 from obrell.core.errors import BadValue, Refused
 from obrell.core.shapes import Box, Repeat, Ring, Round
 from tests.making import KIT, control, layer, part, resolved, solid

@@ -21,7 +21,7 @@ from obrell.core.check.false_colours import false_colours
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.edit import Surroundings, applied, read_edit
-from obrell.core.edit.base import SnapLike
+from obrell.core.edit.snapping import Snap
 from obrell.core.errors import ObrellError
 from obrell.core.raster.layers import NO_BOX, Box
 from obrell.core.render.changes import changed_box
@@ -124,7 +124,7 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
 
 
 def drawn(
-    wish: Wish, index: KitSettings, control: Control, shown: Shown, snaps: Sequence[SnapLike]
+    wish: Wish, index: KitSettings, control: Control, shown: Shown, snaps: Sequence[Snap]
 ) -> bytes:  # fmt: skip
     resolved = resolve(index, control)
     whole = canvas_box(resolved, wish.density) if wish.exact else wish.box()

@@ -8,9 +8,9 @@ from dataclasses import dataclass, replace
 from pydantic import BaseModel
 
 from obrell.core.document.colours import colours_of
+from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Guide, KitSettings, Part
 from obrell.core.document.resolve import Resolved
-from obrell.core.edit.values import anchor_of
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import Effect
 from obrell.core.effects.markup import straightened

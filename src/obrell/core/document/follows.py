@@ -7,14 +7,14 @@ after every edit, so the numbers in the document are always those that are drawn
 from __future__ import annotations
 
 from obrell.core.document.measures import measured
-from obrell.core.document.model import Control, Follow, Part
+from obrell.core.document.model import Control, Follow
 from obrell.core.document.moving import set_value
-from obrell.core.document.tree import arranged
+from obrell.core.document.paths import value_at
+from obrell.core.document.tree import Tree, arranged
 from obrell.core.errors import ObrellError
 
 ROUNDS = 30
 """How long a chain of follows may be; a circle ends here."""
-SAME = 1e-6
 
 
 def settled(control: Control) -> Control:
@@ -31,21 +31,21 @@ def settled(control: Control) -> Control:
 
 
 def _once(control: Control) -> Control:
-    for part in control.parts:
-        for follow in part.follows:
-            control = _followed(control, f"parts/{part.id}/{follow.path}", follow, part)
-    for follow in control.follows:
-        control = _followed(control, follow.path, follow, None)
+    owned = [(f"parts/{part.id}/", follow) for part in control.parts for follow in part.follows]
+    tree = arranged(control)
+    for root, follow in (*owned, *(("", follow) for follow in control.follows)):
+        changed = _followed(control, tree, root, follow)
+        if changed is not control:
+            control, tree = changed, arranged(changed)
     return control
 
 
-def _followed(control: Control, path: str, follow: Follow, part: Part | None) -> Control:
-    node = arranged(control).all.get(follow.source)
-    if node is None or (part is not None and node.part.id == part.id):
+def _followed(control: Control, tree: Tree, root: str, follow: Follow) -> Control:
+    node, path = tree.all.get(follow.source), root + follow.path
+    if node is None or root == f"parts/{follow.source}/":
         return control
-    value = max(measured(node.part, follow.measure) + follow.offset, follow.least)
+    value = round(max(measured(node.part, follow.measure) + follow.offset, follow.least), 6)
     try:
-        changed = set_value(control, path, round(value, 6))
+        return control if value_at(control, path) == value else set_value(control, path, value)
     except ObrellError:
         return control
-    return control if changed == control else changed

@@ -1,26 +1,58 @@
-"""What can be measured of a part as it stands on the canvas."""
+"""What can be measured of parts as they stand on the canvas, logical px."""
 
 from __future__ import annotations
 
-from obrell.core.document.model import Measure, Part
+from collections.abc import Iterable
+
+from obrell.core.document.model import Control, Measure, Part
 from obrell.core.document.moving import place_of
+from obrell.core.document.tree import arranged
+from obrell.core.geometry.plane import NOWHERE, Rect
+
+
+def frame_on_canvas(part: Part) -> Rect:
+    """Around the frame of a part as it is drawn."""
+    frame, place = part.shape.frame(), place_of(part)
+    corners = [place.apply(x, y) for x in (frame.left, frame.right) for y in (frame.top, frame.bottom)]
+    across, down = [x for x, _ in corners], [y for _, y in corners]
+    return Rect(min(across), min(down), max(across), max(down))
+
+
+def ink_on_canvas(part: Part) -> Rect:
+    """Around the outline itself."""
+    return part.shape.path().transformed(place_of(part)).bounds()
+
+
+def around(boxes: Iterable[Rect]) -> Rect:
+    """Around all boxes, those without any width or height too, as a line's; ``NOWHERE`` for none."""
+    boxes = tuple(boxes)
+    if not boxes:
+        return NOWHERE
+    return Rect(
+        min(box.left for box in boxes), min(box.top for box in boxes),
+        max(box.right for box in boxes), max(box.bottom for box in boxes),
+    )  # fmt: skip
+
+
+def bounds_of(control: Control, ids: Iterable[str]) -> Rect:
+    """Around the frames of parts."""
+    tree = arranged(control).all
+    return around(frame_on_canvas(tree[part_id].part) for part_id in ids)
+
+
+def anchor_of(part: Part, shares: tuple[float, float]) -> tuple[float, float]:
+    """Where a place of the part's frame lies, given as shares across and down."""
+    frame = part.shape.frame()
+    return place_of(part).apply(frame.left + frame.width * shares[0], frame.top + frame.height * shares[1])
 
 
 def measured(part: Part, measure: Measure) -> float:
-    """A length or a place of the part's frame, logical px."""
-    frame, place = part.shape.frame(), place_of(part)
-    match measure:
-        case "width":
-            return frame.width
-        case "height":
-            return frame.height
-        case "middle across":
-            return place.apply((frame.left + frame.right) / 2, (frame.top + frame.bottom) / 2)[0]
-        case "middle down":
-            return place.apply((frame.left + frame.right) / 2, (frame.top + frame.bottom) / 2)[1]
-        case "left" | "right":
-            return place.apply(frame.left if measure == "left" else frame.right, 0.0)[0]
-        case "top" | "bottom":
-            return place.apply(0.0, frame.top if measure == "top" else frame.bottom)[1]
-        case _:
-            return float(getattr(part.shape, "radius", 0.0))
+    """A length of the part, or a place of the box around its frame."""
+    frame, box = part.shape.frame(), frame_on_canvas(part)
+    lengths: dict[Measure, float] = {
+        "width": frame.width, "height": frame.height,
+        "middle across": box.centre.x, "middle down": box.centre.y,
+        "left": box.left, "right": box.right, "top": box.top, "bottom": box.bottom,
+        "radius": float(getattr(part.shape, "radius", 0.0)),
+    }  # fmt: skip
+    return lengths[measure]

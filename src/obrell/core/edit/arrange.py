@@ -3,26 +3,17 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from itertools import accumulate
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field
 
+from obrell.core.document.measures import around, bounds_of, frame_on_canvas, ink_on_canvas
 from obrell.core.document.model import Control, Part
-from obrell.core.document.moving import carried, place_of
-from obrell.core.document.tree import arranged, descendants
-from obrell.core.edit.base import (
-    Edit,
-    Surroundings,
-    add_parts,
-    bounds_of,
-    each_part,
-    frame_on_canvas,
-    names_of,
-    part_of,
-    roots,
-)  # fmt: skip
-from obrell.core.edit.parts import Ids, fresh_name
+from obrell.core.document.tree import arranged
+from obrell.core.edit.base import Edit, Surroundings, each_part, moved, names_of, part_of, roots
+from obrell.core.edit.parts import Ids, copied
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Rect, Similarity, about
 from obrell.core.shapes import Container
@@ -54,11 +45,8 @@ class AlignParts(Edit):
         outer = roots(control, self.parts)
         boxes = _boxes(control, outer, self.by)
         wanted = _at(self._target(control, boxes), self.axis, SHARES[self.edge])
-        for part_id in outer:
-            if part_id != self.to:
-                distance = wanted - _at(boxes[part_id], self.axis, SHARES[self.edge])
-                control = _moved(control, part_id, self.axis, distance)
-        return control
+        away = {i: wanted - _at(boxes[i], self.axis, SHARES[self.edge]) for i in outer if i != self.to}
+        return moved(control, _along(self.axis, away))
 
     def label(self, control: Control) -> str:
         return f"Aligned {names_of(control, self.parts)}: {WORDS[self.axis, self.edge]}"
@@ -67,7 +55,7 @@ class AlignParts(Edit):
         if self.to == "canvas":
             return Rect(0, 0, control.canvas.width, control.canvas.height)
         if self.to == "selection":
-            return _around(boxes.values())
+            return around(boxes.values())
         return _boxes(control, (self.to,), self.by)[self.to]
 
 
@@ -89,11 +77,9 @@ class DistributeParts(Edit):
         sizes = [_at(boxes[i], self.axis, 1) - _at(boxes[i], self.axis, 0) for i in order]
         start, end = _at(boxes[order[0]], self.axis, 0), _at(boxes[order[-1]], self.axis, 1)
         gap = self.gap if self.gap is not None else (end - start - sum(sizes)) / (len(order) - 1)
-        at = start
-        for part_id, size in zip(order, sizes, strict=True):
-            control = _moved(control, part_id, self.axis, at - _at(boxes[part_id], self.axis, 0))
-            at += size + gap
-        return control
+        starts = accumulate(sizes, lambda at, size: at + size + gap, initial=start)
+        away = {i: at - _at(boxes[i], self.axis, 0) for i, at in zip(order, starts, strict=False)}
+        return moved(control, _along(self.axis, away))
 
     def label(self, control: Control) -> str:
         return f"Spaced {names_of(control, self.parts)} {self.axis}"
@@ -117,9 +103,12 @@ class ScaleParts(Edit):
                 height=max(1.0, float(round(canvas.height * factor))),
                 margin=canvas.margin * factor,
             ))  # fmt: skip
-            return control.evolve(parts=tuple(self._scaled(p, Similarity(factor)) for p in control.parts))
+            return control.evolve(
+                parts=tuple(self._scaled(p, Similarity(factor)) for p in control.parts),
+                guides=scale_lengths(control.guides, factor), follows=scale_lengths(control.follows, factor),
+            )  # fmt: skip
         box = bounds_of(control, self.parts)
-        by = about((box.left + box.right) / 2, (box.top + box.bottom) / 2, scale=factor)
+        by = about(box.centre.x, box.centre.y, scale=factor)
         return each_part(control, self.parts, lambda part: self._scaled(part, by), held=True)
 
     def label(self, control: Control) -> str:
@@ -132,7 +121,8 @@ class ScaleParts(Edit):
         effects = part.effects
         if self.effects:
             effects = tuple(scale_lengths(effect, by.scale) for effect in effects)
-        return part.evolve(x=x, y=y, shape=shape, effects=effects)
+        follows = scale_lengths(part.follows, by.scale)
+        return part.evolve(x=x, y=y, shape=shape, effects=effects, follows=follows)
 
 
 class CopyAround(Edit):
@@ -147,7 +137,7 @@ class CopyAround(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         steps = [about(self.x, self.y, turn=self.degrees * count) for count in range(1, self.times + 1)]
-        return _copied(control, self.parts, steps)
+        return copied(control, self.parts, steps)
 
     def label(self, control: Control) -> str:
         return f"Copied {names_of(control, self.parts)} round {self.x:g}, {self.y:g}"
@@ -164,7 +154,7 @@ class CopyAlong(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         steps = [Similarity(dx=self.dx * count, dy=self.dy * count) for count in range(1, self.times + 1)]
-        return _copied(control, self.parts, steps)
+        return copied(control, self.parts, steps)
 
     def label(self, control: Control) -> str:
         return f"Copied {names_of(control, self.parts)} every {self.dx:g}, {self.dy:g}"
@@ -207,34 +197,11 @@ def _boxes(control: Control, ids: Iterable[str], by: Measure) -> dict[str, Rect]
     return {i: ink_on_canvas(tree[i].part) if by == "ink" else frame_on_canvas(tree[i].part) for i in ids}
 
 
-def ink_on_canvas(part: Part) -> Rect:
-    """Around the outline itself, as it stands on the canvas."""
-    return part.shape.path().transformed(place_of(part)).bounds()
-
-
-def _around(boxes: Iterable[Rect]) -> Rect:
-    first, *rest = boxes
-    for box in rest:
-        first = first.union(box)
-    return first
-
-
 def _at(box: Rect, axis: str, share: float) -> float:
     start, end = (box.left, box.right) if axis == "across" else (box.top, box.bottom)
     return start + (end - start) * share
 
 
-def _moved(control: Control, part_id: str, axis: str, distance: float) -> Control:
-    by = Similarity(dx=distance) if axis == "across" else Similarity(dy=distance)
-    return each_part(control, [part_id], lambda part: carried(part, by), held=True)
-
-
-def _copied(control: Control, ids: tuple[str, ...], steps: list[Similarity]) -> Control:
-    for part_id in roots(control, ids):
-        part, held = part_of(control, part_id), descendants(control, (part_id,))
-        originals = [p for p in control.parts if p.id in held]
-        for by in steps:
-            copy = part.evolve(name=fresh_name(control, part.name), locked=False)
-            made = [carried(copy if p is part else p, by) for p in originals]
-            control = add_parts(control, made, control.parts.index(part) + 1)
-    return control
+def _along(axis: str, away: Mapping[str, float]) -> dict[str, Similarity]:
+    """Distances on one axis as moves."""
+    return {i: Similarity(dx=by) if axis == "across" else Similarity(dy=by) for i, by in away.items()}

@@ -3,34 +3,24 @@
 from __future__ import annotations
 
 from abc import abstractmethod
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
-from typing import Protocol
 
 from obrell.core.document.follows import settled
 from obrell.core.document.model import MAX_PARTS, Control, Part
-from obrell.core.document.moving import place_of
+from obrell.core.document.moving import carried
 from obrell.core.document.paths import GONE
-from obrell.core.document.tree import arranged, descendants
+from obrell.core.document.tree import descendants
+from obrell.core.edit.snapping import Snap
 from obrell.core.effects import AnyEffect
 from obrell.core.errors import NoSuchThing, Refused
-from obrell.core.geometry.plane import NOWHERE, Rect
+from obrell.core.geometry.plane import Similarity
 from obrell.core.values.base import Value
 
 
 def applied(edit: Edit, control: Control, around: Surroundings) -> Control:
     """What an edit makes of a control, with everything that follows settled."""
     return settled(edit.apply(control, around))
-
-
-class SnapLike(Protocol):
-    """What a moved thing came to lie on (``edit.snapping``)."""
-
-    @property
-    def axis(self) -> str: ...
-    @property
-    def at(self) -> float: ...
-    def said(self) -> str: ...
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +41,7 @@ class Edit(Value):
     def apply(self, control: Control, around: Surroundings) -> Control:
         """The changed control; raises ``Refused`` in words when it cannot be done."""
 
-    def snaps(self, control: Control) -> tuple[SnapLike, ...]:
+    def snaps(self, control: Control) -> tuple[Snap, ...]:
         """What it snapped to, given the control before."""
         return ()
 
@@ -76,46 +66,45 @@ def effect_of(part: Part, effect_id: str) -> AnyEffect:
     raise NoSuchThing(GONE)
 
 
+def check_unlocked(control: Control, ids: Iterable[str]) -> None:
+    """Raises ``Refused`` when one of the parts is locked, ``NoSuchThing`` when one is gone."""
+    for part_id in ids:
+        part = part_of(control, part_id)
+        if part.locked:
+            raise Refused(f"“{part.name}” is locked. Unlock it in the sheet to change it.")
+
+
 def each_part(
     control: Control, ids: Iterable[str], change: Callable[[Part], Part], *, held: bool = False
 ) -> Control:  # fmt: skip
     """The control with ``change`` applied to the named parts, and to all that lies in them when
     ``held``; locked parts refuse."""
-    wanted = set(ids)
-    for part_id in wanted:
-        part = part_of(control, part_id)
-        if part.locked:
-            raise Refused(f"“{part.name}” is locked. Unlock it in the sheet to change it.")
+    wanted = frozenset(ids)
+    check_unlocked(control, wanted)
     touched = descendants(control, wanted) if held else wanted
     parts = tuple(change(part) if part.id in touched else part for part in control.parts)
     return control.evolve(parts=parts)
 
 
+def moved(control: Control, moves: Mapping[str, Similarity]) -> Control:
+    """Every named part with all that lies in it moved and turned on the canvas; locked parts refuse."""
+    check_unlocked(control, moves)
+    by = {inner: move for name, move in moves.items() for inner in descendants(control, (name,))}
+    return control.evolve(parts=tuple(carried(p, by[p.id]) if p.id in by else p for p in control.parts))
+
+
 def roots(control: Control, ids: Iterable[str]) -> tuple[str, ...]:
     """The named parts that do not lie in another of them, back to front."""
-    wanted = set(ids)
+    wanted = frozenset(ids)
     for part_id in wanted:
         part_of(control, part_id)
-    return tuple(
-        part.id for part in control.parts
-        if part.id in wanted and not any(part.id in descendants(control, (other,)) for other in wanted - {part.id})
-    )  # fmt: skip
+    inside = {part.id: part.within for part in control.parts}
 
+    def lies_in_another(part_id: str) -> bool:
+        outer = inside[part_id]
+        return outer is not None and (outer in wanted or lies_in_another(outer))
 
-def bounds_of(control: Control, ids: Iterable[str]) -> Rect:
-    """Around the frames of parts on the canvas, logical px."""
-    tree, box = arranged(control).all, NOWHERE
-    for part_id in ids:
-        box = box.union(frame_on_canvas(tree[part_id].part))
-    return box
-
-
-def frame_on_canvas(part: Part) -> Rect:
-    """Around the frame of a part as it is drawn, logical px."""
-    frame, place = part.shape.frame(), place_of(part)
-    corners = [place.apply(x, y) for x in (frame.left, frame.right) for y in (frame.top, frame.bottom)]
-    across, down = [x for x, _ in corners], [y for _, y in corners]
-    return Rect(min(across), min(down), max(across), max(down))
+    return tuple(part.id for part in control.parts if part.id in wanted and not lies_in_another(part.id))
 
 
 def add_parts(control: Control, parts: Iterable[Part], at: int | None = None) -> Control:
@@ -142,5 +131,6 @@ def add_parts(control: Control, parts: Iterable[Part], at: int | None = None) ->
 
 def names_of(control: Control, ids: Iterable[str]) -> str:
     """The names of parts for a label; a count when there are several."""
-    names = [part.name for part in control.parts if part.id in set(ids)]
+    wanted = frozenset(ids)
+    names = [part.name for part in control.parts if part.id in wanted]
     return names[0] if len(names) == 1 else f"{len(names)} parts"

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Literal
 
+from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Part
 from obrell.core.document.tree import descendants
-from obrell.core.edit.base import Edit, Surroundings, bounds_of, each_part, names_of, part_of, roots
+from obrell.core.edit.base import Edit, Surroundings, check_unlocked, names_of, part_of, roots
 from obrell.core.edit.parts import Ids, fresh_name
 from obrell.core.effects import AnyEffect
 from obrell.core.errors import Refused
@@ -78,7 +79,7 @@ class TakeApart(Edit):
         part = part_of(control, self.part)
         if not isinstance(part.shape, Container):
             raise Refused(f"“{part.name}” holds no parts.")
-        each_part(control, [self.part], lambda p: p)
+        check_unlocked(control, [self.part])
         freed = (p.evolve(within=part.within) if p.within == part.id else p for p in control.parts)
         return control.evolve(parts=tuple(p for p in freed if p.id != part.id))
 
@@ -92,17 +93,17 @@ def _held(
 ) -> Control:  # fmt: skip
     """The parts in a new container, which lies where the front-most of them lay."""
     outer = roots(control, ids)
-    each_part(control, outer, lambda part: part)
+    check_unlocked(control, outer)
     inner = descendants(control, outer)
     front = part_of(control, outer[-1])
-    box = bounds_of(control, outer)
+    centre = bounds_of(control, outer).centre
     new = f"p{control.next_number}"
     kept = [part for part in control.parts if part.id not in inner]
     moved = [p.evolve(within=new) if p.id in outer else p for p in control.parts if p.id in inner]
     at = sum(part.id not in inner for part in control.parts[: control.parts.index(front)])
     held = Part(
         id=new, name=fresh_name(control, name), shape=shape, within=front.within, effects=effects,
-        x=(box.left + box.right) / 2, y=(box.top + box.bottom) / 2,
+        x=centre.x, y=centre.y,
     )  # fmt: skip
     parts = (*kept[:at], *moved, held, *kept[at:])
     return control.evolve(parts=parts, next_number=control.next_number + 1)

@@ -6,10 +6,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Part
 from obrell.core.document.nodes import Node
 from obrell.core.document.tree import arranged, descendants
-from obrell.core.edit.base import Edit, Surroundings, bounds_of, each_part, names_of, part_of, roots
+from obrell.core.edit.base import Edit, Surroundings, check_unlocked, each_part, names_of, part_of, roots
 from obrell.core.edit.parts import Ids
 from obrell.core.errors import Refused
 from obrell.core.geometry.combine import grown
@@ -126,6 +127,6 @@ def _replaced(control: Control, part_id: str, path: Path) -> Control:
     effects = part.effects
     if isinstance(part.shape, Container) and not effects:
         effects = next((p.effects for p in control.parts if p.id in inner and p.effects), ())
-    each_part(control, [part_id], lambda p: p)
+    check_unlocked(control, [part_id])
     made = part.evolve(shape=path, effects=effects)
     return control.evolve(parts=tuple(made if p is part else p for p in control.parts if p.id not in inner))

@@ -7,8 +7,9 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from obrell.core.document.guides import guide_places
+from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import MAX_GUIDES, Control, Guide
-from obrell.core.edit.base import Edit, Surroundings, bounds_of
+from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number
@@ -115,15 +116,15 @@ def _with_guides(control: Control, wanted: list[tuple[str, float, str]]) -> Cont
     """New guides, but for places where there is one."""
     places = guide_places(control)
     there = {(guide.axis, round(places[guide.id], 6)) for guide in control.guides}
-    number_, guides = control.next_number, list(control.guides)
+    next_number, guides = control.next_number, list(control.guides)
     for axis, at, since in wanted:
-        guide = Guide(id=f"g{number_}", axis=axis, at=at, since=since)
+        guide = Guide(id=f"g{next_number}", axis=axis, at=at, since=since)
         made = control.evolve(guides=(*guides, guide))
         spot = (guide.axis, round(guide_places(made)[guide.id], 6))
         if spot not in there:
             there.add(spot)
             guides.append(guide)
-            number_ += 1
+            next_number += 1
     if len(guides) > MAX_GUIDES:
         raise Refused(f"A control can have at most {MAX_GUIDES} guides.")
-    return control.evolve(guides=tuple(guides), next_number=number_)
+    return control.evolve(guides=tuple(guides), next_number=next_number)

@@ -6,9 +6,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import carried
-from obrell.core.edit.base import Edit, Surroundings, add_parts, bounds_of
+from obrell.core.edit.base import Edit, Surroundings, add_parts
 from obrell.core.geometry.plane import Similarity
 from obrell.core.shapes import Group
 
@@ -22,11 +23,9 @@ class InsertParts(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         loose = control.evolve(parts=self.parts, guides=())
-        box = bounds_of(loose, [part.id for part in self.parts if part.visible] or [self.parts[0].id])
+        seen = bounds_of(loose, [part.id for part in self.parts if part.visible] or [self.parts[0].id])
         canvas = control.canvas
-        by = Similarity(
-            dx=canvas.width / 2 - (box.left + box.right) / 2, dy=canvas.height / 2 - (box.top + box.bottom) / 2
-        )
+        by = Similarity(dx=canvas.width / 2 - seen.centre.x, dy=canvas.height / 2 - seen.centre.y)
         moved = [carried(part, by) for part in self.parts]
         if len([part for part in moved if part.within is None]) > 1:
             group = Part(id="whole", name=self.name, shape=Group(), x=canvas.width / 2, y=canvas.height / 2)

@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Annotated, Literal
 
 from pydantic import Field
 
+from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import carried
 from obrell.core.document.tree import descendants
-from obrell.core.edit.base import Edit, Surroundings, add_parts, bounds_of, each_part, names_of, part_of, roots
+from obrell.core.edit.base import Edit, Surroundings, add_parts, check_unlocked, moved, names_of, part_of, roots
 from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_box, snap_point
 from obrell.core.effects import Paint
 from obrell.core.errors import Refused
-from obrell.core.geometry.plane import Rect, Similarity, about
+from obrell.core.geometry.plane import Point, Similarity, about, along_axis
 from obrell.core.geometry.svgdata import number
 from obrell.core.shapes import SHAPES, Icon, Text
 from obrell.core.values.fields import Id, Name, Place, Signed
@@ -84,26 +86,22 @@ class MoveParts(Edit):
     def apply(self, control: Control, around: Surroundings) -> Control:
         dx, dy = self._way()
         to_x, to_y = pulled_by(self.snaps(control))
-        by = Similarity(dx=dx + to_x, dy=dy + to_y)
-        return each_part(control, self.parts, lambda p: carried(p, by), held=True)
+        return moved(control, dict.fromkeys(roots(control, self.parts), Similarity(dx=dx + to_x, dy=dy + to_y)))
 
     def snaps(self, control: Control) -> tuple[Snap, ...]:
         if self.snap is None:
             return ()
         (dx, dy), box = self._way(), bounds_of(control, self.parts)
-        moved = Rect(box.left + dx, box.top + dy, box.right + dx, box.bottom + dy)
-        found = snap_box(control, self.parts, moved, self.snap)
+        found = snap_box(control, self.parts, box.shifted(dx, dy), self.snap)
         if not self.constrained:
             return found
         return tuple(snap for snap in found if (snap.axis == "across") == (dx != 0))
 
-    def _way(self) -> tuple[float, float]:
-        if not self.constrained:
-            return self.dx, self.dy
-        return (self.dx, 0.0) if abs(self.dx) >= abs(self.dy) else (0.0, self.dy)
-
     def label(self, control: Control) -> str:
         return f"Moved {names_of(control, self.parts)} by {number(self.dx)}, {number(self.dy)}"
+
+    def _way(self) -> tuple[float, float]:
+        return along_axis(self.dx, self.dy) if self.constrained else (self.dx, self.dy)
 
 
 class Turn(Edit):
@@ -117,8 +115,7 @@ class Turn(Edit):
     def apply(self, control: Control, around: Surroundings) -> Control:
         angle = round(self.degrees / 15) * 15.0 if self.constrained else self.degrees
         part = part_of(control, self.part)
-        by = about(part.x, part.y, turn=angle - part.rotation)
-        return each_part(control, [self.part], lambda p: carried(p, by), held=True)
+        return moved(control, {self.part: about(part.x, part.y, turn=angle - part.rotation)})
 
     def label(self, control: Control) -> str:
         return f"Turned {names_of(control, [self.part])}"
@@ -133,14 +130,13 @@ class CentreParts(Edit):
     down: bool = True
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        canvas = control.canvas
+        middle = Point(control.canvas.width / 2, control.canvas.height / 2)
+        moves = {}
         for part_id in roots(control, self.parts):
-            box = bounds_of(control, (part_id,))
-            dx = canvas.width / 2 - (box.left + box.right) / 2 if self.across else 0.0
-            dy = canvas.height / 2 - (box.top + box.bottom) / 2 if self.down else 0.0
-            by = Similarity(dx=dx, dy=dy)
-            control = each_part(control, (part_id,), lambda p, by=by: carried(p, by), held=True)  # type: ignore[misc]
-        return control
+            centre = bounds_of(control, (part_id,)).centre
+            dx, dy = (middle.x - centre.x) * self.across, (middle.y - centre.y) * self.down
+            moves[part_id] = Similarity(dx=dx, dy=dy)
+        return moved(control, moves)
 
     def label(self, control: Control) -> str:
         ways = [word for word, on in (("across", self.across), ("down", self.down)) if on]
@@ -154,7 +150,7 @@ class RemoveParts(Edit):
     parts: Ids
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        each_part(control, self.parts, lambda part: part)
+        check_unlocked(control, self.parts)
         gone = descendants(control, self.parts)
         return control.evolve(parts=tuple(p for p in control.parts if p.id not in gone))
 
@@ -172,18 +168,8 @@ class DuplicateParts(Edit):
     constrained: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        dx, dy = self.dx, self.dy
-        if self.constrained:
-            dx, dy = (dx, 0.0) if abs(dx) >= abs(dy) else (0.0, dy)
-        by = Similarity(dx=dx, dy=dy)
-        for part_id in roots(control, self.parts):
-            part, held = part_of(control, part_id), descendants(control, (part_id,))
-            copies = [carried(p, by) for p in control.parts if p.id in held]
-            named = [
-                p.evolve(name=fresh_name(control, p.name), locked=False) if p.id == part_id else p for p in copies
-            ]
-            control = add_parts(control, named, control.parts.index(part) + 1)
-        return control
+        dx, dy = along_axis(self.dx, self.dy) if self.constrained else (self.dx, self.dy)
+        return copied(control, self.parts, [Similarity(dx=dx, dy=dy)])
 
     def label(self, control: Control) -> str:
         return f"Duplicated {names_of(control, self.parts)}"
@@ -273,6 +259,19 @@ class RenamePart(Edit):
 
     def label(self, control: Control) -> str:
         return f"Renamed {names_of(control, [self.part])} to “{self.name}”"
+
+
+def copied(control: Control, ids: tuple[str, ...], ways: Iterable[Similarity]) -> Control:
+    """Copies of parts with all that lies in them right in front of the originals, one for every way."""
+    ways = tuple(ways)
+    for part_id in roots(control, ids):
+        part, held = part_of(control, part_id), descendants(control, (part_id,))
+        originals = [p for p in control.parts if p.id in held]
+        for by in ways:
+            copy = part.evolve(name=fresh_name(control, part.name), locked=False)
+            made = [carried(copy if p is part else p, by) for p in originals]
+            control = add_parts(control, made, control.parts.index(part) + 1)
+    return control
 
 
 def fresh_name(control: Control, wanted: str) -> str:

@@ -16,8 +16,8 @@ from obrell.core.edit.parts import NEW_SURFACE, fresh_name
 from obrell.core.effects import Paint
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.knots import SAME_PX, Bend, pulled, split
-from obrell.core.geometry.plane import Similarity
-from obrell.core.shapes.line import Line, along_eighths
+from obrell.core.geometry.plane import Similarity, along_axis, along_eighths
+from obrell.core.shapes.line import Line
 from obrell.core.shapes.path import Contour, Knot, Path, knot_from
 from obrell.core.values.fields import Id, Length, Place
 from obrell.core.values.paints import Solid
@@ -115,9 +115,7 @@ class MovePoints(_Points):
     constrained: bool = False
 
     def _changed(self, part: Part, path: Path) -> Path:
-        dx, dy = self.dx, self.dy
-        if self.constrained:
-            dx, dy = (dx, 0.0) if abs(dx) >= abs(dy) else (0.0, dy)
+        dx, dy = along_axis(self.dx, self.dy) if self.constrained else (self.dx, self.dy)
         dx, dy = Similarity(turn=part.rotation).undo(dx, dy)
         return _each(path, self.points, lambda bend: bend.moved(dx, dy))
 

@@ -15,11 +15,11 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from obrell.core.document.guides import guide_places
+from obrell.core.document.measures import frame_on_canvas
 from obrell.core.document.model import Control
 from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.tree import arranged, descendants
-from obrell.core.edit.base import frame_on_canvas
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number
 from obrell.core.shapes.path import Path
@@ -64,8 +64,8 @@ class Snap:
 def snap_box(control: Control, moving: Iterable[str], box: Rect, snapping: Snapping) -> tuple[Snap, ...]:
     """What a box snaps to with its edges and middles, at most one on each axis."""
     there = _Surroundings(control, moving, snapping)
-    across = [("start", box.left), ("middle", (box.left + box.right) / 2), ("end", box.right)]
-    down = [("start", box.top), ("middle", (box.top + box.bottom) / 2), ("end", box.bottom)]
+    across = [("start", box.left), ("middle", box.centre.x), ("end", box.right)]
+    down = [("start", box.top), ("middle", box.centre.y), ("end", box.bottom)]
     found = (there.nearest("across", across, box), there.nearest("down", down, box))
     return tuple(snap for snap in found if snap)
 

@@ -6,11 +6,12 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, JsonValue
 
+from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Light, Part
-from obrell.core.document.moving import carried, place_of, set_value
+from obrell.core.document.moving import set_value
 from obrell.core.document.paths import field_of, live_at, value_at, with_value
 from obrell.core.document.tree import arranged
-from obrell.core.edit.base import Edit, Surroundings, each_part
+from obrell.core.edit.base import Edit, Surroundings, check_unlocked, moved
 from obrell.core.effects.pigments import sample
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.geometry.plane import Similarity
@@ -69,11 +70,11 @@ class SetValues(Edit):
         """Every changed part moved so that its anchor is where it was."""
         ids = {change.path.split("/")[1] for change in self.each() if change.path.startswith("parts/")}
         old, new = arranged(before).all, arranged(after).all
+        moves = {}
         for part_id in ids & old.keys() & new.keys():
             was, now = (anchor_of(tree[part_id].part, self.anchor or (0.5, 0.5)) for tree in (old, new))
-            by = Similarity(dx=was[0] - now[0], dy=was[1] - now[1])
-            after = each_part(after, [part_id], lambda part, by=by: carried(part, by), held=True)  # type: ignore[misc]
-        return after
+            moves[part_id] = Similarity(dx=was[0] - now[0], dy=was[1] - now[1])
+        return moved(after, moves)
 
     def label(self, control: Control) -> str:
         changes = self.each()
@@ -82,12 +83,6 @@ class SetValues(Edit):
             return f"Changed {len(changes)} values{'' if self.parts else _whose(control, first.path)}"
         title, before, after = described(control, first.path, first.value)
         return f"{title}{_whose(control, first.path)}: {before} → {after}"
-
-
-def anchor_of(part: Part, shares: tuple[float, float]) -> tuple[float, float]:
-    """Where a place of the part's frame lies on the canvas."""
-    frame = part.shape.frame()
-    return place_of(part).apply(frame.left + frame.width * shares[0], frame.top + frame.height * shares[1])
 
 
 def described(control: Control, path: str, value: Any) -> tuple[str, str, str]:
@@ -134,9 +129,7 @@ def _whose(control: Control, path: str) -> str:
 def _check_lock(control: Control, path: str) -> None:
     steps = path.split("/")
     if steps[0] == "parts" and len(steps) > 2 and steps[2] not in ALWAYS_FREE:
-        part: Part = value_at(control, "/".join(steps[:2]))
-        if part.locked:
-            raise Refused(f"“{part.name}” is locked. Unlock it in the sheet to change it.")
+        check_unlocked(control, [steps[1]])
 
 
 def _check_part(control: Control, path: str) -> None:

@@ -35,6 +35,13 @@ class Rect:
     def empty(self) -> bool:
         return self.right <= self.left or self.bottom <= self.top
 
+    @property
+    def centre(self) -> Point:
+        return Point((self.left + self.right) / 2, (self.top + self.bottom) / 2)
+
+    def shifted(self, dx: float, dy: float) -> Rect:
+        return Rect(self.left + dx, self.top + dy, self.right + dx, self.bottom + dy)
+
     def grown(self, by: float) -> Rect:
         """Every side moved outwards by ``by``."""
         return Rect(self.left - by, self.top - by, self.right + by, self.bottom + by)
@@ -100,6 +107,18 @@ def about(x: float, y: float, turn: float = 0.0, scale: float = 1.0) -> Similari
     """A turn and a scale that leave (x, y) where it is."""
     dx, dy = Similarity(scale, turn).apply(x, y)
     return Similarity(scale, turn, x - dx, y - dy)
+
+
+def along_axis(dx: float, dy: float) -> tuple[float, float]:
+    """The vector kept to the longer of its two directions."""
+    return (dx, 0.0) if abs(dx) >= abs(dy) else (0.0, dy)
+
+
+def along_eighths(dx: float, dy: float) -> tuple[float, float]:
+    """The vector turned to the nearest multiple of 45°, as long as its shadow on that direction."""
+    angle = round(math.atan2(dy, dx) / (math.pi / 4)) * math.pi / 4
+    length = dx * math.cos(angle) + dy * math.sin(angle)
+    return round(length * math.cos(angle), 9), round(length * math.sin(angle), 9)
 
 
 def direction(degrees: float) -> tuple[float, float]:

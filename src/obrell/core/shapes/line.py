@@ -9,7 +9,7 @@ from pydantic import Field
 
 from obrell.core.geometry.combine import union
 from obrell.core.geometry.paths import Path, PathBuilder, joined
-from obrell.core.geometry.plane import Point, Rect, Similarity, degrees_of
+from obrell.core.geometry.plane import Point, Rect, Similarity, along_eighths, degrees_of
 from obrell.core.geometry.rounded import rounded_box
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
 from obrell.core.values.fields import Live, Place, Size
@@ -154,10 +154,3 @@ class Line(Shape):
         pen.line(back, -way * half)
         pen.close()
         return pen.path()
-
-
-def along_eighths(dx: float, dy: float) -> tuple[float, float]:
-    """The vector turned to the nearest multiple of 45°, as long as its shadow on that direction."""
-    angle = round(math.atan2(dy, dx) / (math.pi / 4)) * math.pi / 4
-    length = dx * math.cos(angle) + dy * math.sin(angle)
-    return round(length * math.cos(angle), 9), round(length * math.sin(angle), 9)
