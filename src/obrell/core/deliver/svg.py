@@ -7,14 +7,14 @@ they leave exactly what our interpolation leaves at a partly covered edge (``ren
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import replace
 
 from obrell.core.document.model import Part
+from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Drawing, Effect, Side
 from obrell.core.effects.markup import Definitions, element, text
-from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number, path_data, rectangle
 from obrell.core.render.compose import mixes
 from obrell.core.values.blends import Blend
@@ -47,11 +47,10 @@ def _node(node: Node, light: float, defs: Definitions) -> str:
     if not node.part.visible or node.part.opacity <= 0:
         return ""
     held = [item for child in node.children if (item := _node(child, light, defs))]
-    plain = node.plain or replace(node, clip=None).plain
-    drawn = _gathered(node, held) if node.children and plain else _part(node.part, held, light, defs)
+    drawn = _gathered(node, held) if node.children and node.plain else _part(node.part, held, light, defs)
     if node.clip is None or not drawn:
         return drawn
-    outline = node.clip.shape.path().transformed(_place(node.clip))
+    outline = node.clip.shape.path().transformed(place_of(node.clip))
     clip = defs.add("clipPath", {}, element("path", {"d": path_data(outline)}))
     return element("g", {"clip-path": clip}, drawn)
 
@@ -61,12 +60,8 @@ def _gathered(node: Node, held: Sequence[str]) -> str:
     return "".join(_grouped(held, 1.0, "normal", isolated=isolated))
 
 
-def _place(part: Part) -> Similarity:
-    return Similarity(1.0, part.rotation, part.x, part.y)
-
-
 def _part(part: Part, held: Sequence[str], light: float, defs: Definitions) -> str:
-    place = _place(part)
+    place = place_of(part)
     outline = part.shape.path().transformed(place)
     if not outline:
         return ""

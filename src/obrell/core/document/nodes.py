@@ -33,10 +33,11 @@ class Node:
 
     @property
     def plain(self) -> bool:
-        """Whether it only gathers what is in it, and changes nothing about how that looks."""
+        """Whether it only gathers what is in it, and, its clip apart, changes nothing about how that
+        looks."""
         shown = any(effect.visible and effect.opacity > 0 for effect in self.part.effects)
         part = self.part
-        return not shown and part.opacity >= 1 and part.blend == "normal" and self.clip is None
+        return not shown and part.opacity >= 1 and part.blend == "normal"
 
     def evolved(self, part: Part, children: tuple[Node, ...]) -> Node:
         """The node with another part and other children."""

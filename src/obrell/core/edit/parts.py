@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, JsonValue
 
 from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Part
@@ -17,13 +17,12 @@ from obrell.core.effects import Paint
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Point, Similarity, about, along_axis
 from obrell.core.geometry.svgdata import number
-from obrell.core.shapes import SHAPES, Icon, Text
+from obrell.core.shapes import SHAPES, Shape
 from obrell.core.values.fields import Id, Name, Place, Signed
 from obrell.core.values.paints import Solid
 
 Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=1000)]
-NEW_SURFACE = "#1f8a92"
-NEW_INK = "#1f2a30"
+VOWELS = "aeiou"
 
 
 class Draw(Edit):
@@ -31,7 +30,8 @@ class Draw(Edit):
 
     kind: Literal["draw"] = "draw"
     shape: Annotated[str, Field(max_length=20)]
-    icon: Annotated[str, Field(max_length=60)] = ""
+    values: dict[str, JsonValue] = Field(default_factory=dict)
+    """Values of the shape that are not its usual ones."""
     x0: Place
     y0: Place
     x1: Place
@@ -45,22 +45,13 @@ class Draw(Edit):
             raise Refused(f"“{self.shape}” is not a kind of part that can be drawn.")
         (x0, y0), (x1, y1) = self._ends(control)
         shape, place = SHAPES[self.shape].drawn(x0, y0, x1, y1, constrained=self.constrained, centred=self.centred)
-        if isinstance(shape, Icon):
-            shape = shape.evolve(icon=self.icon or shape.icon)
-            if shape.problem():
-                raise Refused(shape.problem())
-        ink = NEW_INK if isinstance(shape, Text | Icon) else NEW_SURFACE
-        part = Part(
-            id="p0", name=fresh_name(control, shape.suggested_name()), shape=shape, x=place.x, y=place.y,
-            effects=(Paint(id="e1", fill=Solid(colour=ink)),),
-        )  # fmt: skip
-        return add_parts(control, [part])
+        return add_parts(control, [new_part(control, shape.evolve(**self.values), place)])
 
     def snaps(self, control: Control) -> tuple[Snap, ...]:
         return () if self.snap is None else snap_point(control, (), self.x1, self.y1, self.snap)
 
     def label(self, control: Control) -> str:
-        return f"Added a {self.shape}"
+        return f"Added {'an' if self.shape[0] in VOWELS else 'a'} {self.shape}"
 
     def _ends(self, control: Control) -> tuple[tuple[float, float], tuple[float, float]]:
         """Where drawing began and where it is, both snapped."""
@@ -71,6 +62,16 @@ class Draw(Edit):
         still = (self.x0, self.y0) == (self.x1, self.y1)
         now = begun if still else now
         return (self.x0 + begun[0], self.y0 + begun[1]), (self.x1 + now[0], self.y1 + now[1])
+
+
+def new_part(control: Control, shape: Shape, place: Point) -> Part:
+    """A part with one plain paint, called as its kind suggests; raises ``Refused`` when the shape's
+    values do not go together."""
+    if shape.problem():
+        raise Refused(shape.problem())
+    paint = Paint(id="e1", fill=Solid(colour=shape.first_colour))
+    name = fresh_name(control, shape.suggested_name())
+    return Part(id="p0", name=name, shape=shape, x=place.x, y=place.y, effects=(paint,))
 
 
 class MoveParts(Edit):

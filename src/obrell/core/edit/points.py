@@ -12,20 +12,18 @@ from pydantic import Field
 
 from obrell.core.document.model import Control, Part
 from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of
-from obrell.core.edit.parts import NEW_SURFACE, fresh_name
-from obrell.core.effects import Paint
+from obrell.core.edit.parts import new_part
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.knots import SAME_PX, Bend, pulled, split
-from obrell.core.geometry.plane import Similarity, along_axis, along_eighths
+from obrell.core.geometry.plane import Point, Similarity, along_axis, along_eighths
 from obrell.core.shapes.line import Line
 from obrell.core.shapes.path import Contour, Knot, Path, knot_from
 from obrell.core.values.fields import Id, Length, Place
-from obrell.core.values.paints import Solid
 
 Number = Annotated[int, Field(ge=0, le=100_000)]
-Point = tuple[Number, Number]
+Spot = tuple[Number, Number]
 """A contour's number and a knot's number in it."""
-Points = Annotated[tuple[Point, ...], Field(min_length=1, max_length=5000)]
+Points = Annotated[tuple[Spot, ...], Field(min_length=1, max_length=5000)]
 At = Annotated[float, Field(gt=0, lt=1)]
 GONE = "That point is no longer there: it was removed, perhaps in another window."
 
@@ -41,11 +39,7 @@ class PenStart(Edit):
         x, y = (self.first.x + self.second.x) / 2, (self.first.y + self.second.y) / 2
         knots = tuple(knot.evolve(x=knot.x - x, y=knot.y - y) for knot in (self.first, self.second))
         shape = Path(contours=(Contour(closed=False, knots=knots),), form="line")
-        part = Part(
-            id="p0", name=fresh_name(control, shape.suggested_name()), shape=shape, x=x, y=y,
-            effects=(Paint(id="e1", fill=Solid(colour=NEW_SURFACE)),),
-        )  # fmt: skip
-        return add_parts(control, [part])
+        return add_parts(control, [new_part(control, shape, Point(x, y))])
 
     def label(self, control: Control) -> str:
         return "Started a path"
@@ -129,7 +123,7 @@ class MoveHandle(_Points):
     it, unless ``alone``."""
 
     kind: Literal["move-handle"] = "move-handle"
-    point: Point
+    point: Spot
     side: Literal["in", "out"]
     x: Place
     y: Place
@@ -164,7 +158,7 @@ class AddPoint(_Points):
     """A point on a segment, at a share of its parameter; the shape stays."""
 
     kind: Literal["add-point"] = "add-point"
-    point: Point
+    point: Spot
     at: At = 0.5
 
     def _changed(self, part: Part, path: Path) -> Path:
@@ -182,7 +176,7 @@ class DragSegment(_Points):
     """A segment pulled where it was taken hold of; its ends stay."""
 
     kind: Literal["drag-segment"] = "drag-segment"
-    point: Point
+    point: Spot
     at: At
     dx: Place
     dy: Place
@@ -259,7 +253,7 @@ class CutOpen(_Points):
     """A closed contour opened at a point, or an open one cut in two there; the point is doubled."""
 
     kind: Literal["cut-open"] = "cut-open"
-    point: Point
+    point: Spot
 
     def _changed(self, part: Part, path: Path) -> Path:
         number, index = self.point
@@ -283,7 +277,7 @@ class JoinEnds(_Points):
     """Two open ends joined: by one point where they meet, else by a straight segment."""
 
     kind: Literal["join-ends"] = "join-ends"
-    points: Annotated[tuple[Point, Point], Field()]
+    points: Annotated[tuple[Spot, Spot], Field()]
 
     def _changed(self, part: Part, path: Path) -> Path:
         (a, i), (b, j) = self.points
@@ -368,7 +362,7 @@ def _with_bends(path: Path, number: int, bends: Sequence[Bend], *, closed: bool 
     return _with_contour(path, number, Contour(closed=run.closed if closed is None else closed, knots=knots))
 
 
-def _each(path: Path, points: Sequence[Point], change: Callable[[Bend], Bend]) -> Path:
+def _each(path: Path, points: Sequence[Spot], change: Callable[[Bend], Bend]) -> Path:
     wanted = set(points)
     for number, index in wanted:
         if index >= len(_contour(path, number).knots):
@@ -383,7 +377,7 @@ def _each(path: Path, points: Sequence[Point], change: Callable[[Bend], Bend]) -
     return path
 
 
-def _segment(path: Path, point: Point) -> tuple[list[Bend], int, int]:
+def _segment(path: Path, point: Spot) -> tuple[list[Bend], int, int]:
     """The contour's knots and the numbers of a segment's two ends."""
     number, index = point
     run = _contour(path, number)

@@ -11,7 +11,7 @@ from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, each_part, names_of, part_of
 from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_point
 from obrell.core.geometry.plane import Rect, Similarity
-from obrell.core.shapes import Container, Shape, Text
+from obrell.core.shapes import Container, Shape
 from obrell.core.shapes.base import SMALLEST_PX
 from obrell.core.values.fields import Id, Place
 
@@ -69,7 +69,7 @@ class Resize(Edit):
         both = 2.0 if self.centred else 1.0
         width = max(SMALLEST_PX, frame.width + side_x * pull_x * both)
         height = max(SMALLEST_PX, frame.height + side_y * pull_y * both)
-        if not self.constrained and not isinstance(part.shape, Text):
+        if not self.constrained and not part.shape.keeps_proportions:
             return width, height
         across, down = width / (frame.width or 1), height / (frame.height or 1)
         factor = down if not side_x else across if not side_y else max(across, down)

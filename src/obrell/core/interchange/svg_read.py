@@ -18,7 +18,6 @@ from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
 from obrell.core.document.model import MAX_PARTS, Part
-from obrell.core.edit.parts import NEW_SURFACE
 from obrell.core.effects import AnyEffect, Outline, Paint
 from obrell.core.errors import BadDocument, TooLarge
 from obrell.core.geometry.affine import Affine, read_transform
@@ -296,7 +295,7 @@ def _clip(reader: _Reader, own: Mapping[str, str], style: _Style) -> str | None:
     inner = _own(shapes[0])
     outline = outline_of(_name(shapes[0]), inner)
     by = style.to_canvas.after(read_transform(shapes[0].get("transform", "")))
-    plain = replace(style, to_canvas=by, values={"fill": NEW_SURFACE})
+    plain = replace(style, to_canvas=by, values={"fill": "#000"})
     part = _part(reader, _name(shapes[0]), inner, outline, plain) if outline else None
     if part is None:
         reader.left_out["clip-path"] += 1

@@ -41,4 +41,10 @@ def _changed(old: Resolved, new: Resolved, before: Node, after: Node, frame: Fra
 
 
 def _same_but_shape(before: Node, after: Node) -> bool:
-    return before.part.visible == after.part.visible and before.part.shape.kind == after.part.shape.kind
+    return (
+        before.part.visible == after.part.visible
+        and before.part.shape.kind == after.part.shape.kind
+        and before.through == after.through
+        and before.clip is None
+        and after.clip is None
+    )

@@ -104,12 +104,10 @@ def mixes(node: Node) -> bool:
 
 
 def _clipped(target: Layer, node: Node, clip: Part, sites: _Sites) -> None:
-    """Paint the node as if it were not clipped, then keep that only where the clip covers."""
+    """Paint the node on what the clip can cover, and keep that only where it does."""
     site = sites.of(clip)
-    before = target.crop(target.box)
-    paint(target, replace(node, clip=None), sites)
     kept = target.crop(site.own_box.meet(target.box))
-    target.planes[...] = before.planes
+    paint(kept, replace(node, clip=None), sites)
     blend.weave(target, kept, site.coverage())
 
 
@@ -120,7 +118,7 @@ def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
     box = touched(effects, site).meet(target.box)
     if box.empty and not node.children:
         return
-    held = _held(node, target.box, sites)
+    held = _held(node, site.own_box, target.box, sites)
     if held is not None and not effects:
         blend.stack(target, held, part.opacity, BLEND_CODES[part.blend])
         return
@@ -138,11 +136,12 @@ def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
     blend.weave(target, inside, site.coverage())
 
 
-def _held(node: Node, box: Box, sites: _Sites) -> Layer | None:
-    """What lies in the node, painted by itself."""
+def _held(node: Node, shape: Box, seen: Box, sites: _Sites) -> Layer | None:
+    """What lies in the node, painted by itself over the pixels it and the node's shape touch."""
     if not node.children:
         return None
-    layer = Layer.clear(box)
+    painted = painted_box(sites.resolved, node, sites.frame, sites.cache)
+    layer = Layer.clear(painted.join(shape).meet(seen))
     for child in node.children:
         paint(layer, child, sites)
     return layer
@@ -156,10 +155,9 @@ def _over(
     The group is only made when it could look different from laying them on one by one.
     """
     if held is not None:
-        group = held
         for effect in effects:
-            _coat(group, effect, site, side, 1.0)
-        blend.stack(layer, group, part.opacity, BLEND_CODES[part.blend])
+            _coat(held, effect, site, side, 1.0)
+        blend.stack(layer, held, part.opacity, BLEND_CODES[part.blend])
         return
     if not effects:
         return

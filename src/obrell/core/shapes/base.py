@@ -13,6 +13,8 @@ from obrell.core.values.base import Value
 
 SMALLEST_PX = 1.0
 """What a drag on the stage makes at least."""
+INK = "#1f2a30"
+"""What words and signs are first painted with."""
 COMMON_SIDE_PX = 40.0
 """Size of a part that is clicked rather than dragged."""
 
@@ -38,6 +40,10 @@ class Shape(Value):
     """Base of the part kinds. Lengths are logical px; the origin is the part's own place."""
 
     label: ClassVar[str]
+    first_colour: ClassVar[str] = "#1f8a92"
+    """What a new part of the kind is painted with."""
+    keeps_proportions: ClassVar[bool] = False
+    """Whether pulling a handle scales both sizes alike."""
 
     @abstractmethod
     def path(self) -> Path:

@@ -14,7 +14,7 @@ from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import read_path_data
 from obrell.core.icons import GRID, icon_paths
-from obrell.core.shapes.base import Sentence, Shape, Slot, Words
+from obrell.core.shapes.base import INK, Sentence, Shape, Slot, Words
 from obrell.core.values.fields import Size
 
 
@@ -22,6 +22,7 @@ class Icon(Shape):
     """Centred on the part's place; its grid fills width × height."""
 
     label: ClassVar[str] = "Icon"
+    first_colour: ClassVar[str] = INK
     kind: Literal["icon"] = "icon"
     icon: Annotated[str, Field(max_length=60)] = Field("anchor", title="icon")
     width: Size = Field(24.0, title="width")

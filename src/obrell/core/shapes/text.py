@@ -8,7 +8,7 @@ from pydantic import Field
 
 from obrell.core.geometry.paths import Path, joined
 from obrell.core.geometry.plane import Point, Rect, Similarity
-from obrell.core.shapes.base import Sentence, Shape, Slot, Words
+from obrell.core.shapes.base import INK, Sentence, Shape, Slot, Words
 from obrell.core.text.fonts import FontName, load
 from obrell.core.text.setting import Setting, set_words
 from obrell.core.values.fields import Live, Signed
@@ -22,6 +22,8 @@ class Text(Shape):
     """The part's place is on the line's start, middle or end, halfway up its capitals."""
 
     label: ClassVar[str] = "Text"
+    first_colour: ClassVar[str] = INK
+    keeps_proportions: ClassVar[bool] = True
     kind: Literal["text"] = "text"
     words: Annotated[str, Field(min_length=1, max_length=200, pattern=r"^[^\x00-\x09\x0b-\x1f\x7f]+$")] = Field(
         "Label", title="words"

@@ -34,7 +34,7 @@ export function startIcons(bench) {
     if (path) bench.set(path, name);
     else {
       const [width, height] = bench.state.scene.canvas;
-      bench.post({ kind: "draw", shape: "icon", icon: name, x0: width / 2, y0: height / 2, x1: width / 2, y1: height / 2 });
+      bench.post({ kind: "draw", shape: "icon", values: { icon: name }, x0: width / 2, y0: height / 2, x1: width / 2, y1: height / 2 });
     }
   }
 
