@@ -80,7 +80,9 @@ def test_transforms_colours_and_numbers_are_read_as_the_standards_say():
     assert turned.apply(3, 0) == pytest.approx((10, 11))
     assert read_transform("rotate(90 5 5)").apply(5, 0) == pytest.approx((10, 5))
     assert Affine(2, 0, 0, 3).scale() == pytest.approx(6**0.5)
-    assert colour_of("rgb(255 0 0 / 50%)") is None or colour_of("rgb(255,0,0)") == ("#ff0000", 1.0)
+    assert colour_of("rgb(255 0 0 / 50%)") == ("#ff0000", 128 / 255)
+    assert colour_of("rgba(100%, 0%, 20%, 0.2)") == ("#ff0033", 0.2)
+    assert colour_of("rgb(1 2)") is None
     assert colour_of("hsl(120, 100%, 50%)") == ("#00ff00", 1.0)
     assert [number_of(t) for t in ("3pt", "1in", "-.5e1", "inf", "")] == [4, 96, -5, 0, 0]
 
@@ -93,3 +95,9 @@ def test_icons_are_many_and_found_by_name_and_tag():
     assert Icon(icon="nothing").problem() == "There is no icon called “nothing”."
     for name in icon_names()[::60]:
         assert not Icon(icon=name).path().bounds().empty
+
+
+def test_a_drawing_is_as_large_as_it_says_and_as_clear():
+    (box,) = read_svg(svg('<rect width="12" height="6" fill="#ff000080"/>', 'viewBox="0 0 24 24" width="48px"')).parts
+    assert (box.shape.width, box.shape.height, box.x) == (24, 12, 12)
+    assert box.effects[0].opacity == pytest.approx(128 / 255)

@@ -8,14 +8,14 @@ from typing import Literal
 
 from obrell.core.geometry.paths import Path, PathBuilder
 
-Bend = Literal["round", "continuous"]
+Rounding = Literal["round", "continuous"]
 Vertex = tuple[float, float]
 
 FLAT = 1e-9
 """Sine of the turn below which a corner is a straight passage."""
 
 
-def rounded_polygon(points: Sequence[Vertex], radii: Sequence[float], bend: Bend = "round") -> Path:
+def rounded_polygon(points: Sequence[Vertex], radii: Sequence[float], bend: Rounding = "round") -> Path:
     """The polygon with a radius at each corner; radii too large for a side are reduced there.
 
     ``continuous`` puts a cubic in place of the arc whose handles both lie on the corner, so its
@@ -23,14 +23,15 @@ def rounded_polygon(points: Sequence[Vertex], radii: Sequence[float], bend: Bend
     """
     pen = PathBuilder()
     count = len(points)
-    cuts = [
+    wanted = [
         rounding(points[index - 1], points[index], points[(index + 1) % count], radii[index], bend)
         for index in range(count)
     ]
-    shares = [_share(points, cuts, index) for index in range(count)]
-    for index, corner in enumerate(points):
-        cut = cuts[index] * min(shares[index - 1], shares[index])
-        _corner(pen, points[index - 1], corner, points[(index + 1) % count], cut, bend, first=index == 0)
+    cuts = fitted_cuts(points, wanted)
+    pen.move(*towards(points[0], points[1], cuts[0]))
+    for index in range(1, count + 1):
+        at = index % count
+        draw_corner(pen, points[index - 1], points[at], points[(index + 1) % count], cuts[at], bend)
     pen.close()
     return pen.path()
 
@@ -42,7 +43,7 @@ def _half_angle(before: Vertex, corner: Vertex, after: Vertex) -> float:
     return abs((one - two + math.pi) % math.tau - math.pi) / 2
 
 
-def rounding(before: Vertex, corner: Vertex, after: Vertex, radius: float, bend: Bend = "round") -> float:
+def rounding(before: Vertex, corner: Vertex, after: Vertex, radius: float, bend: Rounding = "round") -> float:
     """How much of both sides the rounding of a corner takes away."""
     half = _half_angle(before, corner, after)
     if radius <= 0 or math.sin(half) < FLAT or math.cos(half) < FLAT:
@@ -53,18 +54,22 @@ def rounding(before: Vertex, corner: Vertex, after: Vertex, radius: float, bend:
     return 4 * depth / math.cos(half)
 
 
-def _share(points: Sequence[Vertex], cuts: Sequence[float], index: int) -> float:
-    """The factor by which the cuts at both ends of a side must shrink to fit on it."""
-    length = math.dist(points[index], points[(index + 1) % len(points)])
-    wanted = cuts[index] + cuts[(index + 1) % len(points)]
-    return 1.0 if wanted <= length else length / wanted
+def fitted_cuts(points: Sequence[Vertex], cuts: Sequence[float]) -> list[float]:
+    """Cuts reduced until those at both ends of a side fit on it; the last point is next to the first."""
+    shares = []
+    for index, (point, cut) in enumerate(zip(points, cuts, strict=True)):
+        other = (index + 1) % len(points)
+        both = cut + cuts[other]
+        shares.append(min(1.0, math.dist(point, points[other]) / both) if both else 1.0)
+    return [cut * min(shares[index - 1], shares[index]) for index, cut in enumerate(cuts)]
 
 
-def _corner(
-    pen: PathBuilder, before: Vertex, corner: Vertex, after: Vertex, cut: float, bend: Bend, *, first: bool
+def draw_corner(
+    pen: PathBuilder, before: Vertex, corner: Vertex, after: Vertex, cut: float, bend: Rounding = "round"
 ) -> None:  # fmt: skip
-    start, end = _towards(corner, before, cut), _towards(corner, after, cut)
-    (pen.move if first else pen.line)(*start)
+    """A line to a corner and its rounding, as far as the corner's cut on the side after it."""
+    start, end = towards(corner, before, cut), towards(corner, after, cut)
+    pen.line(*start)
     if cut <= 0:
         return
     if bend == "continuous":
@@ -72,16 +77,16 @@ def _corner(
         return
     half = _half_angle(before, corner, after)
     radius = cut * math.tan(half)
-    away = math.hypot(radius, cut)
     middle = ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
-    centre = _towards(corner, middle, away)
+    centre = towards(corner, middle, math.hypot(radius, cut))
     first_angle = math.atan2(start[1] - centre[1], start[0] - centre[0])
     last_angle = math.atan2(end[1] - centre[1], end[0] - centre[0])
     sweep = (last_angle - first_angle + math.pi) % math.tau - math.pi
     pen.arc(*centre, radius, radius, 0.0, first_angle, sweep)
 
 
-def _towards(start: Vertex, to: Vertex, distance: float) -> Vertex:
+def towards(start: Vertex, to: Vertex, distance: float) -> Vertex:
+    """The place at a distance from ``start`` on the way to ``to``."""
     length = math.dist(start, to)
     if length == 0 or distance == 0:
         return start

@@ -13,7 +13,7 @@ from itertools import pairwise
 
 from obrell.core.geometry.affine import Affine
 from obrell.core.geometry.combine import arc_cubics
-from obrell.core.geometry.corners import rounding
+from obrell.core.geometry.corners import draw_corner, fitted_cuts, rounding, towards
 from obrell.core.geometry.paths import Path, PathBuilder
 
 SAME_PX = 1e-6
@@ -66,75 +66,28 @@ def draw_contour(pen: PathBuilder, knots: Sequence[Bend], *, closed: bool) -> No
     """Add a contour; corners with a radius are rounded where both their segments are straight."""
     if len(knots) < 2:
         return
-    cuts = _cuts(knots, closed)
-    pen.move(*_leaving(knots, 0, cuts, closed))
-    count = len(knots)
+    count, places = len(knots), [(knot.x, knot.y) for knot in knots]
+    cuts = fitted_cuts(places, [_cut(knots, index, closed) for index in range(count)])
+    pen.move(*towards(places[0], places[1], cuts[0]))
     for index in range(count if closed else count - 1):
-        _segment(pen, knots, index, (index + 1) % count, cuts)
+        one, to = knots[index], (index + 1) % count
+        other = knots[to]
+        if straight(one, other):
+            draw_corner(pen, places[index], places[to], places[(to + 1) % count], cuts[to])
+        else:
+            handles = one.x + one.out_x, one.y + one.out_y, other.x + other.in_x, other.y + other.in_y
+            pen.cubic(*handles, other.x, other.y)
     if closed:
         pen.close()
 
 
-def _cuts(knots: Sequence[Bend], closed: bool) -> list[float]:
-    """How much of its two segments each corner's rounding takes away."""
-    count = len(knots)
-    wanted = [0.0] * count
-    for index, knot in enumerate(knots):
-        inside = closed or 0 < index < count - 1
-        before, after = knots[index - 1], knots[(index + 1) % count]
-        if knot.radius > 0 and inside and straight(before, knot) and straight(knot, after):
-            wanted[index] = rounding((before.x, before.y), (knot.x, knot.y), (after.x, after.y), knot.radius)
-    shares = []
-    for index, knot in enumerate(knots):
-        other = (index + 1) % count
-        both = wanted[index] + wanted[other]
-        length = math.dist((knot.x, knot.y), (knots[other].x, knots[other].y))
-        shares.append(min(1.0, length / both) if both else 1.0)
-    return [cut * min(shares[index - 1], shares[index]) for index, cut in enumerate(wanted)]
-
-
-def _leaving(knots: Sequence[Bend], index: int, cuts: Sequence[float], closed: bool) -> tuple[float, float]:
-    """Where a contour begins: after the rounding of its first knot."""
-    knot = knots[index]
-    if not closed or not cuts[index]:
-        return knot.x, knot.y
-    return _on_the_way(knot, knots[(index + 1) % len(knots)], cuts[index])
-
-
-def _segment(pen: PathBuilder, knots: Sequence[Bend], index: int, to: int, cuts: Sequence[float]) -> None:
-    one, other = knots[index], knots[to]
-    if not straight(one, other):
-        pen.cubic(one.x + one.out_x, one.y + one.out_y, other.x + other.in_x, other.y + other.in_y, other.x, other.y)
-        return
-    if not cuts[to]:
-        pen.line(other.x, other.y)
-        return
-    after = knots[(to + 1) % len(knots)]
-    start = _on_the_way(other, one, cuts[to])
-    end = _on_the_way(other, after, cuts[to])
-    pen.line(*start)
-    _arc(pen, start, (other.x, other.y), end)
-
-
-def _arc(pen: PathBuilder, start: tuple[float, float], corner: tuple[float, float], end: tuple[float, float]) -> None:
-    """The arc that touches both sides of a corner at the same distance from it."""
-    cut, half = math.dist(start, corner), math.dist(start, end) / 2
-    away = math.sqrt(max(cut * cut - half * half, 0.0))
-    if half < SAME_PX or away < SAME_PX:
-        pen.line(*end)
-        return
-    radius = cut * half / away
-    middle = ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
-    share = cut * cut / away / away
-    centre = corner[0] + (middle[0] - corner[0]) * share, corner[1] + (middle[1] - corner[1]) * share
-    first = math.atan2(start[1] - centre[1], start[0] - centre[0])
-    last = math.atan2(end[1] - centre[1], end[0] - centre[0])
-    pen.arc(*centre, radius, radius, 0.0, first, (last - first + math.pi) % math.tau - math.pi)
-
-
-def _on_the_way(start: Bend, to: Bend, distance: float) -> tuple[float, float]:
-    share = distance / (math.dist((start.x, start.y), (to.x, to.y)) or 1.0)
-    return start.x + (to.x - start.x) * share, start.y + (to.y - start.y) * share
+def _cut(knots: Sequence[Bend], index: int, closed: bool) -> float:
+    """How much of its two segments a corner's rounding would take away."""
+    before, knot, after = knots[index - 1], knots[index], knots[(index + 1) % len(knots)]
+    inside = closed or 0 < index < len(knots) - 1
+    if knot.radius <= 0 or not inside or not (straight(before, knot) and straight(knot, after)):
+        return 0.0
+    return rounding((before.x, before.y), (knot.x, knot.y), (after.x, after.y), knot.radius)
 
 
 def split(one: Bend, other: Bend, at: float) -> tuple[Bend, Bend, Bend]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Mapping
+from dataclasses import dataclass
 from itertools import pairwise
 from xml.etree.ElementTree import Element
 
@@ -42,11 +43,31 @@ def colour_of(text: str) -> tuple[str, float] | None:
         return None
     if text == "currentcolor":
         return "#000000", 1.0
+    call = re.fullmatch(r"rgba?\((.*)\)", text)
     try:
-        r, g, b, *alpha = ImageColor.getrgb(re.sub(r"\s*/\s*|(?<=\d)\s+(?=[\d.])", ",", text))
+        r, g, b, *alpha = _channels(call[1]) if call else ImageColor.getrgb(text)
     except ValueError:
         return None
     return f"#{r:02x}{g:02x}{b:02x}", alpha[0] / 255 if alpha else 1.0
+
+
+def _channels(text: str) -> tuple[int, ...]:
+    """The three or four values of ``rgb()``, with commas or spaces between (CSS Color 4, section 5.1)."""
+    pieces = [piece for piece in re.split(r"[\s,/]+", text.strip()) if piece]
+    if len(pieces) not in (3, 4):
+        raise ValueError
+    whole = [
+        255.0 * _share(p) if p.endswith("%") else number_of(p) * (1 if i < 3 else 255) for i, p in enumerate(pieces)
+    ]
+    return tuple(min(255, max(0, math.floor(value + 0.5))) for value in whole)
+
+
+@dataclass(frozen=True, slots=True)
+class Filled:
+    """A fill, and how opaque its one colour is; gradients keep opacity in their stops."""
+
+    fill: Fill
+    opacity: float = 1.0
 
 
 class Ramps:
@@ -55,21 +76,21 @@ class Ramps:
     def __init__(self, by_id: Mapping[str, Element]) -> None:
         self._by_id = by_id
 
-    def fill(self, text: str, box: Rect, to_canvas: Affine, values: Mapping[str, str]) -> Fill | None:
+    def fill(self, text: str, box: Rect, to_canvas: Affine, values: Mapping[str, str]) -> Filled | None:
         """The fill that ``fill`` or ``stroke`` asks for, over a box in the element's own space."""
         if text.strip().lower() == "currentcolor":
             text = values.get("color", "#000")
         found = re.match(r"url\(['\"]?#([^'\")]+)['\"]?\)\s*(.*)", text.strip())
         if found is None:
             colour = colour_of(text)
-            return None if colour is None else Solid(colour=colour[0])
+            return None if colour is None else Filled(Solid(colour=colour[0]), colour[1])
         element = self._by_id.get(found[1])
         stops = self._stops(element) if element is not None else ()
         if element is None or not stops or box.empty:
             return self.fill(found[2] or "none", box, to_canvas, values)
         if len(stops) == 1:
-            return Solid(colour=stops[0].colour)
-        return self._ramp(element, stops, box)
+            return Filled(Solid(colour=stops[0].colour), stops[0].opacity)
+        return Filled(self._ramp(element, stops, box))
 
     def _ramp(self, element: Element, stops: tuple[Stop, ...], box: Rect) -> Fill:
         shares = self._value(element, "gradientUnits", "objectBoundingBox") == "objectBoundingBox"

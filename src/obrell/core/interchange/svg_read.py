@@ -20,17 +20,15 @@ from defusedxml.ElementTree import fromstring
 from obrell.core.document.model import MAX_PARTS, Part
 from obrell.core.effects import AnyEffect, Outline, Paint
 from obrell.core.errors import BadDocument, TooLarge
-from obrell.core.geometry.affine import Affine, read_transform
+from obrell.core.geometry.affine import IDENTITY, Affine, read_transform
 from obrell.core.geometry.combine import Cap, Join
 from obrell.core.geometry.knots import knots_of
 from obrell.core.geometry.paths import Path as Outlined
-from obrell.core.geometry.plane import Rect
-from obrell.core.interchange.svg_paint import Ramps, number_of
+from obrell.core.interchange.svg_paint import Filled, Ramps, number_of
 from obrell.core.interchange.svg_shapes import outline_of, radii_of
 from obrell.core.shapes import Box, Group, Path, Round
 from obrell.core.shapes.path import MAX_KNOTS, contours_from
 from obrell.core.values.fields import LIMIT_PX
-from obrell.core.values.paints import Fill
 
 MAX_BYTES = 4_000_000
 MAX_ELEMENTS = 20_000
@@ -83,8 +81,7 @@ def read_svg(text: str) -> Drawing:
     root = _parsed(text)
     by_id = {element.get("id", ""): element for element in root.iter() if element.get("id")}
     reader = _Reader(by_id, Ramps(by_id))
-    box = _view(root)
-    start = _Style(Affine(1, 0, 0, 1, -box.left, -box.top), {})
+    start = _Style(_to_pixels(root), {})
     _children(reader, root, start)
     if not reader.parts:
         raise BadDocument("Nothing in this SVG could be drawn." + _said(reader.left_out))
@@ -126,11 +123,16 @@ def _name(element: Element) -> str:
     return tag.rpartition("}")[2] if isinstance(tag, str) else "comment"
 
 
-def _view(root: Element) -> Rect:
+def _to_pixels(root: Element) -> Affine:
+    """From the view box to px: as large as the drawing says it is, proportions kept (SVG 2, section 8.6)."""
     numbers = [number_of(n) for n in re.split(r"[\s,]+", root.get("viewBox", "").strip()) if n]
-    if len(numbers) == 4 and numbers[2] > 0 and numbers[3] > 0:
-        return Rect(numbers[0], numbers[1], numbers[0] + numbers[2], numbers[1] + numbers[3])
-    return Rect(0, 0, number_of(root.get("width", "100")) or 100, number_of(root.get("height", "100")) or 100)
+    if len(numbers) != 4 or numbers[2] <= 0 or numbers[3] <= 0:
+        return IDENTITY
+    left, top, width, height = numbers
+    sides = ((root.get("width", ""), width), (root.get("height", ""), height))
+    scales = [number_of(text) / side for text, side in sides if number_of(text) > 0 and not text.endswith("%")]
+    scale = min(scales, default=1.0)
+    return Affine(scale, 0, 0, scale, -left * scale, -top * scale)
 
 
 def _children(reader: _Reader, element: Element, style: _Style) -> None:
@@ -252,17 +254,17 @@ def _part(
 
 
 def _effects(
-    fill: Fill | None, stroke: Fill | None, width: float, values: Mapping[str, str], *, lined: bool
+    fill: Filled | None, stroke: Filled | None, width: float, values: Mapping[str, str], *, lined: bool
 ) -> Iterator[AnyEffect]:  # fmt: skip
     if fill is not None:
-        yield Paint(id="e1", fill=fill, opacity=_opacity(values.get("fill-opacity")))
+        yield Paint(id="e1", fill=fill.fill, opacity=fill.opacity * _opacity(values.get("fill-opacity")))
     if stroke is None or width <= 0:
         return
-    opacity = _opacity(values.get("stroke-opacity"))
+    opacity = stroke.opacity * _opacity(values.get("stroke-opacity"))
     if lined:
-        yield Paint(id="e1", fill=stroke, opacity=opacity)
+        yield Paint(id="e1", fill=stroke.fill, opacity=opacity)
     else:
-        yield Outline(id="e2", place="centre", width=min(4096.0, width), fill=stroke, opacity=opacity)
+        yield Outline(id="e2", place="centre", width=min(4096.0, width), fill=stroke.fill, opacity=opacity)
 
 
 def _known(name: str, own: Mapping[str, str], by: Affine) -> Box | Round | None:

@@ -6,7 +6,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.geometry.corners import Bend, rounded_polygon
+from obrell.core.geometry.corners import Rounding, rounded_polygon
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect
 from obrell.core.geometry.rounded import Radii, fitted_radii, parallel_radius, rounded_box, spread_radius
@@ -27,7 +27,7 @@ class Box(Shape):
     top_right: Length = Field(0.0, title="top right")
     bottom_right: Length = Field(0.0, title="bottom right")
     bottom_left: Length = Field(0.0, title="bottom left")
-    bend: Bend = Field("round", title="corners bend")
+    bend: Rounding = Field("round", title="corners bend")
 
     def radii(self) -> Radii:
         """The four corner radii as drawn."""

@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.geometry.corners import Bend, rounded_polygon
+from obrell.core.geometry.corners import Rounding, rounded_polygon
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
@@ -29,7 +29,7 @@ class Sides(Shape):
     inner: Depth = Field(1.0, title="inner corners at")
     pointing: Angle = Field(0.0, title="pointing")
     radius: Length = Field(0.0, title="corners")
-    bend: Bend = Field("round", title="corners bend")
+    bend: Rounding = Field("round", title="corners bend")
 
     def path(self) -> Path:
         points = self._corners()
