@@ -186,8 +186,11 @@ def test_an_outline_cut_by_the_canvas_is_found_and_cured():
     start = control(part(Box(width=76, height=30), INK, line, x=40, y=30))
     (cut,) = cut_strokes(resolved(*start.parts))
     assert (cut.left, cut.top, cut.right, cut.bottom) == (2, 0, 2, 0)
-    inside = done(start, {"kind": "set", "changes": [{"path": "parts/p1/effects/e2/place", "value": "inside"}]})
+    inside = done(start, cut.inside().model_dump())
     assert cut_strokes(resolved(*inside.parts)) == []
+    grown = done(start, cut.grown().model_dump())
+    assert (grown.canvas.width, grown.canvas.height, grown.parts[0].x) == (84, 60, 42)
+    assert cut_strokes(resolved(*grown.parts, width=84)) == []
 
 
 def test_false_colours_keep_every_shape():

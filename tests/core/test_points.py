@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.combine import combined
-from obrell.core.geometry.knots import Bend, draw_contour, knots_of, pulled, split, straight
+from obrell.core.geometry.knots import Bend, draw_contour, knots_of, nearest, place_at, pulled, split, straight
 from obrell.core.geometry.paths import PathBuilder
 from obrell.core.geometry.rounded import ellipse, rounded_box
 from obrell.core.geometry.simplify import simplified
@@ -76,6 +76,25 @@ def test_a_dragged_segment_follows_the_hand(one, other, t, dx, dy):
     assert after == pytest.approx((before[0] + dx, before[1] + dy), abs=1e-6)
 
 
+@given(knot, knot, st.floats(0.1, 0.9))
+def test_the_nearest_place_on_a_segment_is_the_one_that_was_pressed(one, other, t):
+    x, y = place_at(one, other, t)
+    found = place_at(one, other, nearest(one, other, x, y))
+    reach = max(abs(v) for b in (one, other) for v in (b.x, b.y, b.in_x, b.in_y, b.out_x, b.out_y))
+    assert math.dist(found, (x, y)) <= 0.01 * 12 * reach + 1e-6
+
+
+def test_shift_keeps_the_pen_to_eighths_of_a_turn():
+    first, second = {"x": 10, "y": 10}, {"x": 40, "y": 13}
+    start = done(control(), {"kind": "pen-start", "first": first, "second": second, "constrained": True})
+    end = start.parts[0].shape.contours[0].knots[1]
+    assert (start.parts[0].x + end.x, start.parts[0].y + end.y) == pytest.approx((40, 10))
+    next_one = {"kind": "pen-next", "part": "p100", "contour": 0, "knot": {"x": 50, "y": 24}, "constrained": True}
+    more = done(start, next_one).parts[0]
+    last = more.shape.contours[0].knots[2]
+    assert (more.x + last.x, more.y + last.y) == pytest.approx((52, 22))
+
+
 def test_rounded_corners_are_those_of_a_box():
     corners = [Bend(x, y, radius=9) for x, y in ((-30, -20), (30, -20), (30, 20), (-30, 20))]
     assert area(drawn(*corners, closed=True)) == pytest.approx(area(rounded_box(60, 40, (9,) * 4)), abs=1e-3)
@@ -128,7 +147,7 @@ def test_a_smooth_point_turns_both_handles_unless_one_moves_alone():
 
 def test_points_are_added_removed_smoothed_and_sharpened():
     start = pen((0, 0), (40, 0), (40, 40), (0, 40), close=True)
-    more = done(start, {"kind": "add-point", "part": "p100", "point": [0, 3], "at": 0.5})
+    more = done(start, {"kind": "add-point", "part": "p100", "point": [0, 3], "x": -3, "y": 20})
     assert len(more.parts[0].shape.contours[0].knots) == 5
     assert area(more.parts[0].shape.path()) == pytest.approx(1600, abs=0.01)
     less = done(more, {"kind": "remove-points", "part": "p100", "points": [[0, 4], [0, 2]]})

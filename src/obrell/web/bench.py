@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Body, Query, Request
@@ -152,7 +151,10 @@ def _state(kits: Kits, kit: str, stored: Stored, seen: Selection) -> dict[str, A
         "version": stored.version, "hash": stored.hash, "index": index_hash,
         "selected": list(selected), "effect": effect, "name": control.name,
         "clip": [p.model_dump(mode="json") for p in control.parts if p.id in descendants(control, selected)],
-        "cut": [asdict(found) for found in cut_strokes(resolved)],
+        "cut": [
+            {"name": cut.name, "inside": cut.inside().model_dump(), "grow": cut.grown().model_dump()}
+            for cut in cut_strokes(resolved)
+        ],
         "scene": scene_of(control, settings, resolved.tree, outlines=True),
         "undo": any(not s.undone for s in steps), "redo": any(s.undone for s in steps),
         "blocks": {

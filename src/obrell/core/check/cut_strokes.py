@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from obrell.core.document.moving import place_of
 from obrell.core.document.resolve import Resolved
 from obrell.core.document.tree import walk
+from obrell.core.edit.base import Edit
+from obrell.core.edit.parts import CanvasEdges
+from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects.outline import OUTER_SHARE, Outline
 from obrell.core.geometry.plane import Rect
 
@@ -25,6 +29,16 @@ class CutStroke:
     top: float
     right: float
     bottom: float
+
+    def inside(self) -> Edit:
+        """The outline moved inside its part."""
+        path = f"parts/{self.part}/effects/{self.effect}/place"
+        return SetValues(changes=(Change(path=path, value="inside"),))
+
+    def grown(self) -> Edit:
+        """The canvas grown by whole px until it holds the outline."""
+        left, top, right, bottom = (math.ceil(side) for side in (self.left, self.top, self.right, self.bottom))
+        return CanvasEdges(left=left, top=top, right=right, bottom=bottom)
 
 
 def cut_strokes(resolved: Resolved) -> list[CutStroke]:

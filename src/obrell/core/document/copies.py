@@ -10,7 +10,7 @@ from obrell.core.document.nodes import Node
 from obrell.core.effects import AnyEffect, Outline, Paint
 from obrell.core.geometry.plane import Similarity, about
 from obrell.core.shapes.containers import Own, Repeat
-from obrell.core.shapes.gathered import Gathered, scaled
+from obrell.core.shapes.gathered import Gathered
 from obrell.core.values.paints import Solid
 
 PLAIN = Own()
@@ -97,7 +97,7 @@ def _random(seed: int, number: int) -> float:
 def _carried(node: Node, by: Similarity, number: int, look: Look) -> Node:
     part = node.part
     x, y = by.apply(part.x, part.y)
-    shape = part.shape.carried(by) if isinstance(part.shape, Gathered) else scaled(part.shape, by.scale)
+    shape = part.shape.carried(by) if isinstance(part.shape, Gathered) else part.shape.stretched(by.scale, by.scale)
     effects = tuple(_changed(effect, look) for effect in part.effects)
     copy = part.evolve(
         id=f"{part.id}-{number}", shape=shape, x=x, y=y, rotation=(part.rotation + by.turn) % 360, effects=effects

@@ -17,7 +17,6 @@ from obrell.core.edit.parts import Ids, copied
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Rect, Similarity, about
 from obrell.core.shapes import Container
-from obrell.core.shapes.gathered import scaled
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Id, Place, Signed, live_of
 
@@ -187,7 +186,7 @@ def _kept(model: type[BaseModel], name: str, number: float) -> float:
 def _whole(part: Part, factor: float) -> Any:
     """A shape with all its lengths scaled, corners and line widths too."""
     shape = scale_lengths(part.shape, factor)
-    return shape if not shape.problem() else scaled(part.shape, factor)
+    return shape if not shape.problem() else part.shape.stretched(factor, factor)
 
 
 def _boxes(control: Control, ids: Iterable[str], by: Measure) -> dict[str, Rect]:

@@ -11,10 +11,11 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from obrell.core.document.model import Control, Part
+from obrell.core.document.moving import place_of
 from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of
 from obrell.core.edit.parts import new_part
 from obrell.core.errors import NoSuchThing, Refused
-from obrell.core.geometry.knots import SAME_PX, Bend, pulled, split
+from obrell.core.geometry.knots import SAME_PX, Bend, nearest, pulled, split
 from obrell.core.geometry.plane import Point, Similarity, along_axis, along_eighths
 from obrell.core.shapes.line import Line
 from obrell.core.shapes.path import Contour, Knot, Path, knot_from
@@ -24,20 +25,22 @@ Number = Annotated[int, Field(ge=0, le=100_000)]
 Spot = tuple[Number, Number]
 """A contour's number and a knot's number in it."""
 Points = Annotated[tuple[Spot, ...], Field(min_length=1, max_length=5000)]
-At = Annotated[float, Field(gt=0, lt=1)]
 GONE = "That point is no longer there: it was removed, perhaps in another window."
 
 
 class PenStart(Edit):
-    """A new path of two points, drawn as a line until it is closed; places are on the canvas."""
+    """A new path of two points, drawn as a line until it is closed; places are on the canvas.
+    ``constrained`` keeps the segment to multiples of 45°."""
 
     kind: Literal["pen-start"] = "pen-start"
     first: Knot
     second: Knot
+    constrained: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        x, y = (self.first.x + self.second.x) / 2, (self.first.y + self.second.y) / 2
-        knots = tuple(knot.evolve(x=knot.x - x, y=knot.y - y) for knot in (self.first, self.second))
+        second = _along(self.first, self.second) if self.constrained else self.second
+        x, y = (self.first.x + second.x) / 2, (self.first.y + second.y) / 2
+        knots = tuple(knot.evolve(x=knot.x - x, y=knot.y - y) for knot in (self.first, second))
         shape = Path(contours=(Contour(closed=False, knots=knots),), form="line")
         return add_parts(control, [new_part(control, shape, Point(x, y))])
 
@@ -65,18 +68,24 @@ class _Points(Edit):
 
 
 class PenNext(_Points):
-    """One more point at an open end; the place is on the canvas."""
+    """One more point at an open end; the place is on the canvas. ``constrained`` as in ``PenStart``."""
 
     kind: Literal["pen-next"] = "pen-next"
     contour: Number
     at_start: bool = False
     knot: Knot
+    constrained: bool = False
 
     def _changed(self, part: Part, path: Path) -> Path:
         run = _contour(path, self.contour)
         if run.closed:
             raise Refused("This path is closed. Cut it open at a point to go on drawing.")
-        new = _to_own(part, self.knot)
+        knot = self.knot
+        if self.constrained:
+            last = run.knots[0 if self.at_start else -1]
+            x, y = place_of(part).apply(last.x, last.y)
+            knot = _along(Knot(x=x, y=y), knot)
+        new = _to_own(part, knot)
         knots = (_turned_round(new), *run.knots) if self.at_start else (*run.knots, new)
         return _with_contour(path, self.contour, run.evolve(knots=knots))
 
@@ -131,7 +140,7 @@ class MoveHandle(_Points):
     constrained: bool = False
 
     def _changed(self, part: Part, path: Path) -> Path:
-        x, y = Similarity(1.0, part.rotation, part.x, part.y).undo(self.x, self.y)
+        x, y = place_of(part).undo(self.x, self.y)
 
         def turned(bend: Bend) -> Bend:
             dx, dy = x - bend.x, y - bend.y
@@ -155,15 +164,18 @@ class MoveHandle(_Points):
 
 
 class AddPoint(_Points):
-    """A point on a segment, at a share of its parameter; the shape stays."""
+    """A point on the segment after ``point``, where it is nearest to a place on the canvas; the shape
+    stays."""
 
     kind: Literal["add-point"] = "add-point"
     point: Spot
-    at: At = 0.5
+    x: Place
+    y: Place
 
     def _changed(self, part: Part, path: Path) -> Path:
         run, index, to = _segment(path, self.point)
-        one, middle, other = split(run[index], run[to], self.at)
+        at = nearest(run[index], run[to], *place_of(part).undo(self.x, self.y))
+        one, middle, other = split(run[index], run[to], at)
         run[index], run[to] = one, other
         run.insert(index + 1, middle)
         return _with_bends(path, self.point[0], run)
@@ -173,18 +185,21 @@ class AddPoint(_Points):
 
 
 class DragSegment(_Points):
-    """A segment pulled where it was taken hold of; its ends stay."""
+    """The segment after ``point`` pulled where it was taken hold of, (x, y) on the canvas; its ends
+    stay."""
 
     kind: Literal["drag-segment"] = "drag-segment"
     point: Spot
-    at: At
+    x: Place
+    y: Place
     dx: Place
     dy: Place
 
     def _changed(self, part: Part, path: Path) -> Path:
         dx, dy = Similarity(turn=part.rotation).undo(self.dx, self.dy)
         run, index, to = _segment(path, self.point)
-        run[index], run[to] = pulled(run[index], run[to], self.at, dx, dy)
+        at = nearest(run[index], run[to], *place_of(part).undo(self.x, self.y))
+        run[index], run[to] = pulled(run[index], run[to], at, dx, dy)
         return _with_bends(path, self.point[0], run)
 
     def label(self, control: Control) -> str:
@@ -387,10 +402,16 @@ def _segment(path: Path, point: Spot) -> tuple[list[Bend], int, int]:
     return _bends(run), index, (index + 1) % count
 
 
+def _along(last: Knot, knot: Knot) -> Knot:
+    """The knot moved so that its way from the last one is a multiple of 45°."""
+    dx, dy = along_eighths(knot.x - last.x, knot.y - last.y)
+    return knot.evolve(x=last.x + dx, y=last.y + dy)
+
+
 def _to_own(part: Part, knot: Knot) -> Knot:
     """A knot given on the canvas in the part's own space."""
     turn = Similarity(turn=part.rotation)
-    x, y = Similarity(1.0, part.rotation, part.x, part.y).undo(knot.x, knot.y)
+    x, y = place_of(part).undo(knot.x, knot.y)
     in_x, in_y = turn.undo(knot.in_x, knot.in_y)
     out_x, out_y = turn.undo(knot.out_x, knot.out_y)
     return knot_from(Bend(x, y, in_x, in_y, out_x, out_y, knot.radius))

@@ -11,11 +11,9 @@ from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, each_part, names_of, part_of
 from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_point
 from obrell.core.geometry.plane import Rect, Similarity
-from obrell.core.shapes import Container, Shape
+from obrell.core.shapes import Container
 from obrell.core.shapes.base import SMALLEST_PX
 from obrell.core.values.fields import Id, Place
-
-LEAST_PX = 1e-3
 
 
 class Resize(Edit):
@@ -101,13 +99,7 @@ def _stretching(whole: Part, width: float, height: float, kept: tuple[float, flo
         x, y = place.undo(part.x, part.y)
         x, y = place.apply(fixed_x + (x - fixed_x) * across, fixed_y + (y - fixed_y) * down)
         quarter = (part.rotation - whole.rotation) % 180 == 90
-        return part.evolve(shape=_scaled(part.shape, *((down, across) if quarter else (across, down))), x=x, y=y)
+        factors = (down, across) if quarter else (across, down)
+        return part.evolve(shape=part.shape.stretched(*factors), x=x, y=y)
 
     return stretched
-
-
-def _scaled(shape: Shape, across: float, down: float) -> Shape:
-    if isinstance(shape, Container):
-        return shape
-    frame = shape.frame()
-    return shape.resized(max(frame.width * across, LEAST_PX), max(frame.height * down, LEAST_PX))

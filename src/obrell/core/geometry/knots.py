@@ -20,6 +20,7 @@ SAME_PX = 1e-6
 """Places nearer than this are one."""
 IN_LINE = 1e-3
 """Sine of the angle between two handles below which they run through their knot smoothly."""
+NEAREST_STEP = 0.02
 ARC_KNOT = math.pi / 2 + 1e-9
 """An arc becomes cubics of at most a quarter turn: off by 0.03 % of the radius."""
 
@@ -109,13 +110,33 @@ def split(one: Bend, other: Bend, at: float) -> tuple[Bend, Bend, Bend]:
     )  # fmt: skip
 
 
+def nearest(one: Bend, other: Bend, x: float, y: float) -> float:
+    """The parameter, within the middle of a segment, whose place is nearest to (x, y); off by at most
+    half of ``NEAREST_STEP``."""
+    one, other = with_handles(one, other)
+    tries = [step * NEAREST_STEP for step in range(1, round(1 / NEAREST_STEP))]
+    return min(tries, key=lambda at: math.dist(place_at(one, other, at), (x, y)))
+
+
+def place_at(one: Bend, other: Bend, at: float) -> tuple[float, float]:
+    """The place on a segment at a share of its parameter."""
+    middle = split(*with_handles(one, other), at)[1]
+    return middle.x, middle.y
+
+
+def with_handles(one: Bend, other: Bend) -> tuple[Bend, Bend]:
+    """The same segment with handles; those of a straight one a third of the way, so that its parameter
+    is a share of its length."""
+    if not straight(one, other):
+        return one, other
+    x, y = (other.x - one.x) / 3, (other.y - one.y) / 3
+    return replace(one, out_x=x, out_y=y), replace(other, in_x=-x, in_y=-y)
+
+
 def pulled(one: Bend, other: Bend, at: float, dx: float, dy: float) -> tuple[Bend, Bend]:
     """A segment dragged at a share of its parameter: both handles follow so that the curve goes
     through the new place and its ends stay. A straight segment is given handles first."""
-    if straight(one, other):
-        third_x, third_y = (other.x - one.x) / 3, (other.y - one.y) / 3
-        one = replace(one, out_x=third_x, out_y=third_y)
-        other = replace(other, in_x=-third_x, in_y=-third_y)
+    one, other = with_handles(one, other)
     at = min(0.9, max(0.1, at))
     first, second = 3 * at * (1 - at) ** 2, 3 * at * at * (1 - at)
     weight = (1 - at, at)

@@ -11,6 +11,8 @@ from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect
 from obrell.core.values.base import Value
 
+LEAST_PX = 1e-3
+"""What a shape is stretched to at least."""
 SMALLEST_PX = 1.0
 """What a drag on the stage makes at least."""
 INK = "#1f2a30"
@@ -95,6 +97,13 @@ class Shape(Value):
             return cls().resized(2 * width, 2 * height), Point(x0, y0)
         across, down = (1 if dx >= 0 else -1), (1 if dy >= 0 else -1)
         return cls().resized(width, height), Point(x0 + across * width / 2, y0 + down * height / 2)
+
+    def stretched(self, across: float, down: float) -> Shape:
+        """The shape with its frame's sizes multiplied."""
+        if across == down == 1:
+            return self
+        frame = self.frame()
+        return self.resized(max(frame.width * across, LEAST_PX), max(frame.height * down, LEAST_PX))
 
     def flipped(self, *, across: bool) -> Shape:
         """The shape mirrored about its own place, left to right or top to bottom."""

@@ -14,9 +14,6 @@ from obrell.core.shapes.base import Sentence, Shape, Words
 from obrell.core.shapes.containers import Container
 from obrell.core.values.base import Value
 
-LEAST_PX = 1e-3
-"""What a shape is made no smaller than."""
-
 
 class Piece(Value):
     """A shape where it stands on the canvas."""
@@ -37,7 +34,7 @@ class Piece(Value):
     def carried(self, by: Similarity) -> Piece:
         """The piece moved, turned and scaled on the canvas."""
         x, y = by.apply(self.x, self.y)
-        return self.evolve(shape=scaled(self.shape, by.scale), x=x, y=y, rotation=self.rotation + by.turn)
+        return self.evolve(shape=self.shape.stretched(by.scale, by.scale), x=x, y=y, rotation=self.rotation + by.turn)
 
     def fitted(self, density: float) -> Piece:
         """The piece on the grid of ``density``, when it is not turned."""
@@ -97,14 +94,6 @@ class Gathered(Container):
     def _back(self) -> Similarity:
         """From the canvas to the container's own space."""
         return Similarity(1.0, self.rotation, self.x, self.y).inverse()
-
-
-def scaled(shape: Shape, factor: float) -> Shape:
-    """The shape with both sizes multiplied."""
-    if factor == 1:
-        return shape
-    frame = shape.frame()
-    return shape.resized(max(frame.width * factor, LEAST_PX), max(frame.height * factor, LEAST_PX))
 
 
 @lru_cache(maxsize=1024)

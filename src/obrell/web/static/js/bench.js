@@ -230,13 +230,9 @@ class Bench {
     if (cut) box.firstElementChild.textContent = `The canvas cuts the outline of ${cut.name}.`;
   }
 
+  /** @param {"inside"|"grow"} way which remedy for the outline that is cut */
   cure(way) {
-    const [cut] = this.state.cut;
-    if (way === "inside") this.set(`parts/${cut.part}/effects/${cut.effect}/place`, "inside");
-    else {
-      const up = (side) => Math.ceil(cut[side]);
-      this.post({ kind: "canvas-edges", left: up("left"), top: up("top"), right: up("right"), bottom: up("bottom") });
-    }
+    return this.post(this.state.cut[0][way]);
   }
 
   /** @param {string} words shown under the sheet; empty clears */

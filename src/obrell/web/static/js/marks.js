@@ -24,14 +24,17 @@ export function svg(tag, attributes, text) {
 export const short = (value) => String(Math.round(value * 100) / 100);
 const modifiers = (event) => ({ constrained: event.shiftKey, centred: event.altKey });
 
+/** A place in a part's own space, on the canvas. */
+export function toCanvas(part, x, y) {
+  const angle = (part.turn * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  return [part.x + cos * x - sin * y, part.y + sin * x + cos * y];
+}
+
 /** The frame of a part as four corners, clockwise from the top left, in logical px. */
 function corners(part) {
   const [left, top, right, bottom] = part.frame;
-  const angle = (part.turn * Math.PI) / 180;
-  const cos = Math.cos(angle);
-  const sin = Math.sin(angle);
-  return [[left, top], [right, top], [right, bottom], [left, bottom]]
-    .map(([x, y]) => [part.x + cos * x - sin * y, part.y + sin * x + cos * y]);
+  return [[left, top], [right, top], [right, bottom], [left, bottom]].map(([x, y]) => toCanvas(part, x, y));
 }
 
 const probe = document.createElement("canvas").getContext("2d");

@@ -1,18 +1,10 @@
 /** The points of a path or a line on the stage, and the pen that draws new ones. */
-import { short, svg } from "./marks.js";
+import { short, svg, toCanvas } from "./marks.js";
 
 const NEAR_PX = 9;
 const key = (contour, index) => `${contour}/${index}`;
 const pair = (name) => name.split("/").map(Number);
 
-/** From a part's own space to the canvas and back; vectors when `free`. */
-function turned(part, x, y, way = 1, free = false) {
-  const angle = (way * part.turn * Math.PI) / 180;
-  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-  const [px, py] = free ? [0, 0] : [part.x, part.y];
-  if (way > 0) return [px + cos * x - sin * y, py + sin * x + cos * y];
-  return [cos * (x - px) - sin * (y - py), sin * (x - px) + cos * (y - py)];
-}
 
 /** Length and direction of a stretch, as it is shown beside the pointer. */
 const measured = (dx, dy) => {
@@ -47,7 +39,7 @@ export class Points {
   }
 
   screen(part, x, y) {
-    return this.marks.stage.toScreen(...turned(part, x, y));
+    return this.marks.stage.toScreen(...toCanvas(part, x, y));
   }
 
   draw(part) {
@@ -123,7 +115,7 @@ export class Points {
     const point = pair(name);
     const knot = part.contours[point[0]].knots[point[1]];
     const offset = side === "in" ? 2 : 4;
-    const [x, y] = turned(part, knot[0] + knot[offset], knot[1] + knot[offset + 1]);
+    const [x, y] = toCanvas(part, knot[0] + knot[offset], knot[1] + knot[offset + 1]);
     this.marks.follow(event, (dx, dy, at) => ({
       kind: "move-handle", part: part.id, point, side, x: x + dx, y: y + dy, alone: at.altKey, constrained: at.shiftKey,
     }));
@@ -131,8 +123,8 @@ export class Points {
 
   #dragSegment(event, part, name) {
     const point = pair(name);
-    const at = this.#along(part, point, event);
-    this.marks.follow(event, (dx, dy) => ({ kind: "drag-segment", part: part.id, point, at, dx, dy }), (moved) => {
+    const [x, y] = this.marks.stage.toLogical(event);
+    this.marks.follow(event, (dx, dy) => ({ kind: "drag-segment", part: part.id, point, x, y, dx, dy }), (moved) => {
       if (!moved) this.choose([name]);
     });
   }
@@ -144,33 +136,13 @@ export class Points {
     }));
   }
 
-  /** The parameter of the place on a segment nearest to the pointer. */
-  #along(part, [contour, index], event) {
-    const { knots } = part.contours[contour];
-    let [a, b] = [knots[index], knots[(index + 1) % knots.length]];
-    if (!(a[4] || a[5] || b[2] || b[3])) {
-      const [dx, dy] = [(b[0] - a[0]) / 3, (b[1] - a[1]) / 3];
-      [a, b] = [[a[0], a[1], 0, 0, dx, dy], [b[0], b[1], -dx, -dy]];
-    }
-    const [x, y] = turned(part, ...this.marks.stage.toLogical(event), -1);
-    let [best, nearest] = [0.5, Infinity];
-    for (let t = 0.02; t < 1; t += 0.02) {
-      const u = 1 - t;
-      const mix = (axis) => u ** 3 * a[axis] + 3 * u * u * t * (a[axis] + a[4 + axis])
-        + 3 * u * t * t * (b[axis] + b[2 + axis]) + t ** 3 * b[axis];
-      const far = Math.hypot(mix(0) - x, mix(1) - y);
-      if (far < nearest) [best, nearest] = [t, far];
-    }
-    return best;
-  }
-
   /** A double click on a segment adds a point there. @returns {boolean} */
   addAt(event, name) {
     const { part } = this.marks.bench;
     const point = pair(name);
-    const at = this.#along(part, point, event);
+    const [x, y] = this.marks.stage.toLogical(event);
     this.chosen = new Set([key(point[0], point[1] + 1)]);
-    this.marks.bench.post({ kind: "add-point", part: part.id, point, at });
+    this.marks.bench.post({ kind: "add-point", part: part.id, point, x, y });
     return true;
   }
 
@@ -216,7 +188,7 @@ export class Pen {
 
   end() {
     if (this.going || this.first) this.marks.stage.preview(null);
-    [this.first, this.going, this.words] = [null, null, null];
+    [this.first, this.going] = [null, null];
   }
 
   key(name) {
@@ -234,9 +206,11 @@ export class Pen {
       const [x, y] = this.marks.stage.toScreen(this.first.x, this.first.y);
       this.marks.svg.append(svg("circle", { class: "knot", cx: x, cy: y, r: 5 }));
     }
-    if (!this.words) return;
-    const [x, y] = this.marks.stage.toScreen(...this.words.at);
-    this.marks.svg.append(svg("text", { x, y: y - 18 }, this.words.text));
+    const stretch = this.marks.stage.edit && this.#newest();
+    if (!stretch) return;
+    const [from, to] = stretch;
+    const [x, y] = this.marks.stage.toScreen(...to);
+    this.marks.svg.append(svg("text", { x, y: y - 18 }, measured(to[0] - from[0], to[1] - from[1])));
   }
 
   get #run() {
@@ -244,30 +218,23 @@ export class Pen {
     return part?.contours[this.going.contour];
   }
 
-  /** Where the last point is, on the canvas. */
-  #last() {
-    if (this.first) return [this.first.x, this.first.y];
-    const run = this.#run;
-    if (!run) return null;
-    const knot = run.knots[this.going.atStart ? 0 : run.knots.length - 1];
-    return turned(this.marks.bench.partOf(this.going.part), knot[0], knot[1]);
+  /** The two ends of the segment that is being drawn, on the canvas, as the stage shows it. */
+  #newest() {
+    const { parts } = this.marks.now;
+    const part = this.going ? parts.find((one) => one.id === this.going.part) : parts[parts.length - 1];
+    const run = part?.contours?.[this.going?.contour ?? 0];
+    if (!run || run.closed || !(this.going || this.first)) return null;
+    const ends = this.going?.atStart ? run.knots.slice(0, 2).reverse() : run.knots.slice(-2);
+    return ends.map(([x, y]) => toCanvas(part, x, y));
   }
 
   #place(event) {
-    const { stage } = this.marks;
-    const last = this.#last();
-    let [x, y] = stage.toLogical(event).map((value) => this.marks.whole(value));
-    if (event.shiftKey && last) {
-      const step = Math.PI / 4;
-      const angle = Math.round(Math.atan2(y - last[1], x - last[0]) / step) * step;
-      const length = (x - last[0]) * Math.cos(angle) + (y - last[1]) * Math.sin(angle);
-      [x, y] = [last[0] + Math.cos(angle) * length, last[1] + Math.sin(angle) * length];
-    }
-    return { x: Math.round(x * 1e6) / 1e6, y: Math.round(y * 1e6) / 1e6 };
+    const [x, y] = this.marks.stage.toLogical(event).map((value) => this.marks.whole(value));
+    return { x, y };
   }
 
   #near(event, part, knot) {
-    const [x, y] = this.marks.stage.toScreen(...turned(part, knot[0], knot[1]));
+    const [x, y] = this.marks.stage.toScreen(...toCanvas(part, knot[0], knot[1]));
     const box = this.marks.stage.element.getBoundingClientRect();
     return Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y) < NEAR_PX;
   }
@@ -291,19 +258,15 @@ export class Pen {
     return null;
   }
 
-  #edit(knot) {
-    if (this.first) return { kind: "pen-start", first: this.first, second: knot };
+  #edit(knot, constrained) {
+    if (this.first) return { kind: "pen-start", first: this.first, second: knot, constrained };
     const { part, contour, atStart } = this.going;
-    return { kind: "pen-next", part, contour, at_start: atStart, knot };
+    return { kind: "pen-next", part, contour, at_start: atStart, knot, constrained };
   }
 
   #hover(event) {
     if (this.marks.tool !== "pen" || this.held || (!this.first && !this.going)) return;
-    const place = this.#place(event);
-    const last = this.#last();
-    if (!last) return;
-    this.words = { at: [place.x, place.y], text: measured(place.x - last[0], place.y - last[1]) };
-    if (!this.#closing(event)) this.marks.stage.preview(this.#edit(place));
+    if (!this.#closing(event)) this.marks.stage.preview(this.#edit(this.#place(event), event.shiftKey));
     else this.marks.stage.preview({ kind: "close-path", part: this.going.part, contour: this.going.contour });
   }
 
@@ -320,31 +283,31 @@ export class Pen {
     }
     const knot = this.#place(event);
     const fresh = !this.going && !this.first;
+    const constrained = event.shiftKey;
     this.held = true;
     const move = (at) => {
       const [x, y] = stage.toLogical(at);
       const [dx, dy] = [this.marks.whole(x - knot.x), this.marks.whole(y - knot.y)];
       const far = Math.hypot(dx, dy) * stage.zoom > 3;
       Object.assign(knot, far ? { in_x: -dx, in_y: -dy, out_x: dx, out_y: dy } : { in_x: 0, in_y: 0, out_x: 0, out_y: 0 });
-      this.words = { at: [x, y], text: measured(dx, dy) };
-      if (!fresh) stage.preview(this.#edit(knot));
+      if (!fresh) stage.preview(this.#edit(knot, constrained));
     };
     window.addEventListener("pointermove", move);
     window.addEventListener("pointerup", () => {
       window.removeEventListener("pointermove", move);
       this.held = false;
-      this.#keep(knot, fresh);
+      this.#keep(knot, fresh, constrained);
     }, { once: true });
   }
 
-  async #keep(knot, fresh) {
+  async #keep(knot, fresh, constrained) {
     if (fresh) {
       this.first = knot;
       this.marks.draw();
       return;
     }
     const started = Boolean(this.first);
-    const state = await this.marks.bench.post(this.#edit(knot));
+    const state = await this.marks.bench.post(this.#edit(knot, constrained));
     if (started && state) [this.first, this.going] = [null, { part: state.fresh[0], contour: 0, atStart: false }];
   }
 }
