@@ -54,11 +54,11 @@ def test_from_an_empty_canvas_to_a_zip(page, server):
     expect(page.locator("#history")).to_contain_text("Body")
     type_value(page, "parts/p1/shape/height", "16*2")
     value(page, "parts/p1/shape/corners").select_option("round")
-    page.locator("[data-do=centre-both]").click()
+    page.locator("#sheet [data-do=centre-both]").click()
     expect(value(page, "parts/p1/y")).to_have_text("30")
     value(page, "parts/p1/effects/e1/fill/kind").select_option("linear")
     for kind in ("drop-shadow", "inner-shadow", "outline"):
-        page.locator(f"[data-add-effect={kind}]").click()
+        page.locator(f"#sheet [data-add-effect={kind}]").click()
         expect(page.locator(".eff.open .head")).to_have_text(kind.replace("-", " ").capitalize())
     page.locator("#stage").focus()
     page.keyboard.press("t")

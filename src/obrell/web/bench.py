@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, get_args
 
 from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import HTMLResponse
@@ -10,7 +10,7 @@ from starlette.responses import HTMLResponse
 from obrell.core.check.cut_strokes import cut_strokes
 from obrell.core.check.soft_sides import soft_sides
 from obrell.core.deliver.order import Order
-from obrell.core.document.model import Control, Part
+from obrell.core.document.model import Control, Measure, Part
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.document.tree import descendants
@@ -22,12 +22,13 @@ from obrell.core.render.compose import SHARED, canvas_box, painted_bounds
 from obrell.core.render.picture import device
 from obrell.core.render.site import device_box, site_of
 from obrell.store.kits import Kits, Step, Stored
+from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, GROUNDS, MODES, NEEDS, POINTS, WAYS, commands
 from obrell.web.pages import block, page
 from obrell.web.pictures import picture_address
 from obrell.web.scene import scene_of
 from obrell.web.selection import NOTHING, Selection
 from obrell.web.services import kits_of, rooms_of
-from obrell.web.sheet import DRAW_WORDS, sheet_view
+from obrell.web.sheet import sheet_view
 
 router = APIRouter()
 BENCH = "/kits/{kit}/controls/{control}"
@@ -39,7 +40,11 @@ EDGE_LEAD = 4
 STRIP_WIDTH_PX, STRIP_SHAPE = 168, 1.62
 """Width of a step's picture in device px, and its width over its height."""
 MAX_THUMB_PX = 2048
-GROUNDS = ("light", "white", "mid", "dark", "coloured", "checker")
+WORDS = {
+    "draw": DRAW_WORDS, "modes": MODES, "alignments": ALIGNMENTS, "ways": WAYS, "points": POINTS,
+    "measures": get_args(Measure),
+}  # fmt: skip
+"""Words of the sheet that are the same for every control."""
 
 
 @router.get(BENCH)
@@ -54,6 +59,7 @@ async def bench(
         "view": "bench", "kit": index, "control": stored.control, "state": state,
         "start": {name: value for name, value in state.items() if name != "blocks"},
         "grounds": GROUNDS, "files": _file_count(), "densities": EDGE_DENSITIES, "kits": kits.names(),
+        "commands": commands(), "needs": NEEDS,
     }  # fmt: skip
     return page(request, "bench.html", context)
 
@@ -160,7 +166,7 @@ def _state(kits: Kits, kit: str, stored: Stored, seen: Selection) -> dict[str, A
         "blocks": {
             "sheet": block("_sheet.html", context | {
                 "sheet": sheet, "canvas_middle": _middle(control),
-                "draw_words": DRAW_WORDS, "thumbs": _thumbs(index_hash, stored, resolved),
+                "words": WORDS, "thumbs": _thumbs(index_hash, stored, resolved),
             }),
             "strip": block("_strip.html", context | {
                 "part": part, "effect": effect, "steps": _strip(index_hash, stored, resolved, node),

@@ -26,11 +26,6 @@ from obrell.web.slots import SlotView, shifted, slot, view
 Piece = str | SlotView
 ZONES = ("edge", "surface", "behind")
 HIDDEN_FIELDS = frozenset({"id", "kind", "visible"})
-DRAW_WORDS = (
-    ("box", "", "B", "ox"), ("round", "", "R", "ound"), ("ring", "Rin", "g", ""), ("sides", "", "S", "ides"),
-    ("line", "", "L", "ine"), ("pen", "P", "e", "n"), ("text", "", "T", "ext"), ("icon", "", "I", "con"),
-)  # fmt: skip
-"""Kind, and its word cut in three around the letter that is its key."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,13 +7,14 @@ from collections.abc import Iterable, Mapping
 from itertools import accumulate
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, BeforeValidator, Field
 
 from obrell.core.document.measures import around, bounds_of, frame_on_canvas, ink_on_canvas
 from obrell.core.document.model import Control, Part
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, each_part, moved, names_of, part_of, roots
 from obrell.core.edit.parts import Ids, copied
+from obrell.core.edit.typed import summed
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Rect, Similarity, about
 from obrell.core.shapes import Container
@@ -21,7 +22,8 @@ from obrell.core.values.base import Value
 from obrell.core.values.fields import Id, Place, Signed, live_of
 
 Measure = Literal["box", "ink"]
-Times = Annotated[int, Field(ge=1, le=200)]
+Typed = BeforeValidator(summed)
+Times = Annotated[int, Typed, Field(ge=1, le=200)]
 SHARES = {"start": 0.0, "middle": 0.5, "end": 1.0}
 WORDS = {
     ("across", "start"): "left", ("across", "middle"): "centre", ("across", "end"): "right",
@@ -64,7 +66,7 @@ class DistributeParts(Edit):
     kind: Literal["distribute"] = "distribute"
     parts: Ids
     axis: Literal["across", "down"]
-    gap: Signed | None = None
+    gap: Annotated[Signed | None, Typed] = None
     by: Measure = "box"
 
     def apply(self, control: Control, around: Surroundings) -> Control:
@@ -90,7 +92,7 @@ class ScaleParts(Edit):
 
     kind: Literal["scale"] = "scale"
     parts: Annotated[tuple[Id, ...], Field(max_length=1000)] = ()
-    percent: Annotated[float, Field(gt=0, le=10_000)]
+    percent: Annotated[float, Typed, Field(gt=0, le=10_000)]
     effects: bool = True
 
     def apply(self, control: Control, around: Surroundings) -> Control:
@@ -129,9 +131,9 @@ class CopyAround(Edit):
 
     kind: Literal["copy-around"] = "copy-around"
     parts: Ids
-    x: Place
-    y: Place
-    degrees: Annotated[float, Field(ge=-360, le=360)] = 30.0
+    x: Annotated[Place, Typed]
+    y: Annotated[Place, Typed]
+    degrees: Annotated[float, Typed, Field(ge=-360, le=360)] = 30.0
     times: Times = 1
 
     def apply(self, control: Control, around: Surroundings) -> Control:
@@ -147,8 +149,8 @@ class CopyAlong(Edit):
 
     kind: Literal["copy-along"] = "copy-along"
     parts: Ids
-    dx: Signed = 0.0
-    dy: Signed = 0.0
+    dx: Annotated[Signed, Typed] = 0.0
+    dy: Annotated[Signed, Typed] = 0.0
     times: Times = 1
 
     def apply(self, control: Control, around: Surroundings) -> Control:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import BeforeValidator, Field
 
 from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Part
@@ -12,6 +12,7 @@ from obrell.core.document.nodes import Node
 from obrell.core.document.tree import arranged, descendants
 from obrell.core.edit.base import Edit, Surroundings, check_unlocked, each_part, names_of, part_of, roots
 from obrell.core.edit.parts import Ids
+from obrell.core.edit.typed import summed
 from obrell.core.errors import Refused
 from obrell.core.geometry.combine import grown
 from obrell.core.geometry.simplify import simplified
@@ -78,7 +79,7 @@ class GrowParts(Edit):
 
     kind: Literal["grow"] = "grow"
     parts: Ids
-    by: Signed
+    by: Annotated[Signed, BeforeValidator(summed)]
     round_corners: bool = True
 
     def apply(self, control: Control, around: Surroundings) -> Control:

@@ -60,6 +60,11 @@ class TypeValue(Edit):
         return number_from(text, live) - self.shift
 
 
+def summed(value: Any) -> Any:
+    """A typed sum as its result, anything else as it is: for fields of edits that people fill in."""
+    return number_from(value, Live()) if isinstance(value, str) else value
+
+
 def number_from(text: str, live: Live) -> float:
     """The stored value of a typed number; raises ``BadValue`` in words.
 

@@ -1,42 +1,11 @@
-/** Words and small forms of the sheet that post an edit as it is written in them. */
-const FLAGS = { checkbox: (field) => field.checked };
-
-function valueOf(field) {
-  if (FLAGS[field.type]) return FLAGS[field.type](field);
-  const number = Number(field.value.replace(",", "."));
-  return field.value.trim() === "" || Number.isNaN(number) ? field.value : number;
-}
+/** Small forms of the sheet, which post an edit as it is written in them. */
+const valueOf = (field) => (field.type === "checkbox" ? field.checked : field.value);
 
 /** @param {object} bench */
 export function startAsking(bench) {
   const sheet = document.getElementById("sheet");
   const kept = new Map();
   const open = new Set();
-
-  sheet.addEventListener("click", (event) => {
-    const button = event.target.closest("[data-edit], [data-align], [data-space], [data-anchor]");
-    if (!button) return;
-    const { edit, align, space, anchor } = button.dataset;
-    const parts = bench.state.selected;
-    if (anchor) {
-      bench.anchor = anchor === bench.anchor ? "" : anchor;
-      bench.refresh();
-    } else if (align) {
-      const [axis, edge] = align.split(" ");
-      const [to, by] = ["align-to", "align-by"].map((id) => document.getElementById(id).value);
-      bench.post({ kind: "align", parts, axis, edge, to, by });
-    } else if (space) {
-      const gap = document.getElementById("space-gap").value.trim();
-      bench.post({ kind: "distribute", parts, axis: space, gap: gap === "" ? null : Number(gap.replace(",", ".")) });
-    } else {
-      const made = JSON.parse(edit);
-      if (button.dataset.with === "parts") {
-        if (!parts.length) return void bench.complain("Select parts first.");
-        made.parts = parts;
-      }
-      bench.post(made);
-    }
-  });
 
   sheet.addEventListener("submit", (event) => {
     const form = event.target.closest("[data-form]");
@@ -53,7 +22,7 @@ export function startAsking(bench) {
   // What was typed, chosen and unfolded outlives the sheet being written anew.
   sheet.addEventListener("input", (event) => {
     const field = event.target;
-    if (field.matches(".ask, .small, .ask-form input")) kept.set(keyOf(field), FLAGS[field.type] ? field.checked : field.value);
+    if (field.matches(".ask, .small, .ask-form input")) kept.set(keyOf(field), valueOf(field));
   });
   sheet.addEventListener("toggle", (event) => {
     const node = event.target;

@@ -1,5 +1,6 @@
 /** Bench: holds the state, swaps blocks, and joins stage, marks, values, chooser and ramp. */
 import { Api } from "./api.js";
+import { startActions } from "./actions.js";
 import { startAsking } from "./ask.js";
 import { Chooser } from "./chooser.js";
 import { startIcons, startDropping } from "./bringing.js";
@@ -44,6 +45,7 @@ class Bench {
     this.stage.addEventListener("refused", (event) => this.complain(event.detail));
     startValues(this);
     startRamp(this);
+    startActions(this);
     startKeys(this);
     startAsking(this);
     startFinder(this);

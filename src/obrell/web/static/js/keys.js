@@ -9,67 +9,13 @@ export function startKeys(bench) {
   const sheet = document.getElementById("sheet");
   const keys = document.getElementById("keys");
 
-  const doings = {
-    duplicate: () => bench.post({ kind: "duplicate", parts: bench.state.selected, dx: 0, dy: 0 }),
-    remove: () => bench.post({ kind: "remove", parts: bench.state.selected })
-      .then((done) => done && say(`${done.said}. Undo brings it back.`)),
-    "centre-across": () => bench.post({ kind: "centre", parts: bench.state.selected, across: true, down: false }),
-    "centre-down": () => bench.post({ kind: "centre", parts: bench.state.selected, across: false, down: true }),
-    "centre-both": () => bench.post({ kind: "centre", parts: bench.state.selected }),
-    group: () => bench.post({ kind: "group", parts: bench.state.selected }),
-    combine: ({ mode }) => bench.post({ kind: "combine", parts: bench.state.selected, mode }),
-    repeat: ({ way }) => bench.post({ kind: "repeat", parts: bench.state.selected, way }),
-    "to-path": () => bench.post({ kind: "to-path", parts: bench.state.selected }),
-    flip: ({ way }) => bench.post({ kind: "flip", parts: bench.state.selected, across: way === "across" }),
-    "take-apart": () => bench.post({ kind: "take-apart", part: bench.state.selected[0] }),
-    forward: () => reorder(1),
-    back: () => reorder(-1),
-  };
-
-  bench.doings = doings;
-  const takeTool = (tool) => (tool === "icon" ? bench.openIcons() : marks.take(tool));
-  const drawKey = (key) => document.querySelector(`[data-draw][data-key="${CSS.escape(key)}"]`)?.dataset.draw;
-
-  function reorder(by) {
-    const part = bench.partOf(bench.state.selected[0]);
-    const beside = bench.state.scene.parts.filter((other) => other.within === part.within);
-    const next = beside[beside.indexOf(part) + by];
-    if (next) bench.post({ kind: "reorder", part: part.id, to: next.id });
-  }
-
-  function effectDoing(doing) {
-    const [part] = bench.state.selected;
-    const { effect } = bench.state;
-    const edits = {
-      duplicate: { kind: "duplicate-effect", part, effect },
-      remove: { kind: "remove-effect", part, effect },
-      forward: { kind: "move-effect", part, effect, by: 1 },
-      back: { kind: "move-effect", part, effect, by: -1 },
-    };
-    bench.post(edits[doing]).then((done) => done && doing === "remove" && say(`${done.said}. Undo brings it back.`));
-  }
+  const drawKey = (key) => document.querySelector(`#sheet [data-draw][data-key="${CSS.escape(key)}"]`);
 
   sheet.addEventListener("click", (event) => {
-    const on = (name) => event.target.closest(`[data-${name}]`);
-    if (on("fold")) {
-      folds.toggle(on("fold").dataset.fold);
-      return;
-    }
-    const toggle = on("toggle");
-    if (toggle) bench.set(toggle.dataset.toggle, toggle.getAttribute("aria-pressed") !== "true");
-    else if (event.target.closest(".switch")) {
-      const node = event.target.closest(".switch");
-      bench.set(node.dataset.path, node.getAttribute("aria-pressed") !== "true");
-    } else if (on("draw")) takeTool(on("draw").dataset.draw);
-    else if (on("points")) marks.points.command(on("points").dataset.points);
-    else if (on("do")) doings[on("do").dataset.do](on("do").dataset);
-    else if (on("effect-do")) effectDoing(on("effect-do").dataset.effectDo);
-    else if (on("add-effect")) {
-      bench.post({ kind: "add-effect", part: bench.state.selected[0], effect: on("add-effect").dataset.addEffect });
-    } else if (on("open")) {
-      const id = on("open").dataset.open;
-      bench.select(bench.state.selected, bench.state.effect === id ? "" : id);
-    } else if (!event.target.closest("input, select, button, .num")) pick(event);
+    const word = event.target.closest("button");
+    if (word?.dataset.fold) folds.toggle(word.dataset.fold);
+    else if (word) bench.act(word);
+    else if (!event.target.closest("input, select, textarea, summary, form, .num")) pick(event);
   });
 
   function pick(event) {
@@ -106,10 +52,10 @@ export function startKeys(bench) {
     if (typing(event) || document.querySelector("dialog[open]") || bench.chooser.open) return;
     if (event.ctrlKey || event.metaKey) {
       const letter = event.key.toLowerCase();
-      if (letter === "x" && bench.state.clip.length && document.execCommand("copy")) doings.remove();
+      if (letter === "x" && bench.state.clip.length && document.execCommand("copy")) bench.do("remove");
       if (letter === "a") {
         event.preventDefault();
-        bench.select(bench.state.scene.parts.map((part) => part.id));
+        bench.do("select-all");
       }
       return;
     }
@@ -124,7 +70,7 @@ export function startKeys(bench) {
     } else if (arrow && bench.state.selected.length) {
       const by = event.shiftKey ? 10 : 1;
       bench.post({ kind: "move", parts: bench.state.selected, dx: arrow[0] * by, dy: arrow[1] * by });
-    } else if ((event.key === "Delete" || event.key === "Backspace") && bench.state.selected.length) doings.remove();
+    } else if ((event.key === "Delete" || event.key === "Backspace") && bench.state.selected.length) bench.do("remove");
     else if (event.key === "Escape") {
       document.getElementById("piled").hidden = true;
       if (marks.tool) marks.take("");
@@ -134,8 +80,8 @@ export function startKeys(bench) {
     }
     else if (event.key === "?") keys.showModal();
     else if (event.key === "a") bench.openFinder();
-    else if (event.key === "d" && bench.state.selected.length) doings.duplicate();
-    else if (drawKey(event.key)) takeTool(drawKey(event.key));
+    else if (event.key === "d" && bench.state.selected.length) bench.do("duplicate");
+    else if (drawKey(event.key)) bench.act(drawKey(event.key));
     else return;
     event.preventDefault();
   });

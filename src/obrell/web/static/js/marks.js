@@ -111,7 +111,7 @@ export class Marks {
     }
     this.tool = tool;
     this.stage.element.classList.toggle("drawing", Boolean(tool));
-    for (const button of document.querySelectorAll("[data-draw]")) {
+    for (const button of document.querySelectorAll("#sheet [data-draw]")) {
       button.setAttribute("aria-pressed", String(button.dataset.draw === tool));
     }
   }

@@ -1,0 +1,143 @@
+"""The Bench's commands: every action by its words, where it stands, its key, what it needs."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from obrell.core.effects import EFFECTS
+
+DRAW_WORDS = (
+    ("box", "", "B", "ox"), ("round", "", "R", "ound"), ("ring", "Rin", "g", ""), ("sides", "", "S", "ides"),
+    ("line", "", "L", "ine"), ("pen", "P", "e", "n"), ("text", "", "T", "ext"), ("icon", "", "I", "con"),
+)  # fmt: skip
+"""Kind, and its word cut in three around the letter that is its key."""
+GROUNDS = ("light", "white", "mid", "dark", "coloured", "checker")
+"""What the art can stand on while it is drawn."""
+ALIGNMENTS = (
+    ("across start", "left"), ("across middle", "centre"), ("across end", "right"),
+    ("down start", "top"), ("down middle", "middle"), ("down end", "bottom"),
+)  # fmt: skip
+MODES = ("union", "difference", "intersection", "exclusion")
+WAYS = (("row", "a row"), ("around", "a round"), ("rings", "rings"), ("mirrored", "a mirror"))
+POINTS = (
+    ("smooth", "smooth"), ("sharp", "sharp"), ("cut", "cut open"), ("join", "join"), ("simplify", "simplify"),
+    ("remove", "remove"),
+)  # fmt: skip
+NEEDS = {
+    "part": "Select a part first.", "one": "Select one part first.", "two": "Select two parts or more first.",
+    "pair": "Select two parts first.", "three": "Select three parts or more first.",
+    "path": "Select one path first.", "points": "Choose points of a path first.",
+    "holder": "Select a group, combination or repeat first.", "effect": "Open an effect in the sheet first.",
+    "ramp": "Open an effect with a gradient first.", "guides": "There are no guides.",
+    "undo": "There is nothing to take back.", "redo": "There is nothing to do again.",
+}  # fmt: skip
+"""What a command needs before it can be done, in words."""
+
+
+@dataclass(frozen=True, slots=True)
+class Command:
+    """``data`` are the attributes of the word in the sheet that does it."""
+
+    words: str
+    where: str
+    data: dict[str, str] = field(default_factory=dict)
+    key: str = ""
+    need: str = ""
+
+
+def commands() -> list[Command]:
+    """Everything that can be done on the Bench."""
+    return [*_drawing(), *_parts(), *_several(), *_points(), *_effects(), *_guides(), *_view()]
+
+
+def _drawing() -> Iterator[Command]:
+    for kind, before, key, rest in DRAW_WORDS:
+        word = f"{before}{key}{rest}".lower()
+        yield Command(f"Draw: {word}", "Sheet, Draw", {"draw": kind}, key.upper())
+
+
+def _parts() -> Iterator[Command]:
+    for words, do, key, need in (
+        ("Duplicate", "duplicate", "D", "part"), ("Remove", "remove", "Delete", "part"),
+        ("Centre on the canvas", "centre-both", "", "part"), ("Centre across", "centre-across", "", "part"),
+        ("Centre down", "centre-down", "", "part"), ("Forward in the order", "forward", "", "one"),
+        ("Back in the order", "back", "", "one"), ("Rename", "rename", "", "one"),
+        ("Hide or show", "hide", "", "part"), ("Lock or unlock", "lock", "", "part"),
+    ):  # fmt: skip
+        yield Command(words, "Sheet, part", {"do": do}, key, need)
+    yield Command("Group", "Sheet, Make", {"do": "group"}, "", "part")
+    for way, word in WAYS:
+        yield Command(f"Repeat as {word}", "Sheet, Make", {"do": "repeat", "way": way}, "", "part")
+    yield Command("Take apart", "Sheet, Make", {"do": "take-apart"}, "", "holder")
+    yield Command("Convert to a path", "Sheet, Make", {"do": "to-path"}, "", "part")
+    for way in ("across", "down"):
+        yield Command(f"Flip {way}", "Sheet, Flip", {"do": "flip", "way": way}, "", "part")
+    for words, form in (
+        ("Scale …", "scale"), ("Copy round a centre …", "copy-around"), ("Copy along …", "copy-along"),
+        ("Grow or shrink …", "grow"), ("Let a length follow another part …", "add-follow"),
+    ):  # fmt: skip
+        yield Command(words, "Sheet, Make", {"fill": form}, "", "one")
+
+
+def _several() -> Iterator[Command]:
+    for mode in MODES:
+        yield Command(f"Combine: {mode}", "Sheet, several parts", {"do": "combine", "mode": mode}, "", "two")
+    for align, word in ALIGNMENTS:
+        yield Command(f"Align {word}", "Sheet, several parts", {"align": align}, "", "two")
+    for axis in ("across", "down"):
+        yield Command(f"Space evenly {axis}", "Sheet, several parts", {"space": axis}, "", "three")
+    yield Command("Fit a body around its label", "Sheet, several parts", {"do": "fit"}, "", "pair")
+
+
+def _points() -> Iterator[Command]:
+    for name, word in POINTS:
+        need = "path" if name == "simplify" else "points"
+        yield Command(f"Points: {word}", "Sheet, Points", {"points": name}, "", need)
+
+
+def _effects() -> Iterator[Command]:
+    for kind, effect in EFFECTS.items():
+        yield Command(f"Add {effect.label.lower()}", "Sheet, below the effects", {"add-effect": kind}, "", "one")
+    for words, do in (
+        ("Duplicate the effect", "duplicate"), ("Remove the effect", "remove"), ("Effect forward", "forward"),
+        ("Effect back", "back"), ("Hide or show the effect", "hide"),
+    ):  # fmt: skip
+        yield Command(words, "Sheet, open effect", {"effect-do": do}, "", "effect")
+    for words, ramp in (("Add a stop", "add"), ("Reverse the gradient", "reverse"), ("Turn the gradient", "turn")):
+        yield Command(words, "Sheet, open gradient", {"press": f"[data-ramp={ramp}]"}, "", "ramp")
+
+
+def _guides() -> Iterator[Command]:
+    for words, edit, need in (
+        ("Guides along the canvas", {"kind": "common-guides"}, ""),
+        ("Put a guide across", {"kind": "add-guide", "axis": "across"}, ""),
+        ("Put a guide down", {"kind": "add-guide", "axis": "down"}, ""),
+        ("Hide guides", {"kind": "show-guides", "visible": False}, "guides"),
+        ("Show guides", {"kind": "show-guides", "visible": True}, "guides"),
+        ("Lock guides", {"kind": "show-guides", "locked": True}, "guides"),
+        ("Unlock guides", {"kind": "show-guides", "locked": False}, "guides"),
+        ("Remove guides", {"kind": "remove-guides"}, "guides"),
+    ):  # fmt: skip
+        yield Command(words, "Sheet, Guides", {"edit": json.dumps(edit)}, "", need)
+    along = {"edit": json.dumps({"kind": "common-guides"}), "with": "parts"}
+    yield Command("Guides along the selection", "Sheet, Guides", along, "", "part")
+
+
+def _view() -> Iterator[Command]:
+    under, top = "Under the stage", "Top"
+    for words, where, selector, key, need in (
+        ("Find a part by name, kind or colour", "Sheet", "#sheet-find", "", ""),
+        ("See at 1:1", under, "[data-zoom='1']", "1", ""), ("See at 2:1", under, "[data-zoom='2']", "2", ""),
+        ("See at 8:1", under, "[data-zoom='8']", "8", ""), ("Fit into the window", under, "[data-zoom=fit]", "F", ""),
+        ("True pixels", under, "#true", "P", ""), ("Sharp", under, "#sharp", "P", ""),
+        ("Choose what to snap to", "Over the stage", "#snapmenu summary", "", ""),
+        ("Undo", top, "#undo", "Control Z", "undo"), ("Redo", top, "#redo", "Control Shift Z", "redo"),
+        ("What was done", top, "#history-menu summary", "", ""), ("Deliver", top, ".pill.go", "", ""),
+    ):  # fmt: skip
+        yield Command(words, where, {"press": selector}, key, need)
+    for ground in GROUNDS:
+        yield Command(f"Stand on {ground}", under, {"press": f"[data-ground={ground}]"})
+    yield Command("Select all", "Keys", {"do": "select-all"}, "Control A")
+    yield Command("Keys", "Keys", {"do": "keys"}, "?")

@@ -1,0 +1,96 @@
+/**
+ * What words do: each carries its action as a data attribute, in the sheet and among all commands.
+ * Actions only say which edit is meant; what it means is decided by the server.
+ */
+import { say } from "./page.js";
+
+/** @param {object} bench */
+export function startActions(bench) {
+  const { marks } = bench;
+  const chosen = () => bench.state.selected;
+  const field = (id) => document.getElementById(id);
+  const gone = (done) => done && say(`${done.said}. Undo brings it back.`);
+  const flipped = (path, now) => bench.set(path, !now);
+
+  function reorder(by) {
+    const part = bench.partOf(chosen()[0]);
+    const beside = bench.state.scene.parts.filter((other) => other.within === part.within);
+    const next = beside[beside.indexOf(part) + by];
+    if (next) bench.post({ kind: "reorder", part: part.id, to: next.id });
+  }
+
+  const doings = {
+    duplicate: () => bench.post({ kind: "duplicate", parts: chosen() }),
+    remove: () => bench.post({ kind: "remove", parts: chosen() }).then(gone),
+    "centre-across": () => bench.post({ kind: "centre", parts: chosen(), down: false }),
+    "centre-down": () => bench.post({ kind: "centre", parts: chosen(), across: false }),
+    "centre-both": () => bench.post({ kind: "centre", parts: chosen() }),
+    group: () => bench.post({ kind: "group", parts: chosen() }),
+    combine: ({ mode }) => bench.post({ kind: "combine", parts: chosen(), mode }),
+    repeat: ({ way }) => bench.post({ kind: "repeat", parts: chosen(), way }),
+    "to-path": () => bench.post({ kind: "to-path", parts: chosen() }),
+    flip: ({ way }) => bench.post({ kind: "flip", parts: chosen(), across: way === "across" }),
+    "take-apart": () => bench.post({ kind: "take-apart", part: chosen()[0] }),
+    fit: () => bench.post({ kind: "fit-around", body: chosen()[0], inner: chosen()[1] }),
+    rename: () => field(`name-${chosen()[0]}`).select(),
+    hide: () => flipped("parts/*/visible", bench.partOf(chosen()[0]).visible),
+    lock: () => flipped("parts/*/locked", bench.partOf(chosen()[0]).locked),
+    forward: () => reorder(1),
+    back: () => reorder(-1),
+    "select-all": () => bench.select(bench.state.scene.parts.map((part) => part.id)),
+    keys: () => field("keys").showModal(),
+  };
+
+  const effects = {
+    duplicate: (of) => bench.post({ kind: "duplicate-effect", ...of }),
+    remove: (of) => bench.post({ kind: "remove-effect", ...of }).then(gone),
+    forward: (of) => bench.post({ kind: "move-effect", ...of, by: 1 }),
+    back: (of) => bench.post({ kind: "move-effect", ...of, by: -1 }),
+    hide: () => field("eff-eye").click(),
+  };
+
+  const acts = {
+    draw: ({ draw }) => (draw === "icon" ? bench.openIcons() : marks.take(draw)),
+    points: ({ points }) => marks.points.command(points),
+    do: (data) => doings[data.do](data),
+    effectDo: ({ effectDo }) => effects[effectDo]({ part: chosen()[0], effect: bench.state.effect }),
+    addEffect: ({ addEffect }) => bench.post({ kind: "add-effect", part: chosen()[0], effect: addEffect }),
+    open: ({ open }) => bench.select(chosen(), bench.state.effect === open ? "" : open),
+    toggle: ({ toggle }, node) => flipped(toggle, node.getAttribute("aria-pressed") === "true"),
+    switch: ({ path }, node) => flipped(path, node.getAttribute("aria-pressed") === "true"),
+    anchor: ({ anchor }) => {
+      bench.anchor = anchor === bench.anchor ? "" : anchor;
+      bench.refresh();
+    },
+    align: ({ align }) => {
+      const [axis, edge] = align.split(" ");
+      bench.post({ kind: "align", parts: chosen(), axis, edge, to: field("align-to").value, by: field("align-by").value });
+    },
+    space: ({ space }) => bench.post({ kind: "distribute", parts: chosen(), axis: space, gap: field("space-gap").value || null }),
+    edit: ({ edit, with: holder }) => {
+      const parts = holder === "parts" ? { parts: chosen() } : {};
+      if (parts.parts && !parts.parts.length) bench.complain("Select parts first.");
+      else bench.post({ ...JSON.parse(edit), ...parts });
+    },
+    press: ({ press }) => {
+      const node = document.querySelector(press);
+      if (node.matches("input")) node.focus();
+      else node.click();
+    },
+    fill: ({ fill }) => {
+      field("more").open = true;
+      const form = document.querySelector(`[data-form=${fill}]`);
+      form.scrollIntoView({ block: "nearest" });
+      form.elements[0].focus();
+      form.elements[0].select?.();
+    },
+  };
+
+  /** Do what a word says. @param {HTMLElement} node @returns {boolean} whether it says anything */
+  bench.act = (node) => {
+    const name = Object.keys(acts).find((key) => node.dataset[key] !== undefined);
+    if (name) acts[name](node.dataset, node);
+    return Boolean(name);
+  };
+  bench.do = (name) => doings[name]({});
+}
