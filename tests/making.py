@@ -2,18 +2,70 @@
 
 from __future__ import annotations
 
+from io import BytesIO
 from typing import Any
+
+import numpy as np
+from PIL import Image
 
 from obrell.core.document.model import Canvas, Control, Kit, KitSettings, Part
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.effects import DropShadow, Effect, InnerShadow, Outline, Paint
 from obrell.core.effects.offsets import Cast
+from obrell.core.files import file_id, kept_by
 from obrell.core.raster.layers import Layer
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose
-from obrell.core.shapes import Box, Combination, Group, Icon, Line, Path, Repeat, Ring, Round, Shape, Sides, Text
+from obrell.core.shapes import (
+    Box,
+    Combination,
+    Group,
+    Icon,
+    Line,
+    Path,
+    Picture,
+    Repeat,
+    Ring,
+    Round,
+    Shape,
+    Sides,
+    Text,
+)  # fmt: skip
 from obrell.core.shapes.path import Contour, Knot
 from obrell.core.values.paints import Linear, Solid, Stop
+
+
+class Keeper:
+    """Keeps files as a database would."""
+
+    def __init__(self) -> None:
+        self.files: dict[str, bytes] = {}
+        kept_by(self.find)
+
+    def find(self, name: str) -> bytes | None:
+        return self.files.get(name)
+
+    def keep(self, content: bytes) -> str:
+        self.files[file_id(content)] = content
+        return file_id(content)
+
+
+def png(values: np.ndarray) -> bytes:
+    """A PNG file of (height, width, 3 or 4) levels."""
+    file = BytesIO()
+    Image.fromarray(values.astype(np.uint8)).save(file, "PNG")
+    return file.getvalue()
+
+
+def slope(width: int, height: int) -> np.ndarray:
+    """Red rises to the right, green downwards; the right half is half transparent."""
+    y, x = np.mgrid[:height, :width]
+    alpha = np.where(x < width / 2, 255, 128)
+    return np.stack([x * 255 // (width - 1), y * 255 // (height - 1), 0 * x + 90, alpha], axis=2)
+
+
+KEEPER = Keeper()
+SLOPE = KEEPER.keep(png(slope(48, 32)))
 
 KIT = KitSettings(id="k", name="Test kit")
 
@@ -37,6 +89,7 @@ SHAPES_TRIED: dict[str, Shape] = {
     ),
     "icon": Icon(icon="bell", width=34, height=34, line=3),
     "text": Text(words="Lock", size=20),
+    "picture": Picture(file=SLOPE, width=36, height=24, lies="stretched"),
 }
 
 CONTAINERS_TRIED: dict[str, Shape] = {

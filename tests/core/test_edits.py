@@ -64,9 +64,7 @@ def test_typing_sets_a_value_and_says_what_it_did():
     assert edit.label(BASE) == "Blur of drop shadow on Part: 4 px → 6 px"
 
 
-def test_a_label_that_its_font_cannot_write_is_refused():
-    with pytest.raises(BadValue, match="no glyph for “д”"):
-        set_value("parts/p2/shape/words", "дa")
+def test_a_label_says_something():
     with pytest.raises(BadValue, match="only spaces"):
         set_value("parts/p2/shape/words", "  ")
     with pytest.raises(BadValue, match="empty"):

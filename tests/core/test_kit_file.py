@@ -44,5 +44,5 @@ def test_what_is_not_a_kit_is_refused_with_the_place(content, words):
 
 
 def test_a_huge_file_is_not_even_parsed():
-    with pytest.raises(TooLarge, match="20 MB"):
+    with pytest.raises(TooLarge, match="60 MB"):
         read_kit(b" " * (MAX_KIT_BYTES + 1))

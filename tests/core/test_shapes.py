@@ -139,4 +139,8 @@ def test_a_family_is_one_font_over_all_its_files(font):
     text = Text(words=words, font=font, size=30)
     assert text.problem() == ""
     assert not text.path().bounds().empty
-    assert "漢" in Text(words="漢", font=font).problem()
+    assert text.remark() == ""
+    strange = Text(words="a漢", font=font, size=30)
+    assert "no glyph for “漢”" in strange.remark()
+    box = strange.path().bounds()
+    assert box.width > Text(words="a", font=font, size=30).path().bounds().width + 16

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from base64 import b64decode, b64encode
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
@@ -11,13 +12,15 @@ from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from obrell.core.deliver.names import slug
+from obrell.core.document.files import files_of
 from obrell.core.document.model import Canvas, Control, Kit
 from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.kits import KitIndex, reordered, with_control, without_control
 from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.files import file_id, kept_by
 from obrell.core.values.base import Value, canonical_json, content_hash
 from obrell.store.database import Database
-from obrell.store.tables import ControlRow, DocumentRow, KitRow, StepRow
+from obrell.store.tables import ControlRow, DocumentRow, FileRow, KitRow, StepRow
 
 NO_KIT = "There is no such kit here; it may have been removed in another window."
 NO_CONTROL = "That control was removed, perhaps in another window. Undo on the Wall brings it back."
@@ -57,6 +60,7 @@ class Kits:
 
     def __init__(self, path: Path) -> None:
         self._database = Database(path)
+        kept_by(self.file)
 
     # Reading
 
@@ -106,6 +110,19 @@ class Kits:
         with self._database.reading() as session:
             rows = session.scalars(query.limit(SHOWN_STEPS)).all()
             return [Step(row.number, row.control, row.label, row.undone > 0) for row in rows]
+
+    # Files
+
+    def file(self, name: str) -> bytes | None:
+        """The content of a picture or font; None when it is not here."""
+        with self._database.reading() as session:
+            row = session.get(FileRow, name)
+            return None if row is None else row.content
+
+    def keep_file(self, content: bytes) -> str:
+        """Store a picture or font, once; its name."""
+        with self._database.writing() as session:
+            return _keep_file(session, content)
 
     # Controls
 
@@ -192,6 +209,8 @@ class Kits:
             index = KitIndex(**(fields | {"id": new}), order=order, next_number=_after(order))
             session.add(KitRow(id=new, head=_keep(session, index), removed=False))
             session.flush()
+            for text in kit.files.values():
+                _keep_file(session, b64decode(text))
             for control in kit.controls:
                 row = ControlRow(kit=new, id=control.id, head=_keep(session, control), version=1)
                 session.add(row)
@@ -202,7 +221,9 @@ class Kits:
         index = self.index(kit)
         controls = tuple(stored.control for stored in self.controls(kit))
         fields = {name: getattr(index, name) for name in type(index.settings()).model_fields}
-        return Kit(**fields, controls=controls)
+        names = sorted(files_of(index).union(*(files_of(control) for control in controls)))
+        files = {name: b64encode(content).decode() for name in names if (content := self.file(name)) is not None}
+        return Kit(**fields, controls=controls, files=files)
 
     def set_removed(self, kit: str, removed: bool) -> None:
         """Take a kit out of the list, or bring it back."""
@@ -251,6 +272,14 @@ def _keep(session: Session, value: Value) -> str:
         session.add(DocumentRow(hash=hash_, body=canonical_json(value)))
         session.flush()
     return hash_
+
+
+def _keep_file(session: Session, content: bytes) -> str:
+    name = file_id(content)
+    if session.get(FileRow, name) is None:
+        session.add(FileRow(name=name, content=content))
+        session.flush()
+    return name
 
 
 def _save_control(session: Session, kit: str, control: str, label: str, changed: Control) -> Stored:

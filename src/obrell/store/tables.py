@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from sqlalchemy import ForeignKey, Index, String, Text
+from sqlalchemy import ForeignKey, Index, LargeBinary, String, Text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
@@ -16,6 +16,14 @@ class DocumentRow(Base):
     __tablename__ = "documents"
     hash: Mapped[str] = mapped_column(String(32), primary_key=True)
     body: Mapped[str] = mapped_column(Text)
+
+
+class FileRow(Base):
+    """A picture or font as it was brought in, named by its content hash; never changed."""
+
+    __tablename__ = "files"
+    name: Mapped[str] = mapped_column(String(32), primary_key=True)
+    content: Mapped[bytes] = mapped_column(LargeBinary)
 
 
 class KitRow(Base):

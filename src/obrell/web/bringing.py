@@ -1,18 +1,34 @@
-"""What is brought in from outside: icons and SVG drawings."""
+"""What is brought in from outside: icons, SVG drawings, pictures, fonts."""
 
 from __future__ import annotations
 
+import asyncio
+from pathlib import PurePath
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Body, Request
+from fastapi import APIRouter, Body, Query, Request
+from starlette.responses import Response
 
+from obrell.core.document.model import KitFont, KitSettings
+from obrell.core.edit import read_edit
 from obrell.core.edit.insert import InsertParts
+from obrell.core.edit.kits import KitIndex, with_favourite, with_font
+from obrell.core.errors import NoSuchThing
+from obrell.core.geometry.svgdata import path_data
 from obrell.core.icons import find_icons, icon_names, icon_paths
+from obrell.core.interchange.fonts import read_font
+from obrell.core.interchange.pictures import read_picture
 from obrell.core.interchange.svg_read import MAX_BYTES, read_svg
+from obrell.core.text.fonts import FONT_NAMES, load
+from obrell.core.text.setting import set_words
 from obrell.web.bench import BENCH, made
+from obrell.web.pictures import FOR_EVER
 from obrell.web.selection import NOTHING, Selection
+from obrell.web.services import kits_of
 
 router = APIRouter()
+SHOWN_SIZE = 22.0
+SHOWN_WORDS = 40
 
 
 @router.get("/icons")
@@ -35,3 +51,77 @@ async def drawing(
         names = ", ".join(f"{what} ({count})" if count > 1 else what for what, count in read.left_out.items())
         state["said"] += f". Not understood and left out: {names}"
     return state
+
+
+@router.post(BENCH + "/pictures")
+async def picture(
+    request: Request, kit: str, control: str, name: Annotated[str, Query(max_length=200)] = "",
+    use: str = "part", window: Annotated[str, Query(max_length=60)] = "",
+) -> dict[str, Any]:  # fmt: skip
+    """A picture, the body of the request, put in as a part or pinned as the reference."""
+    content = await asyncio.to_thread(read_picture, await request.body())
+    file = kits_of(request).keep_file(content)
+    called = "".join(c for c in PurePath(name).stem if c.isprintable()).strip()[:60] or "Picture"
+    edit = {"kind": "add-picture", "file": file, "name": called}
+    if use == "reference":
+        edit = {"kind": "pin-reference", "file": file}
+    return await made(request, kit, control, read_edit(edit), NOTHING, window)
+
+
+@router.get("/files/{name}")
+async def file(request: Request, name: str) -> Response:
+    """A kept picture, for the stage."""
+    content = kits_of(request).file(name)
+    if content is None or not content.startswith((b"\x89PNG", b"\xff\xd8")):
+        raise NoSuchThing("That picture is not stored here.")
+    kind = "image/png" if content.startswith(b"\x89PNG") else "image/jpeg"
+    return Response(content, media_type=kind, headers=FOR_EVER)
+
+
+@router.get("/kits/{kit}/fonts")
+async def fonts(
+    request: Request, kit: str, words: Annotated[str, Query(max_length=200)] = "", weight: float = 600
+) -> dict[str, Any]:  # fmt: skip
+    """Every font the kit has, with the words set in it; favourites first."""
+    index = kits_of(request).index(kit)
+    shown = words.replace("\n", " ").strip()[:SHOWN_WORDS] or "Label"
+    return {"fonts": await asyncio.to_thread(_shown_fonts, index, shown, weight)}
+
+
+@router.post("/kits/{kit}/fonts")
+async def bring_font(request: Request, kit: str) -> dict[str, Any]:
+    """A font, the body of the request, brought into the kit."""
+    font = await asyncio.to_thread(read_font, await request.body())
+    kits = kits_of(request)
+    kept = KitFont(file=kits.keep_file(font.content), name=font.name)
+    kits.change_index(kit, lambda index: with_font(index, kept), f"Brought in the font “{font.name}”")
+    return {"font": kept.file, "name": kept.name}
+
+
+@router.post("/kits/{kit}/fonts/{font}/favourite")
+async def favourite(request: Request, kit: str, font: str) -> dict[str, Any]:
+    """A font made a favourite, or no longer one."""
+
+    def changed(index: KitIndex) -> KitIndex:
+        return with_favourite(index, font)
+
+    kits_of(request).change_index(kit, changed, f"Favourite: {load(font).name}")
+    return {}
+
+
+def _shown_fonts(index: KitSettings, words: str, weight: float) -> list[dict[str, Any]]:
+    names = [*FONT_NAMES, *(font.file for font in index.fonts)]
+    names.sort(key=lambda name: name not in index.favourites)
+    return [_shown_font(name, words, weight, name in index.favourites) for name in names]
+
+
+def _shown_font(name: Any, words: str, weight: float, is_favourite: bool) -> dict[str, Any]:
+    font = load(name)
+    setting = set_words(words, name, SHOWN_SIZE, min(1000.0, max(1.0, weight)), 0.0)
+    ink = setting.path.bounds()
+    box = [min(0.0, ink.left), min(ink.top, -SHOWN_SIZE), max(setting.advance, ink.right), ink.bottom]
+    return {
+        "name": name, "label": font.name, "favourite": is_favourite, "path": path_data(setting.path),
+        "box": box,
+        "missing": bool(font.missing(words)),
+    }  # fmt: skip

@@ -11,6 +11,7 @@ from obrell.core.effects import EFFECTS
 DRAW_WORDS = (
     ("box", "", "B", "ox"), ("round", "", "R", "ound"), ("ring", "Rin", "g", ""), ("sides", "", "S", "ides"),
     ("line", "", "L", "ine"), ("pen", "P", "e", "n"), ("text", "", "T", "ext"), ("icon", "", "I", "con"),
+    ("picture", "Pict", "u", "re"),
 )  # fmt: skip
 """Kind, and its word cut in three around the letter that is its key."""
 GROUNDS = ("light", "white", "mid", "dark", "coloured", "checker")

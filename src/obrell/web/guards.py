@@ -9,9 +9,9 @@ from starlette.responses import PlainTextResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
-MAX_BODY_BYTES = 24_000_000
+MAX_BODY_BYTES = 62_000_000
 """A little more than the largest kit file."""
-TOO_LARGE = "That is too large: a request can have at most 24 MB. Nothing was changed."
+TOO_LARGE = "That is too large: a request can have at most 62 MB. Nothing was changed."
 
 POLICY = "; ".join((
     "default-src 'self'", "img-src 'self' blob: data:", "style-src 'self'", "script-src 'self'",

@@ -20,6 +20,7 @@ def scene_of(control: Control, kit: KitSettings, tree: Tree, *, outlines: bool =
         "guides": [
             {"id": g.id, "axis": g.axis, "at": places[g.id], "locked": g.locked} for g in control.guides if g.visible
         ],
+        "reference": None if control.reference is None else control.reference.model_dump(),
         "parts": [_part(node.part, outlines) for node in tree.all.values()],
     }
 

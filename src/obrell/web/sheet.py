@@ -15,7 +15,7 @@ from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import Effect
 from obrell.core.effects.markup import straightened
 from obrell.core.errors import NoSuchThing
-from obrell.core.shapes import Container, Path
+from obrell.core.shapes import Container, Path, Text
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
@@ -81,6 +81,9 @@ class PartView:
     path: bool
     clip: SlotView | None
     """The choice of a clip, while there is none."""
+    text: bool
+    runs: tuple[tuple[Piece, ...], ...]
+    remark: str
     follows: tuple[FollowView, ...]
     can_follow: tuple[tuple[str, str], ...]
     count: int
@@ -121,6 +124,7 @@ class SheetView:
     many: bool
     shared: tuple[SlotView, ...]
     guides: tuple[GuideView, ...]
+    reference: tuple[Piece, ...]
 
 
 def sheet_view(
@@ -136,7 +140,26 @@ def sheet_view(
     kinds = tuple((kind, effect_type.label) for kind, effect_type in EFFECTS.items())
     shared = tuple(_shared(control, selected)) if len(selected) > 1 else ()
     guides = tuple(_guide(control, guide) for guide in control.guides)
-    return SheetView(control.name, _canvas(control, kit), tuple(views), kinds, len(selected) > 1, shared, guides)
+    return SheetView(
+        control.name,
+        _canvas(control, kit),
+        tuple(views),
+        kinds,
+        len(selected) > 1,
+        shared,
+        guides,
+        _reference(control),
+    )
+
+
+def _reference(control: Control) -> tuple[Piece, ...]:
+    if control.reference is None:
+        return ()
+    at = {name: slot(control, f"reference/{name}") for name in ("lies", "x", "y", "width", "opacity", "visible")}
+    return (
+        at["lies"], " at ", at["x"], ", ", at["y"], ", ", at["width"], " wide, ", at["opacity"],
+        ", shown ", at["visible"],
+    )  # fmt: skip
 
 
 def _guide(control: Control, guide: Guide) -> GuideView:
@@ -207,6 +230,7 @@ def _part(
         _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
         _point(control, part, seen.point) if is_open else (),
         isinstance(part.shape, Path), _clip(control, part) if is_open and not part.clip else None,
+        isinstance(part.shape, Text), tuple(_runs(control, part)) if is_open else (), part.shape.remark(),
         tuple(_follows(control, part)) if is_open else (),
         tuple(_can_follow(part)) if is_open else (), len(part.effects), effects,
     )  # fmt: skip
@@ -247,6 +271,23 @@ def _point(control: Control, part: Part, point: str) -> tuple[Piece, ...]:
         )  # fmt: skip
     except NoSuchThing:
         return ()
+
+
+def _runs(control: Control, part: Part) -> Iterator[tuple[Piece, ...]]:
+    """Letters of a text with a look of their own."""
+    if not isinstance(part.shape, Text):
+        return
+    for number, run in enumerate(part.shape.runs):
+        base = f"parts/{part.id}/shape/runs/{number}"
+        pieces: list[Piece] = [f"“{part.shape.words[run.start : run.end].replace(chr(10), ' ')}”: "]
+        said = (
+            ("", "font"), (" ", "size"), (", weight ", "weight"), (", tracking ", "tracking"),
+            (", raised by ", "rise"),
+            (", own colour ", "coloured"), *(((" ", "colour"),) if run.coloured else ()),
+        )  # fmt: skip
+        for words, name in said:
+            pieces += [words, slot(control, f"{base}/{name}")]
+        yield tuple(pieces)
 
 
 def _follows(control: Control, part: Part) -> Iterator[FollowView]:

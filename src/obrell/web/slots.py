@@ -13,12 +13,14 @@ from obrell.core.document.model import Control
 from obrell.core.document.moving import shift_at
 from obrell.core.document.paths import field_of
 from obrell.core.effects.offsets import OFFSET_KINDS
+from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import number
+from obrell.core.text.fonts import load
 from obrell.core.values.blends import Blend
 from obrell.core.values.fields import live_of
 from obrell.core.values.paints import FILL_KINDS, Stop
 
-SlotKind = Literal["icon", "number", "choice", "switch", "colour", "words", "ramp"]
+SlotKind = Literal["icon", "font", "number", "choice", "switch", "colour", "words", "ramp"]
 NAMES = {
     "cast": "direction and distance", "shift": "across and down", "None": "as the kit",
     "one": "one radius", "four": "four radii", "round": "round", "srgb": "sRGB", "oklab": "OKLab",
@@ -79,6 +81,8 @@ def view(owner: BaseModel, name: str, path: str) -> SlotView:
         return SlotView("switch", path, title, title, float(value))
     if name == "stops":
         return SlotView("ramp", path, title, f"{len(value)} stops", stops=value)
+    if name == "font":
+        return SlotView("font", path, title, font_label(str(value)))
     options = _options(owner, name, field)
     if options:
         return SlotView("choice", path, title, NAMES.get(str(value), str(value)), options=options)
@@ -87,6 +91,14 @@ def view(owner: BaseModel, name: str, path: str) -> SlotView:
     if name == "colour":
         return SlotView("colour", path, title, str(value) if isinstance(value, str) else value.swatch)
     return SlotView("words", path, title, str(value))
+
+
+def font_label(name: str) -> str:
+    """What a font calls itself; words when its file is not kept."""
+    try:
+        return load(name).name
+    except NoSuchThing:
+        return "a font that is not here"
 
 
 def _bound(field: FieldInfo, *kinds: type[Any]) -> float | None:
@@ -98,10 +110,17 @@ def _bound(field: FieldInfo, *kinds: type[Any]) -> float | None:
 
 def _options(owner: BaseModel, name: str, field: FieldInfo) -> tuple[tuple[str, str], ...]:
     if name == "kind":
-        kinds: tuple[str, ...] = tuple(FILL_KINDS) if owner.kind in FILL_KINDS else OFFSET_KINDS  # type: ignore[attr-defined]
+        kinds = _kinds(str(getattr(owner, "kind", "")))
         return tuple((kind, NAMES.get(kind, kind)) for kind in kinds)
     choices = _literals(field.annotation)
     return tuple((str(choice), NAMES.get(str(choice), str(choice))) for choice in choices)
+
+
+def _kinds(kind: str) -> tuple[str, ...]:
+    """What a value of this kind can become."""
+    if kind == "picture":
+        return (*FILL_KINDS, "picture")
+    return tuple(FILL_KINDS) if kind in FILL_KINDS else OFFSET_KINDS
 
 
 def _literals(annotation: Any) -> tuple[Any, ...]:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from obrell.core.deliver.names import file_name, slug
 from obrell.core.deliver.order import Format, Order
+from obrell.core.document.looks import effects_of
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import REST, Resolved, resolve
 from obrell.core.document.tree import walk
@@ -101,6 +102,6 @@ def body_box(resolved: Resolved, density: float) -> Box:
     canvas = canvas_box(resolved, density)
     box = NO_BOX
     for node in walk(resolved.tree.nodes):
-        if node.part.effects:
+        if effects_of(node.part):
             box = box.join(site_of(resolved, node.part, density, canvas, SHARED).own_box)
     return box

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
+from obrell.core.document.looks import effects_of
 from obrell.core.document.model import Part
 from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
@@ -65,7 +66,7 @@ def _part(part: Part, held: Sequence[str], light: float, defs: Definitions) -> s
     outline = part.shape.path().transformed(place)
     if not outline:
         return ""
-    shown = [effect for effect in part.effects if effect.visible and effect.opacity > 0]
+    shown = [effect for effect in effects_of(part) if effect.visible and effect.opacity > 0]
     inside = [e for zone in ("surface", "edge") for e in shown if e.zone == zone]
     edge = [e for e in shown if e.zone == "edge"]
     behind = [e for e in shown if e.zone == "behind"]

@@ -10,12 +10,13 @@ from typing import Annotated, Literal
 from pydantic import Field, JsonValue, field_validator, model_validator
 
 from obrell.core.effects import AnyEffect
+from obrell.core.files import FileId
 from obrell.core.shapes import AnyShape
 from obrell.core.shapes.containers import Container
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Hex
-from obrell.core.values.fields import LIMIT_PX, Angle, Id, Length, Live, Name, Place, Share, Signed
+from obrell.core.values.fields import LIMIT_PX, Angle, Id, Length, Live, Name, Place, Share, Signed, Size
 
 SCHEMA = 1
 """Version of the document's form; a file with a higher one is refused."""
@@ -24,6 +25,7 @@ MAX_EFFECTS = 400
 MAX_CONTROLS = 500
 MAX_DEPTH = 20
 MAX_GUIDES = 200
+MAX_FILE_TEXT = 28_000_000
 
 Fit = Literal["off", "sides", "strokes"]
 CanvasSize = Annotated[float, Live("px", 1, 8, 640), Field(gt=0, le=4096)]
@@ -93,6 +95,19 @@ class Guide(Value):
     locked: bool = Field(False, title="locked")
 
 
+class Reference(Value):
+    """A picture pinned beside, under or over the art while it is drawn; never delivered. Its place is its
+    top left corner."""
+
+    file: FileId
+    x: Place = Field(0.0, title="across")
+    y: Place = Field(0.0, title="down")
+    width: Size = Field(160.0, title="wide")
+    lies: Literal["under the art", "over the art"] = Field("under the art", title="lies")
+    opacity: Share = Field(0.5, title="opacity")
+    visible: bool = Field(True, title="shown")
+
+
 class Override(Value):
     """One value that differs from rest, by its path below the control."""
 
@@ -119,6 +134,7 @@ class Control(Value):
     states: tuple[State, ...] = ()
     follows: Annotated[tuple[Follow, ...], Field(max_length=10)] = ()
     guides: Annotated[tuple[Guide, ...], Field(max_length=MAX_GUIDES)] = ()
+    reference: Reference | None = None
     next_number: Annotated[int, Field(ge=1)] = 1
 
     @model_validator(mode="after")
@@ -164,6 +180,13 @@ class Colourway(Value):
     colours: dict[Id, Hex] = Field(default_factory=dict)
 
 
+class KitFont(Value):
+    """A font brought into the kit."""
+
+    file: FileId
+    name: Name
+
+
 class KitSettings(Value):
     """What the controls of a kit share."""
 
@@ -173,6 +196,9 @@ class KitSettings(Value):
     fit: Fit = Field("sides", title="edges fitted to pixels")
     swatches: Annotated[tuple[Swatch, ...], Field(max_length=200)] = ()
     colourways: Annotated[tuple[Colourway, ...], Field(max_length=40)] = ()
+    fonts: Annotated[tuple[KitFont, ...], Field(max_length=100)] = ()
+    favourites: Annotated[tuple[Name, ...], Field(max_length=100)] = ()
+    """Fonts, by their stored names, that are offered first."""
 
 
 class Kit(KitSettings):
@@ -180,6 +206,10 @@ class Kit(KitSettings):
 
     schema_version: Literal[1] = 1
     controls: Annotated[tuple[Control, ...], Field(max_length=MAX_CONTROLS)] = ()
+    files: Annotated[dict[FileId, Annotated[str, Field(max_length=MAX_FILE_TEXT)]], Field(max_length=1000)] = Field(
+        default_factory=dict
+    )
+    """Pictures and fonts that its documents refer to, in Base64 (RFC 4648, section 4)."""
 
     @field_validator("controls")
     @classmethod

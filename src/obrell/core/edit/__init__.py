@@ -14,6 +14,7 @@ from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, Rem
 from obrell.core.edit.follows import AddFollow, FitAround, RemoveFollow
 from obrell.core.edit.guides import AddGuide, CommonGuides, MoveGuide, RemoveGuides, ShowGuides
 from obrell.core.edit.insert import InsertParts
+from obrell.core.edit.letters import PlainLetters, StyleLetters
 from obrell.core.edit.parts import (
     CanvasEdges,
     CentreParts,
@@ -26,6 +27,7 @@ from obrell.core.edit.parts import (
     ReorderPart,
     Turn,
 )  # fmt: skip
+from obrell.core.edit.pictures import AddPicture, PinReference, PlaceReference, UnpinReference
 from obrell.core.edit.points import (
     AddPoint,
     BendPoints,
@@ -53,6 +55,7 @@ AnyEdit = Annotated[
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | InsertParts
+    | StyleLetters | PlainLetters | AddPicture | PinReference | PlaceReference | UnpinReference
     | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong
     | PenStart | PenNext | ClosePath | MovePoints | MoveHandle | AddPoint | DragSegment | RemovePoints

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from obrell.core.document.model import MAX_CONTROLS, KitSettings
+from obrell.core.document.model import MAX_CONTROLS, KitFont, KitSettings
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.fields import Id
 
@@ -44,3 +44,16 @@ def reordered(index: KitIndex, control: str, to: int) -> KitIndex:
     rest = without_control(index, control).order
     to = min(max(to, 0), len(rest))
     return index.evolve(order=(*rest[:to], control, *rest[to:]))
+
+
+def with_font(index: KitIndex, font: KitFont) -> KitIndex:
+    """The kit with a font, once."""
+    if any(other.file == font.file for other in index.fonts):
+        return index
+    return index.evolve(fonts=(*index.fonts, font))
+
+
+def with_favourite(index: KitIndex, font: str) -> KitIndex:
+    """The kit with a font among its favourites, or no longer when it was."""
+    rest = tuple(name for name in index.favourites if name != font)
+    return index.evolve(favourites=rest if font in index.favourites else (*rest, font))

@@ -12,12 +12,13 @@ from obrell.core.effects.markup import Definitions
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import path_data, rectangle
-from obrell.core.raster.layers import Mask
+from obrell.core.raster.layers import Box, Layer, Mask
 from obrell.core.raster.ramps import Pigment
 from obrell.core.shapes.base import Sentence, Shape
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.fields import Id, Share
+from obrell.core.values.paints import Fill
 
 Zone = Literal["behind", "surface", "edge"]
 Side = Literal["behind", "inside", "outside"]
@@ -30,7 +31,7 @@ class Coat:
     """One coat of paint: where, what, how strong, and how it mixes with what is below it."""
 
     mask: Mask
-    pigment: Pigment
+    pigment: Pigment | Layer
     opacity: float
     blend: Blend
 
@@ -80,6 +81,10 @@ class Site(Protocol):
 
     def everywhere(self) -> Mask:
         """1 over the part's own box."""
+        ...
+
+    def pigment(self, fill: Fill, over: Box) -> Pigment | Layer:
+        """A fill laid on the part's own box, as the kernels take it, for the device pixels of ``over``."""
         ...
 
 

@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+from base64 import b64encode
 from collections.abc import Mapping
 from itertools import pairwise
 from xml.sax.saxutils import escape, quoteattr
 
-from obrell.core.effects.pigments import sample
+from obrell.core.effects.pigments import picture_frame, sample
+from obrell.core.files import content_of
 from obrell.core.geometry.plane import Rect, Similarity, direction
 from obrell.core.geometry.svgdata import number
-from obrell.core.values.paints import Gradient, Linear, Radial, Solid, Stop
+from obrell.core.raster.samples import size_of
+from obrell.core.values.paints import Fill, Gradient, Linear, Picture, Radial, Solid, Stop
 
+PNG = b"\x89PNG"
 MIDPOINT_PIECES = 12
 """A bent ramp, which SVG lacks, becomes this many straight pieces."""
 
@@ -62,10 +66,12 @@ class Definitions:
         }  # fmt: skip
         return self.add("filter", area, element("feGaussianBlur", {"stdDeviation": deviation}))
 
-    def fill(self, fill: Solid | Linear | Radial, box: Rect, place: Similarity) -> dict[str, str | float]:
+    def fill(self, fill: Fill, box: Rect, place: Similarity) -> dict[str, str | float]:
         """The ``fill`` attributes of a paint whose box is ``box`` before ``place`` moves it."""
         if isinstance(fill, Solid):
             return {"fill": str(fill.colour)}
+        if isinstance(fill, Picture):
+            return {"fill": self._pattern(fill, box, place)}
         stops = [_stop(stop) for stop in straightened(fill)]
         common: dict[str, str | float] = {"gradientUnits": "userSpaceOnUse"}
         move = _matrix(place)
@@ -78,6 +84,27 @@ class Definitions:
         squash = f"{move} translate({number(cx)} {number(cy)}) scale(1 {_ratio(fill, box)})".strip()
         circle: dict[str, str | float] = {"cx": "0", "cy": "0", "r": fill.radius_x * box.width}
         return {"fill": self.add("radialGradient", common | circle | {"gradientTransform": squash}, *stops)}
+
+    def _pattern(self, fill: Picture, box: Rect, place: Similarity) -> str:
+        """A kept picture as a pattern whose tile is the picture; only tiles are seen more than once."""
+        seen, (left, top, right, bottom) = picture_frame(fill, box)
+        width, height = size_of(fill.file)
+        content = content_of(fill.file)
+        kind = "png" if content.startswith(PNG) else "jpeg"
+        across, down = seen.width / (right - left), seen.height / (bottom - top)
+        image = element("image", {
+            "width": width * across, "height": height * down, "x": -left * across, "y": -top * down,
+            "preserveAspectRatio": "none", "href": f"data:image/{kind};base64,{b64encode(content).decode()}",
+        })  # fmt: skip
+        tile = seen if fill.fit == "tiled" else seen.union(box)
+        inner = element("svg", {
+            "x": seen.left - tile.left, "y": seen.top - tile.top, "width": seen.width, "height": seen.height,
+        }, image)  # fmt: skip
+        pattern: dict[str, str | float] = {
+            "x": tile.left, "y": tile.top, "width": tile.width, "height": tile.height,
+            "patternUnits": "userSpaceOnUse", "patternTransform": _matrix(place),
+        }  # fmt: skip
+        return self.add("pattern", pattern, inner)
 
 
 def _ratio(fill: Radial, box: Rect) -> str:

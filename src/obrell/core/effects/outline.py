@@ -8,12 +8,11 @@ from pydantic import Field
 
 from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
 from obrell.core.effects.markup import element
-from obrell.core.effects.pigments import pigment
 from obrell.core.geometry.combine import MITRE_LIMIT
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.fields import Length
-from obrell.core.values.paints import Fill, Solid
+from obrell.core.values.paints import Fill, Gradient, Solid
 
 OUTER_SHARE = {"inside": 0.0, "centre": 0.5, "outside": 1.0}
 
@@ -34,14 +33,13 @@ class Outline(Effect):
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
         width = site.stroke(self.width)
         outer = width * OUTER_SHARE[self.place]
-        colours = pigment(self.fill, site.box, site.place)
         if side == "outside" and outer > 0:
             mask = site.cover(site.shape.parallel(outer).transformed(site.place))
         elif side == "inside" and width > outer:
             mask = site.cover_inverse(site.shape.parallel(outer - width).transformed(site.place))
         else:
             return ()
-        return (Coat(mask, colours, self.opacity, self.blend),)
+        return (Coat(mask, site.pigment(self.fill, mask.box), self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         outer = self.width * OUTER_SHARE[self.place]
@@ -57,8 +55,8 @@ class Outline(Effect):
         return (element("path", {"d": data, "fill-rule": "evenodd"} | fill),)
 
     def sentence(self) -> Sentence:
-        colours: Sentence = (Slot("fill/colour"),)
-        if not isinstance(self.fill, Solid):
+        colours: Sentence = (Slot("fill/colour"),) if isinstance(self.fill, Solid) else (Slot("fill/kind"),)
+        if isinstance(self.fill, Gradient):
             colours = (Slot("fill/kind"), Words(" "), Slot("fill/stops"))
         return (
             Slot("place"), Words(", "), Slot("width"), Words(", "), *colours, Words(" "), Slot("opacity"),

@@ -8,9 +8,8 @@ from pydantic import Field
 
 from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
 from obrell.core.effects.markup import element
-from obrell.core.effects.pigments import pigment
 from obrell.core.shapes.base import Sentence, Slot, Words
-from obrell.core.values.paints import Fill, Linear, Solid
+from obrell.core.values.paints import Fill, Gradient, Linear, Picture, Solid
 
 
 class Paint(Effect):
@@ -25,8 +24,8 @@ class Paint(Effect):
         return 0.0
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        colours = pigment(self.fill, site.box, site.place)
-        return (Coat(site.everywhere(), colours, self.opacity, self.blend),)
+        mask = site.everywhere()
+        return (Coat(mask, site.pigment(self.fill, mask.box), self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         box = drawing.shape.box()
@@ -41,10 +40,14 @@ class Paint(Effect):
             case Linear():
                 ramp = (Slot("fill/angle"), Words(", "), Slot("fill/stops"))
                 return (Slot("fill/kind"), Words(" "), *ramp, *strength)
+            case Picture():
+                return (Slot("fill/kind"), Words(", "), Slot("fill/fit"), *strength)
             case _:
                 return (Slot("fill/kind"), Words(", "), Slot("fill/stops"), *strength)
 
     @property
     def opaque(self) -> bool:
-        solid = isinstance(self.fill, Solid) or all(stop.opacity >= 1 for stop in self.fill.stops)
+        solid = isinstance(self.fill, Solid) or (
+            isinstance(self.fill, Gradient) and all(stop.opacity >= 1 for stop in self.fill.stops)
+        )
         return self.visible and self.opacity >= 1 and self.blend == "normal" and solid

@@ -9,8 +9,10 @@ import numpy as np
 
 from obrell.core.colour.spaces import from_hex, from_oklab, to_hex, to_oklab
 from obrell.core.geometry.plane import Rect, Similarity, direction
+from obrell.core.raster.layers import Box, Layer
 from obrell.core.raster.ramps import LINEAR, RADIAL, SOLID, Pigment, midpoint_exponent
-from obrell.core.values.paints import Gradient, Linear, Radial, Solid, Stop
+from obrell.core.raster.samples import EMPTY, PADDED, WRAPPED, Stretch, cropped, sampled, size_of
+from obrell.core.values.paints import Gradient, Linear, Picture, Radial, Solid, Stop
 
 
 def pigment(fill: Solid | Linear | Radial, box: Rect, to_device: Similarity) -> Pigment:
@@ -31,6 +33,36 @@ def pigment(fill: Solid | Linear | Radial, box: Rect, to_device: Similarity) -> 
     across = _affine(to_device, lambda px, _: (px - cx) / rx)
     down = _affine(to_device, lambda _, py: (py - cy) / ry)
     return Pigment(RADIAL, np.array([*across, *down]), stops, oklab)
+
+
+def picture_layer(fill: Picture, box: Rect, to_device: Similarity, region: Box) -> Layer:
+    """The picture over a region of the device grid, laid on the part's own unrotated box."""
+    seen, (left, top, right, bottom) = picture_frame(fill, box)
+    scale = to_device.scale
+    small = tuple(max(1, round(side * scale)) for side in (seen.width, seen.height))
+    planes = cropped(fill.file, left, top, right, bottom, *small)
+    wide, high = planes.shape[2] / seen.width, planes.shape[1] / seen.height
+    across = _affine(to_device, lambda px, _: (px - seen.left) * wide)
+    down = _affine(to_device, lambda _, py: (py - seen.top) * high)
+    beyond = {"whole": EMPTY, "tiled": WRAPPED}.get(fill.fit, PADDED)
+    return sampled(planes, Stretch((*across, *down), beyond), region)
+
+
+def picture_frame(fill: Picture, box: Rect) -> tuple[Rect, tuple[int, int, int, int]]:
+    """Where the picture, or its middle tile, lies in the part's own space, and which of its px are seen:
+    left, top, right and bottom."""
+    width, height = size_of(fill.file)
+    left, top = min(int(fill.cut_left * width), width - 1), min(int(fill.cut_top * height), height - 1)
+    right = max(left + 1, width - int(fill.cut_right * width))
+    bottom = max(top + 1, height - int(fill.cut_bottom * height))
+    wide, high = right - left, bottom - top
+    if fill.fit == "stretched":
+        return box, (left, top, right, bottom)
+    by_side = (box.width / wide, box.height / high)
+    factor = {"whole": min(by_side), "filling": max(by_side)}.get(fill.fit, fill.scale)
+    x, y = wide * factor / 2, high * factor / 2
+    middle = box.centre
+    return Rect(middle.x - x, middle.y - y, middle.x + x, middle.y + y), (left, top, right, bottom)
 
 
 def solid(colour: str) -> Pigment:

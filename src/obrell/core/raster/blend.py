@@ -13,10 +13,20 @@ from obrell.core.raster.layers import Box, Layer, Mask
 from obrell.core.raster.ramps import Pigment
 
 
-def paint(target: Layer, mask: Mask, pigment: Pigment, opacity: float, mode: int) -> None:
+def paint(target: Layer, mask: Mask, pigment: Pigment | Layer, opacity: float, mode: int) -> None:
     """Blend ``pigment``, covered by ``mask`` and faded by ``opacity``, into ``target``."""
     box = mask.box.meet(target.box)
+    if isinstance(pigment, Layer):
+        box = box.meet(pigment.box)
     if box.empty or opacity <= 0:
+        return
+    if isinstance(pigment, Layer):
+        _cover(
+            target.planes, target.box.left, target.box.top,
+            mask.values, mask.box.left, mask.box.top,
+            pigment.planes, pigment.box.left, pigment.box.top,
+            box.left, box.top, box.right, box.bottom, opacity, mode,
+        )  # fmt: skip
         return
     _paint(
         target.planes, target.box.left, target.box.top,
@@ -431,4 +441,24 @@ def _stack(
             row = layer[channel, y - layer_top, left - layer_left : right - layer_left]
             for x in range(count):
                 source[channel, x] = row[x] * fade
+        _blend_row(target, y - target_top, left - target_left, source, count, mode)
+
+
+@kernel(
+    "void(float32[:,:,::1], int64, int64, float32[:,::1], int64, int64, float32[:,:,::1], int64, int64,"
+    " int64, int64, int64, int64, float64, int64)"
+)
+def _cover(
+    target, target_left, target_top, mask, mask_left, mask_top, layer, layer_left, layer_top,
+    left, top, right, bottom, opacity, mode,
+):  # fmt: skip
+    count = right - left
+    source = np.empty((4, count), np.float32)
+    fade = np.float32(opacity)
+    for y in range(top, bottom):
+        cover = mask[y - mask_top, left - mask_left : right - mask_left]
+        for channel in range(4):
+            row = layer[channel, y - layer_top, left - layer_left : right - layer_left]
+            for x in range(count):
+                source[channel, x] = row[x] * cover[x] * fade
         _blend_row(target, y - target_top, left - target_left, source, count, mode)

@@ -48,7 +48,7 @@ def _upto(part: Part, count: int | None) -> Part:
     effects = in_build_order(part)
     if count is not None:
         effects = effects[:count]
-    bare_group = isinstance(part.shape, Group | Repeat)
+    bare_group = isinstance(part.shape, Group | Repeat) or not part.shape.plain
     if not bare_group and not any(effect.zone == "surface" for effect in effects) and count is not None:
         bare = Paint(id="bare", fill=Solid(colour=BARE))
         effects = (*(e for e in effects if e.zone == "behind"), bare)

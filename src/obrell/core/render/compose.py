@@ -12,6 +12,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from obrell.core.document.looks import effects_of
 from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
@@ -114,7 +115,7 @@ def _clipped(target: Layer, node: Node, clip: Part, sites: _Sites) -> None:
 def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
     """Blend a part into ``target``, which becomes the outside layer itself."""
     part, site = node.part, sites.of(node.part)
-    effects = [effect for effect in part.effects if effect.visible and effect.opacity > 0]
+    effects = [effect for effect in effects_of(part) if effect.visible and effect.opacity > 0]
     box = touched(effects, site).meet(target.box)
     if box.empty and not node.children:
         return
@@ -193,7 +194,7 @@ def painted_box(resolved: Resolved, node: Node, frame: Frame, cache: PixelCache 
     part = node.part
     if not part.visible:
         return NO_BOX
-    effects = [effect for effect in part.effects if effect.visible]
+    effects = [effect for effect in effects_of(part) if effect.visible]
     own = touched(effects, site_of(resolved, part, frame.density, frame.region, cache)) if effects else NO_BOX
     for child in node.children:
         own = own.join(painted_box(resolved, child, frame, cache))
@@ -211,6 +212,6 @@ def painted_bounds(resolved: Resolved, node: Node) -> Rect:
 
 def _painted_bounds(resolved: Resolved, part: Part) -> Rect:
     site = site_of(resolved, part, 1.0, NO_BOX, SHARED)
-    effects = [effect for effect in part.effects if effect.visible]
+    effects = [effect for effect in effects_of(part) if effect.visible]
     reach = max((effect.reach(site.light) for effect in effects), default=0.0)
     return site.outline.bounds().grown(reach + 1.0)

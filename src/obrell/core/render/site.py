@@ -10,13 +10,16 @@ import numpy as np
 
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
+from obrell.core.effects.pigments import picture_layer, pigment
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.raster import blur as gaussian
 from obrell.core.raster.coverage import cover
-from obrell.core.raster.layers import Box, Mask
+from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.raster.ramps import Pigment
 from obrell.core.render.cache import PixelCache
 from obrell.core.shapes import Shape
+from obrell.core.values.paints import Fill, Picture
 
 
 @dataclass(slots=True)
@@ -69,6 +72,12 @@ class PartSite:
     def everywhere(self) -> Mask:
         box = self.own_box
         return self.cache.get(("everywhere", box), lambda: Mask(box, np.ones((box.height, box.width), np.float32)))
+
+    def pigment(self, fill: Fill, over: Box) -> Pigment | Layer:
+        if not isinstance(fill, Picture):
+            return pigment(fill, self.box, self.place)
+        key = ("picture", fill, self.box, self.place, over)
+        return self.cache.get(key, lambda: picture_layer(fill, self.box, self.place, over))
 
     def _covered(self, path: Path, box: Box) -> Mask:
         return self.cache.get(("cover", path, box), lambda: cover(path.rows, box))

@@ -10,6 +10,8 @@ from obrell.core.geometry.combine import grown
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect
 from obrell.core.values.base import Value
+from obrell.core.values.colours import Colour
+from obrell.core.values.paints import Fill
 
 LEAST_PX = 1e-3
 """What a shape is stretched to at least."""
@@ -54,6 +56,19 @@ class Shape(Value):
     def spread(self, distance: float) -> Path:
         """The outline of a shadow spread by ``distance``: grown with round joins."""
         return grown(self.path(), distance, round_joins=True)
+
+    def ground(self) -> Fill | None:
+        """What the kind itself shows below all surface effects; None for kinds that are only painted."""
+        return None
+
+    def stains(self) -> tuple[tuple[Path, Colour], ...]:
+        """Pieces of the outline with the colours they have of their own."""
+        return ()
+
+    @property
+    def plain(self) -> bool:
+        """Whether nothing but effects gives it its colours."""
+        return True
 
     def parallel(self, distance: float) -> Path:
         """The outline moved outwards by ``distance`` with mitre joins."""
@@ -125,6 +140,10 @@ class Shape(Value):
     def suggested_name(self) -> str:
         """What a new part of this kind is called."""
         return self.label
+
+    def remark(self) -> str:
+        """What can be seen and is hardly meant, in words; empty when nothing is."""
+        return ""
 
     def problem(self) -> str:
         """What is wrong with the values taken together, in words; empty when nothing is."""

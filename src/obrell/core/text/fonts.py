@@ -1,7 +1,8 @@
-"""The shipped fonts. Each is a variable font with one weight axis."""
+"""Fonts: the shipped families, and files that were brought into a kit."""
 
 from __future__ import annotations
 
+import unicodedata
 from dataclasses import dataclass
 from functools import lru_cache
 from io import BytesIO
@@ -11,13 +12,21 @@ from typing import Any, Literal, get_args
 import uharfbuzz as hb
 from fontTools.ttLib import TTFont
 
-FontName = Literal[
+from obrell.core.files import FileId, content_of
+
+Shipped = Literal[
     "Hanken Grotesk", "Spline Sans Mono", "Lora", "Playfair Display", "Oswald", "Nunito", "Comfortaa", "Unbounded",
 ]  # fmt: skip
+FontName = Shipped | FileId
+"""A shipped family by its name, or a file."""
 FONT_FOLDER = Path(__file__).parent / "fonts"
-FONT_NAMES: tuple[FontName, ...] = get_args(FontName)
+FONT_NAMES: tuple[Shipped, ...] = get_args(Shipped)
 SUBSETS = ("latin", "latin-ext", "greek", "cyrillic")
 """The files a family is cut into; together they are one font."""
+USUAL_CAP_HEIGHT = 0.7
+"""Of fonts that do not say theirs."""
+FAMILY, STYLE, OWN_FAMILY, OWN_STYLE = 1, 2, 16, 17
+"""Identifiers of the name table (OpenType 1.9, name)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +40,8 @@ class Face:
 
 @dataclass(frozen=True, slots=True)
 class Font:
-    """A family ready to shape with. Heights are shares of the font size, positive upwards."""
+    """A family ready to shape with. Heights are shares of the font size, positive upwards. Without a
+    weight axis ``lightest`` and ``heaviest`` are the same."""
 
     name: str
     faces: tuple[Face, ...]
@@ -40,8 +50,10 @@ class Font:
     cap_height: float
 
     def missing(self, words: str) -> list[str]:
-        """The characters of ``words`` it has no glyph for, each once, in order."""
-        return [c for c in dict.fromkeys(words) if not any(ord(c) in face.characters for face in self.faces)]
+        """The characters of ``words`` it has no glyph for, each once, in order; those that are never
+        seen, such as joiners, are not counted."""
+        seen = (c for c in dict.fromkeys(words) if unicodedata.category(c) not in ("Cc", "Cf"))
+        return [c for c in seen if not any(ord(c) in face.characters for face in self.faces)]
 
     def runs(self, words: str) -> list[tuple[Face, str]]:
         """The words cut where another file of the family has to go on."""
@@ -60,19 +72,31 @@ class Font:
         return next((face for face in self.faces if ord(character) in face.characters), before)
 
 
-@lru_cache
-def load(name: FontName) -> Font:
-    """The font by its family name."""
+@lru_cache(maxsize=64)
+def load(name: str) -> Font:
+    """The font by its stored name; raises ``NoSuchThing`` when its file is not kept."""
+    if name not in FONT_NAMES:
+        return made_of(content_of(name))
     folder = FONT_FOLDER / name.lower().replace(" ", "-")
-    tables = [TTFont(BytesIO(file.read_bytes())) for s in SUBSETS if (file := folder / f"{s}.woff2").exists()]
-    first: Any = tables[0]
-    weight = next(axis for axis in first["fvar"].axes if axis.axisTag == "wght")
+    files = [file.read_bytes() for s in SUBSETS if (file := folder / f"{s}.woff2").exists()]
+    return made_of(*files, name=name)
+
+
+def made_of(*files: bytes, name: str = "") -> Font:
+    """The font in files that together are one family; without a name it is called as the first calls
+    itself. Raises whatever the reader of fonts raises when they are no fonts."""
+    tables: list[Any] = [TTFont(BytesIO(content), lazy=True) for content in files]
+    first = tables[0]
+    axes = {axis.axisTag: axis for axis in first["fvar"].axes} if "fvar" in first else {}
+    weight = axes.get("wght")
+    own = getattr(first["OS/2"], "usWeightClass", 400)
+    cap_height = getattr(first["OS/2"], "sCapHeight", 0) / first["head"].unitsPerEm
     return Font(
-        name=name,
+        name=name or _name(first),
         faces=tuple(_face(one) for one in tables),
-        lightest=weight.minValue,
-        heaviest=weight.maxValue,
-        cap_height=first["OS/2"].sCapHeight / first["head"].unitsPerEm,
+        lightest=weight.minValue if weight else own,
+        heaviest=weight.maxValue if weight else own,
+        cap_height=cap_height if 0 < cap_height < 2 else USUAL_CAP_HEIGHT,
     )
 
 
@@ -81,3 +105,12 @@ def _face(tables: TTFont) -> Face:
     plain = BytesIO()
     tables.save(plain, reorderTables=None)
     return Face(hb.Face(hb.Blob(plain.getvalue())), frozenset(tables.getBestCmap() or ()))
+
+
+def _name(tables: Any) -> str:
+    names = tables["name"]
+    family = names.getDebugName(OWN_FAMILY) or names.getDebugName(FAMILY) or "Font"
+    style = names.getDebugName(OWN_STYLE) or names.getDebugName(STYLE) or ""
+    whole = family if "fvar" in tables or style.lower() in ("", "regular") else f"{family} {style}"
+    printable = "".join(c for c in whole if c.isprintable()).strip()
+    return printable[:80] or "Font"

@@ -6,9 +6,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator
 
+from obrell.core.files import FileId
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Colour
-from obrell.core.values.fields import Angle, Extent, Share, WideShare
+from obrell.core.values.fields import Angle, Extent, Live, Share, WideShare
 
 MAX_STOPS = 64
 
@@ -39,6 +40,10 @@ class Gradient(Value):
         return tuple(sorted(stops, key=lambda stop: stop.position))
 
 
+CutShare = Annotated[float, Live("%", 0.01, 0, 0.49, 100), Field(ge=0, le=0.49)]
+"""A share of a picture cut off one side, shown in %."""
+
+
 class Solid(Value):
     """One colour."""
 
@@ -63,16 +68,32 @@ class Radial(Gradient):
     radius_y: Extent = Field(0.5, title="radius down")
 
 
-Fill = Annotated[Solid | Linear | Radial, Field(discriminator="kind")]
+class Picture(Value):
+    """A kept picture, its sides cut off by shares, laid over the part's box: stretched to it, whole inside
+    of it, filling it, or tiled from its middle at ``scale`` logical px to a px."""
+
+    kind: Literal["picture"] = "picture"
+    file: FileId
+    fit: Literal["stretched", "whole", "filling", "tiled"] = Field("stretched", title="lies")
+    scale: Extent = Field(1.0, title="scale of tiles")
+    cut_left: CutShare = Field(0.0, title="cut off the left")
+    cut_top: CutShare = Field(0.0, title="the top")
+    cut_right: CutShare = Field(0.0, title="the right")
+    cut_bottom: CutShare = Field(0.0, title="the bottom")
+
+
+Fill = Annotated[Solid | Linear | Radial | Picture, Field(discriminator="kind")]
 FILL_KINDS: dict[str, type[Solid] | type[Linear] | type[Radial]] = {
     "solid": Solid, "linear": Linear, "radial": Radial,
 }  # fmt: skip
 
 
-def refilled(fill: Solid | Linear | Radial, kind: str) -> Solid | Linear | Radial:
+def refilled(fill: Solid | Linear | Radial | Picture, kind: str) -> Solid | Linear | Radial | Picture:
     """The same colours as another kind of fill; a solid becomes a ramp that ends at no opacity."""
     if kind == fill.kind:
         return fill
+    if isinstance(fill, Picture):
+        return refilled(Solid(), kind)
     if isinstance(fill, Solid):
         stops: tuple[Stop, ...] = (
             Stop(position=0, colour=fill.colour),

@@ -50,7 +50,13 @@ export function startActions(bench) {
   };
 
   const acts = {
-    draw: ({ draw }) => (draw === "icon" ? bench.openIcons() : marks.take(draw)),
+    draw: ({ draw }) => {
+      if (draw === "icon") bench.openIcons();
+      else if (draw === "picture") bench.choosePicture();
+      else marks.take(draw);
+    },
+    bring: ({ bring }) => bench.choosePicture(bring),
+    letters: () => bench.styleLetters(),
     points: ({ points }) => marks.points.command(points),
     do: (data) => doings[data.do](data),
     effectDo: ({ effectDo }) => effects[effectDo]({ part: chosen()[0], effect: bench.state.effect }),

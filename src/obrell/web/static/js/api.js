@@ -31,6 +31,24 @@ export class Api {
     return this.#queue("/drawings", { svg, name, seen: selection, window: this.window });
   }
 
+  /** Put a picture in. @param {File} file @param {"part"|"reference"} use */
+  async picture(file, use) {
+    const query = new URLSearchParams({ name: file.name, use, window: this.window });
+    return this.#upload(`${this.base}/pictures?${query}`, file);
+  }
+
+  /** Bring a font into the kit. @param {File} file */
+  async font(file) {
+    return this.#upload(`${this.base.split("/controls/")[0]}/fonts`, file);
+  }
+
+  async #upload(address, file) {
+    const answer = await fetch(address, { method: "POST", body: file });
+    const text = await answer.text();
+    if (!answer.ok) throw new Refusal(wordsOf(text));
+    return JSON.parse(text);
+  }
+
   /** @param {"undo"|"redo"} way */
   step(way, selection) {
     return this.#queue(`/steps/${way}`, { seen: selection, window: this.window });

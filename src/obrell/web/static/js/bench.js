@@ -5,6 +5,7 @@ import { startAsking } from "./ask.js";
 import { Chooser } from "./chooser.js";
 import { startIcons, startDropping } from "./bringing.js";
 import { startFinder, startFinding } from "./finder.js";
+import { startFonts, startLetters } from "./fonts.js";
 import { startKeys } from "./keys.js";
 import { Marks } from "./marks.js";
 import { say, showGround } from "./page.js";
@@ -51,6 +52,8 @@ class Bench {
     startFinder(this);
     startFinding(this);
     startIcons(this);
+    startFonts(this);
+    startLetters(this);
     startDropping(this);
     this.showState();
     const [width, height] = this.state.scene.canvas;

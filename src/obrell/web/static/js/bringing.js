@@ -1,4 +1,4 @@
-/** What is brought in from outside: icons from the shipped set, SVG drawings by drop or paste. */
+/** What is brought in from outside: icons from the shipped set, SVG drawings, pictures. */
 import { say } from "./page.js";
 import { svg } from "./marks.js";
 
@@ -60,20 +60,34 @@ export function startIcons(bench) {
   bench.openIcons = open;
 }
 
-/** SVG files dropped on the stage, or SVG text pasted. */
+/** Files dropped on the stage, chosen, or SVG text pasted. */
 export function startDropping(bench) {
   const { element } = bench.stage;
-  bench.bring = async (text, name) => {
+  const chooser = document.getElementById("picture-file");
+  let use = "part";
+
+  async function shown(asked) {
     bench.complain("");
     try {
-      const state = await bench.api.bring(text, name, bench.selection);
+      const state = await asked;
       bench.show(state);
       say(state.said);
       bench.stage.request();
     } catch (error) {
       bench.complain(error.message);
     }
+  }
+
+  const isDrawing = (file) => /svg/.test(file.type) || /\.svg$/i.test(file.name);
+  bench.bring = (text, name) => shown(bench.api.bring(text, name, bench.selection));
+  bench.choosePicture = (wanted = "part") => {
+    use = wanted;
+    chooser.value = "";
+    chooser.click();
   };
+  chooser.addEventListener("change", () => {
+    if (chooser.files[0]) shown(bench.api.picture(chooser.files[0], use));
+  });
   element.addEventListener("dragover", (event) => {
     event.preventDefault();
     element.classList.add("over");
@@ -84,7 +98,7 @@ export function startDropping(bench) {
     element.classList.remove("over");
     const [file] = event.dataTransfer.files;
     if (!file) return;
-    if (!/svg/.test(file.type) && !/\.svg$/i.test(file.name)) bench.complain(`${file.name} is not an SVG file.`);
-    else bench.bring(await file.text(), file.name.replace(/\.svg$/i, ""));
+    if (isDrawing(file)) bench.bring(await file.text(), file.name.replace(/\.svg$/i, ""));
+    else shown(bench.api.picture(file, "part"));
   });
 }

@@ -144,6 +144,7 @@ export class Marks {
       const style = document.getElementById(id).style;
       [style.left, style.top, style.width, style.height] = [x, y, ...size].map((value) => `${value}px`);
     }
+    this.#reference();
     this.#grid();
     if (this.sizing) this.#canvasSize(x, y, ...size, width, height);
     const inset = margin * this.stage.zoom;
@@ -160,6 +161,20 @@ export class Marks {
       const cursor = side === "left" || side === "right" ? "ew-resize" : "ns-resize";
       this.svg.append(svg("path", { class: "edge", d, "data-edge": side }));
       this.svg.lastChild.style.cursor = cursor;
+    }
+  }
+
+  /** The pinned picture, under or over the art. */
+  #reference() {
+    const { reference } = this.now;
+    for (const lies of ["under", "over"]) {
+      const image = document.getElementById(`reference-${lies}`);
+      image.hidden = !reference?.visible || reference.lies !== `${lies} the art`;
+      if (image.hidden) continue;
+      const address = `/files/${reference.file}`;
+      if (image.getAttribute("src") !== address) image.src = address;
+      const [x, y] = this.stage.toScreen(reference.x, reference.y);
+      Object.assign(image.style, { left: `${x}px`, top: `${y}px`, width: `${reference.width * this.stage.zoom}px`, opacity: reference.opacity });
     }
   }
 

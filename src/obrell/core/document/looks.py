@@ -1,0 +1,30 @@
+"""The effects a part is drawn with: its own, and what its kind itself shows."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from obrell.core.document.model import Part
+from obrell.core.effects import Effect, Paint
+from obrell.core.effects.stain import Stain
+from obrell.core.shapes import Shape
+
+Effects = tuple[Effect, ...]
+
+
+def effects_of(part: Part) -> Effects:
+    """In paint order. A picture's own pixels lie below all; the colours of a text's runs lie on the paint
+    at the bottom, below whatever finishes both."""
+    return part.effects if part.shape.plain else _with_own(part.shape, part.effects)
+
+
+@lru_cache(maxsize=1024)
+def _with_own(shape: Shape, effects: Effects) -> Effects:
+    ground = shape.ground()
+    if ground is not None:
+        return (Paint(id="own", fill=ground), *effects)
+    stains = tuple(
+        Stain(id=f"own{number}", piece=piece, colour=colour) for number, (piece, colour) in enumerate(shape.stains())
+    )
+    first = next((number for number, effect in enumerate(effects) if isinstance(effect, Paint)), -1)
+    return (*effects[: first + 1], *stains, *effects[first + 1 :])

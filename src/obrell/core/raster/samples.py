@@ -1,0 +1,91 @@
+"""Pictures as arrays of premultiplied colour, and what they look like on the device grid."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from io import BytesIO
+
+import numpy as np
+from PIL import Image
+
+from obrell.core.files import content_of
+from obrell.core.raster.jit import kernel
+from obrell.core.raster.layers import Box, Layer, Planes
+
+PADDED, WRAPPED, EMPTY = range(3)
+"""What lies beyond a picture: its edge drawn out, the picture again, or nothing."""
+KEPT_PICTURES = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """From device px to picture px, as (a, b, c, d, e, f): u = a·x + b·y + c, v = d·x + e·y + f; pixel
+    (i, j) of the picture covers [i, i + 1) × [j, j + 1)."""
+
+    field: tuple[float, float, float, float, float, float]
+    beyond: int = PADDED
+
+
+@lru_cache(maxsize=KEPT_PICTURES)
+def planes_of(file: str) -> Planes:
+    """A kept picture, premultiplied, shape (4, height, width); raises ``NoSuchThing``."""
+    with Image.open(BytesIO(content_of(file))) as picture:
+        straight = np.asarray(picture.convert("RGBA"), np.float32) / np.float32(255)
+    planes = np.ascontiguousarray(np.moveaxis(straight, 2, 0))
+    planes[:3] *= planes[3]
+    return planes
+
+
+@lru_cache(maxsize=256)
+def size_of(file: str) -> tuple[int, int]:
+    """Width and height of a kept picture, px."""
+    with Image.open(BytesIO(content_of(file))) as picture:
+        return picture.size
+
+
+@lru_cache(maxsize=KEPT_PICTURES)
+def cropped(file: str, left: int, top: int, right: int, bottom: int, width: int, height: int) -> Planes:
+    """A rectangle of the picture's px, made smaller to ``width`` × ``height`` px when that is fewer: every
+    new pixel is the weighted mean of those it covers (Lanczos with 3 lobes, cut to what colours can be)."""
+    planes = np.ascontiguousarray(planes_of(file)[:, top:bottom, left:right])
+    size = (min(width, right - left), min(height, bottom - top))
+    if size == (right - left, bottom - top):
+        return planes
+    small = [
+        np.asarray(Image.fromarray(plane, "F").resize(size, Image.Resampling.LANCZOS), np.float32) for plane in planes
+    ]
+    result: Planes = np.clip(np.stack(small), 0, 1)
+    np.minimum(result[:3], result[3], out=result[:3])
+    return np.ascontiguousarray(result)
+
+
+def sampled(planes: Planes, stretch: Stretch, box: Box) -> Layer:
+    """The picture over ``box`` of the device grid, bilinear between its pixels' centres."""
+    layer = Layer.clear(box)
+    _sample(layer.planes, box.left, box.top, planes, np.array(stretch.field), stretch.beyond)
+    return layer
+
+
+@kernel("void(float32[:,:,::1], int64, int64, float32[:,:,::1], float64[::1], int64)")
+def _sample(out, left, top, planes, field, beyond):
+    high, wide = planes.shape[1], planes.shape[2]
+    for y in range(out.shape[1]):
+        for x in range(out.shape[2]):
+            across, down = left + x + 0.5, top + y + 0.5
+            u = field[0] * across + field[1] * down + field[2] - 0.5
+            v = field[3] * across + field[4] * down + field[5] - 0.5
+            if beyond == 2 and (u < -0.5 or v < -0.5 or u > wide - 0.5 or v > high - 0.5):
+                continue
+            i, j = int(np.floor(u)), int(np.floor(v))
+            right, below = np.float32(u - i), np.float32(v - j)
+            if beyond == 1:
+                i0, i1, j0, j1 = i % wide, (i + 1) % wide, j % high, (j + 1) % high
+            else:
+                i0, i1 = min(max(i, 0), wide - 1), min(max(i + 1, 0), wide - 1)
+                j0, j1 = min(max(j, 0), high - 1), min(max(j + 1, 0), high - 1)
+            for channel in range(4):
+                plane = planes[channel]
+                upper = plane[j0, i0] + right * (plane[j0, i1] - plane[j0, i0])
+                lower = plane[j1, i0] + right * (plane[j1, i1] - plane[j1, i0])
+                out[channel, y, x] = upper + below * (lower - upper)

@@ -1,0 +1,63 @@
+"""Picture: a kept picture in a frame of its own size, with its sides cut off by shares."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from obrell.core.files import FileId
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import Point, Rect
+from obrell.core.geometry.rounded import rounded_box
+from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
+from obrell.core.values import paints
+from obrell.core.values.fields import Size
+from obrell.core.values.paints import CutShare
+
+
+class Picture(Shape):
+    """Centred on the part's place; its own colours lie below all surface effects."""
+
+    label: ClassVar[str] = "Picture"
+    kind: Literal["picture"] = "picture"
+    file: FileId
+    width: Size = Field(40.0, title="width")
+    height: Size = Field(40.0, title="height")
+    lies: Literal["stretched", "whole", "filling"] = Field("filling", title="lies")
+    cut_left: CutShare = Field(0.0, title="cut off the left")
+    cut_top: CutShare = Field(0.0, title="the top")
+    cut_right: CutShare = Field(0.0, title="the right")
+    cut_bottom: CutShare = Field(0.0, title="the bottom")
+
+    def path(self) -> Path:
+        return rounded_box(self.width, self.height, (0.0, 0.0, 0.0, 0.0))
+
+    def box(self) -> Rect:
+        return Rect(-self.width / 2, -self.height / 2, self.width / 2, self.height / 2)
+
+    def straight_sides(self) -> tuple[float, float, float, float]:
+        frame = self.box()
+        return frame.left, frame.top, frame.right, frame.bottom
+
+    def fitted(self, density: float, place: Point) -> tuple[Picture, Point]:
+        width, x = on_grid(self.width, place.x, density)
+        height, y = on_grid(self.height, place.y, density)
+        return self.evolve(width=width, height=height), Point(x, y)
+
+    def resized(self, width: float, height: float) -> Picture:
+        return self.evolve(width=width, height=height)
+
+    def ground(self) -> paints.Picture:
+        cuts = {name: getattr(self, name) for name in ("cut_left", "cut_top", "cut_right", "cut_bottom")}
+        return paints.Picture(file=self.file, fit=self.lies, **cuts)
+
+    @property
+    def plain(self) -> bool:
+        return False
+
+    def sentence(self) -> Sentence:
+        return Words("picture "), Slot("width"), Words(" × "), Slot("height"), Words(", "), Slot("lies")
+
+    def details(self) -> tuple[str, ...]:
+        return "cut_left", "cut_top", "cut_right", "cut_bottom"

@@ -1,0 +1,136 @@
+"""Pictures: what is read, how it is kept, what it looks like on the device grid."""
+
+from io import BytesIO
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from obrell.core.document.files import files_of
+from obrell.core.edit import Surroundings, read_edit
+from obrell.core.effects.pigments import picture_layer
+from obrell.core.errors import BadDocument, NoSuchThing, TooLarge
+from obrell.core.files import content_of
+from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.interchange import pictures
+from obrell.core.interchange.kit_file import read_kit, write_kit
+from obrell.core.interchange.pictures import read_picture
+from obrell.core.raster.layers import Box
+from obrell.core.shapes import Picture
+from obrell.core.values import paints
+from obrell.store.kits import Kits
+from tests.making import KEEPER, SLOPE, control, kit, layer, part, png, resolved, slope, solid
+
+PLAIN = Similarity()
+
+
+def straight(found):
+    """(height, width, 4) levels of a layer."""
+    planes = np.moveaxis(found.planes, 0, 2)
+    alpha = np.maximum(planes[..., 3:], 1e-9)
+    return np.concatenate([planes[..., :3] / alpha, planes[..., 3:]], axis=2) * 255
+
+
+def test_a_picture_at_its_own_size_is_itself():
+    fill = paints.Picture(file=SLOPE)
+    shown = picture_layer(fill, Rect(0, 0, 48, 32), PLAIN, Box(0, 0, 48, 32))
+    assert np.abs(straight(shown) - slope(48, 32)).max() < 0.01
+
+
+def test_a_picture_made_smaller_is_the_mean_of_what_it_covers():
+    levels = np.kron([[0, 255], [255, 0]] * 8, np.ones((2, 2), int)).repeat(8, axis=1)[:32]
+    picture = KEEPER.keep(png(np.stack([levels] * 3, axis=2)))
+    fill = paints.Picture(file=picture)
+    wide = levels.shape[1]
+    shown = picture_layer(fill, Rect(0, 0, wide / 8, 4), PLAIN, Box(0, 0, wide // 8, 4))
+    assert shown.planes[0].mean() == pytest.approx(levels.mean() / 255, abs=0.02)
+
+
+def test_cut_sides_and_ways_to_lie():
+    flag = KEEPER.keep(png(np.stack([np.repeat([[255] * 20 + [0] * 20], 10, axis=0)] * 3, axis=2)))
+    right = picture_layer(paints.Picture(file=flag, cut_left=0.49), Rect(0, 0, 8, 8), PLAIN, Box(0, 0, 8, 8))
+    assert right.planes[0][:, 3:].max() < 0.01
+    whole = picture_layer(paints.Picture(file=flag, fit="whole"), Rect(0, 0, 20, 20), PLAIN, Box(0, 0, 20, 20))
+    assert whole.planes[3][:7].max() == 0
+    assert whole.planes[3][8:12].min() == 1
+    filling = picture_layer(paints.Picture(file=flag, fit="filling"), Rect(0, 0, 20, 20), PLAIN, Box(0, 0, 20, 20))
+    assert filling.planes[3].min() == 1
+    assert filling.planes[0][10, 4] > 0.99
+    assert filling.planes[0][10, 15] < 0.01
+    tiled = picture_layer(
+        paints.Picture(file=flag, fit="tiled", scale=0.25), Rect(0, 0, 40, 20), PLAIN, Box(0, 0, 40, 20)
+    )
+    assert tiled.planes[0][:, :30] == pytest.approx(tiled.planes[0][:, 10:], abs=1e-6)
+
+
+def test_a_picture_part_shows_its_pixels_under_its_effects():
+    shown = layer(resolved(part(Picture(file=SLOPE, width=48, height=32, lies="stretched"))))
+    assert np.abs(straight(shown)[14:46, 16:64] - slope(48, 32)).max() < 0.01
+    covered = layer(resolved(part(Picture(file=SLOPE, width=48, height=32), solid("#ff0000"))))
+    assert tuple(straight(covered)[30, 40]) == pytest.approx((255, 0, 0, 255))
+
+
+def saved(picture, form, **options):
+    file = BytesIO()
+    picture.save(file, form, **options)
+    return file.getvalue()
+
+
+def test_what_is_kept_is_upright_and_plain():
+    plain = png(slope(9, 5))
+    assert read_picture(plain) == plain
+    sideways = Image.new("RGB", (4, 2), "red")
+    sideways.putpixel((0, 0), (0, 0, 255))
+    exif = Image.Exif()
+    exif[0x0112] = 6
+    kept = Image.open(BytesIO(read_picture(saved(sideways, "PNG", exif=exif))))
+    assert kept.size == (2, 4)
+    assert kept.getpixel((1, 0))[:3] == (0, 0, 255)
+    webp = read_picture(saved(sideways, "WEBP", lossless=True))
+    assert webp.startswith(b"\x89PNG")
+
+
+@pytest.mark.parametrize(
+    "content", [b"", b"GIF89a" + b"\0" * 50, png(slope(9, 5))[:60], b"\x89PNG\r\n\x1a\n" + b"\0" * 90]
+)
+def test_what_is_no_picture_is_refused_with_words(content):
+    with pytest.raises(BadDocument, match="picture"):
+        read_picture(content)
+
+
+def test_pictures_beyond_measure_are_refused_before_they_are_unpacked(monkeypatch):
+    monkeypatch.setattr(pictures, "MAX_PICTURE_PIXELS", 100)
+    with pytest.raises(TooLarge, match="48 × 32"):
+        read_picture(content_of(SLOPE))
+    monkeypatch.setattr(pictures, "MAX_PICTURE_BYTES", 10)
+    with pytest.raises(TooLarge, match="MB"):
+        read_picture(content_of(SLOPE))
+
+
+def test_a_picture_is_put_in_no_larger_than_the_canvas_and_a_reference_is_never_drawn():
+    bare = control(width=24, height=60)
+    put = read_edit({"kind": "add-picture", "file": SLOPE, "name": "Slope"}).apply(bare, Surroundings())
+    assert put.parts[0].shape.width == pytest.approx(24)
+    assert put.parts[0].shape.height == pytest.approx(16)
+    pinned = read_edit({"kind": "pin-reference", "file": SLOPE}).apply(bare, Surroundings())
+    beside = read_edit({"kind": "place-reference"}).apply(pinned, Surroundings())
+    assert beside.reference.x > 24
+    assert files_of(beside) == {SLOPE}
+    assert read_edit({"kind": "unpin-reference"}).apply(beside, Surroundings()).reference is None
+
+
+def test_a_kit_file_carries_its_pictures_and_refuses_false_ones(tmp_path):
+    kits = Kits(tmp_path / "a.db")
+    name = kits.keep_file(content_of(SLOPE))
+    kits.import_kit(kit(control(part(Picture(file=name)))))
+    content = write_kit(kits.export_kit("test-kit"))
+    other = Kits(tmp_path / "b.db")
+    other.import_kit(read_kit(content))
+    assert other.file(name) == content_of(SLOPE)
+    with pytest.raises(BadDocument, match="stands for"):
+        read_kit(content.replace(name.encode(), b"0" * 32))
+
+
+def test_a_file_that_nobody_keeps_is_named_in_words():
+    with pytest.raises(NoSuchThing, match="not stored"):
+        content_of("f" * 32)
