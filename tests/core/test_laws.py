@@ -28,11 +28,14 @@ from tests.making import (
 )
 
 EVERY = [(s, e) for s in SHAPES for e in EFFECTS]
-ALONE = [(s, e) for s in SHAPES_TRIED for e in EFFECTS]
+COATS = [e for e in EFFECTS if EFFECTS[e].zone != "whole"]
+"""Effects that paint something of their own."""
+ALONE = [(s, e) for s in SHAPES_TRIED for e in COATS]
 
 
 def lone(shape, effect, **values):
-    return with_inner(shape, EFFECTS_TRIED[effect], **values)
+    paint = () if effect in COATS else (solid("#406080"),)
+    return with_inner(shape, *paint, EFFECTS_TRIED[effect], **values)
 
 
 def test_every_kind_is_tried():

@@ -9,15 +9,17 @@ from PIL import Image
 from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Canvas, Control
 from obrell.core.document.resolve import resolve
-from obrell.core.effects import DropShadow, InnerShadow, Outline
+from obrell.core.effects import DropShadow, InnerShadow, Mask, Outline
+from obrell.core.effects.mask import PartCover
 from obrell.core.effects.offsets import Shift
 from obrell.core.interchange.svg_read import read_svg
 from obrell.core.render.picture import picture
-from obrell.core.shapes import Box, Round
+from obrell.core.shapes import Box, Picture, Round, Text
+from obrell.core.shapes.text import Run
 from obrell.core.values.blends import BLENDS
 from obrell.core.values.paints import Linear, Radial, Solid, Stop
 from obrell.samples.wendmere_lock import wendmere_lock
-from tests.making import KIT, part, resolved, solid
+from tests.making import KIT, SLOPE, part, resolved, solid
 
 SHARP_4 = 4
 """Gradients, offsets, masks, opacity and most blend modes agree within this."""
@@ -163,3 +165,37 @@ def test_a_drawing_that_was_read_looks_as_it_did(chromium):
     away = np.abs(got - shot(chromium, DRAWING)).max(axis=2)
     assert np.quantile(away, 0.9) <= BLURRED
     assert away.max() <= CLIPPED
+
+
+RUNS = Text(words="HI", size=36, runs=(Run(start=1, end=2, size=36, coloured=True, colour="#c03020"),))
+WINDOW = part(Round(width=30, height=30), solid("#80c0ff"), opacity=0.7, visible=False)
+COVERED = {
+    "fade": (part(Box(width=40, height=24), solid("#c03020"), Mask(id="e2", fitted_x=40, fitted_y=30)),),
+    "lightness, inverted": (
+        WINDOW,
+        part(
+            Box(width=40, height=24),
+            solid("#c03020"),
+            Mask(id="e2", cover=PartCover(part="p1"), measure="lightness", inverted=True, fitted_x=40, fitted_y=30),
+        ),
+    ),
+    "opacity, weak, moved": (
+        WINDOW,
+        part(
+            Box(width=40, height=24),
+            solid("#c03020"),
+            Mask(id="e2", cover=PartCover(part="p1"), opacity=0.6, fitted_x=36, fitted_y=30),
+        ),
+    ),
+    "picture": (part(Picture(file=SLOPE, width=48, height=32, lies="stretched")),),
+    "cut picture": (part(Picture(file=SLOPE, width=24, height=32, cut_left=0.25, cut_right=0.25, lies="stretched")),),
+    "coloured run": (part(RUNS, solid("#20608f")),),
+}
+
+
+@pytest.mark.parametrize("name", COVERED)
+def test_masks_pictures_and_coloured_letters_as_svg(chromium, name):
+    shown = resolved(*COVERED[name])
+    off = np.abs(shot(chromium, svg(shown)) - ours(shown))
+    assert off.max() <= (CURVED if "run" in name or "lightness" in name or "opacity" in name else SHARP_4)
+    assert off.mean() < 1.5

@@ -12,7 +12,7 @@ from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Guide, KitSettings, Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects import EFFECTS
-from obrell.core.effects.base import Effect
+from obrell.core.effects.base import ZONES, Effect, gradient_of
 from obrell.core.effects.markup import straightened
 from obrell.core.errors import NoSuchThing
 from obrell.core.shapes import Container, Path, Text
@@ -24,8 +24,7 @@ from obrell.web.selection import Selection
 from obrell.web.slots import SlotView, shifted, slot, view
 
 Piece = str | SlotView
-ZONES = ("edge", "surface", "behind")
-HIDDEN_FIELDS = frozenset({"id", "kind", "visible"})
+HIDDEN_FIELDS = frozenset({"id", "kind", "visible", "fitted_x", "fitted_y"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +50,8 @@ class EffectView:
     lamella: tuple[tuple[float, str, float], ...]
     open: bool
     rows: tuple[SlotView, ...]
-    ramp: bool
+    ramp: str
+    """Where its gradient stands; empty when it has none or is not open."""
     ramp_marks: tuple[tuple[float, str, float], ...]
     stops: tuple[StopView, ...]
     linear: bool
@@ -229,7 +229,7 @@ def _part(
         _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
         _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
         _point(control, part, seen.point) if is_open else (),
-        isinstance(part.shape, Path), _clip(control, part) if is_open and not part.clip else None,
+        isinstance(part.shape, Path), slot(control, f"{base}/clip") if is_open and not part.clip else None,
         isinstance(part.shape, Text), tuple(_runs(control, part)) if is_open else (), part.shape.remark(),
         tuple(_follows(control, part)) if is_open else (),
         tuple(_can_follow(part)) if is_open else (), len(part.effects), effects,
@@ -256,7 +256,7 @@ def _place(control: Control, part: Part, resolved: Resolved, seen: Selection) ->
         found = slot(control, f"{base}/shape/{name}")
         pieces += [f". {found.title.capitalize()} ", found]
     if part.clip:
-        pieces += [". Clipped to ", _clip(control, part)]
+        pieces += [". Clipped to ", slot(control, f"{base}/clip")]
     return (*pieces, ".")
 
 
@@ -310,19 +310,9 @@ def _can_follow(part: Part) -> Iterator[tuple[str, str]]:
             yield f"shape/{name}", found.title or name
 
 
-def _clip(control: Control, part: Part) -> SlotView:
-    """Which other part's shape cuts this one."""
-    others = [p for p in control.parts if p.id != part.id and p.clip is None]
-    options = (("None", "nothing"), *((other.id, other.name) for other in reversed(others)))
-    named = dict(options)
-    return SlotView(
-        "choice", f"parts/{part.id}/clip", "clipped to", named.get(str(part.clip), "nothing"), options=options
-    )
-
-
 def _effects(control: Control, part: Part, opened: str) -> list[EffectView]:
     views: list[EffectView] = []
-    for zone in ZONES:
+    for zone in reversed(ZONES):
         in_zone = [e for e in reversed(part.effects) if e.zone == zone]
         for place, effect in enumerate(in_zone):
             views.append(_effect(control, part, effect, opened, place, len(in_zone)))
@@ -335,18 +325,19 @@ def _effect(control: Control, part: Part, effect: Effect, opened: str, place: in
     if effect.blend != "normal":
         pieces = (*pieces, ", ", slot(control, f"{base}/blend"))
     is_open = effect.id == opened
-    rows = tuple(_rows(effect, base)) if is_open else ()
-    fill = getattr(effect, "fill", None)
-    ramp = fill if is_open and isinstance(fill, Gradient) else None
+    rows = tuple(_rows(control, effect, base)) if is_open else ()
+    found = gradient_of(effect)
+    ramp = found[1] if is_open and found else None
+    where = f"{base}/{found[0]}" if found else ""
     return EffectView(
         effect.id, effect.label, effect.zone if place == 0 else "", effect.visible, pieces,
-        _lamella(effect), is_open, tuple(row for row in rows if row.kind != "ramp"), ramp is not None,
-        _marks(straightened(ramp)) if ramp else (), _stops(ramp, f"{base}/fill") if ramp else (),
-        isinstance(fill, Linear), place == 0, place == count - 1,
+        _lamella(effect), is_open, tuple(row for row in rows if row.kind != "ramp"), where if ramp else "",
+        _marks(straightened(ramp)) if ramp else (), _stops(ramp, where) if ramp else (),
+        isinstance(ramp, Linear), place == 0, place == count - 1,
     )  # fmt: skip
 
 
-def _rows(owner: BaseModel, base: str) -> list[SlotView]:
+def _rows(control: Control, owner: BaseModel, base: str) -> list[SlotView]:
     """Every field as a row; nested values are unfolded, their kind first."""
     rows: list[SlotView] = []
     for name in type(owner).model_fields:
@@ -357,9 +348,9 @@ def _rows(owner: BaseModel, base: str) -> list[SlotView]:
             kind = view(value, "kind", f"{base}/{name}/kind")
             title = type(owner).model_fields[name].title or name
             rows.append(_retitled(kind, title))
-            rows.extend(_rows(value, f"{base}/{name}"))
+            rows.extend(_rows(control, value, f"{base}/{name}"))
         else:
-            rows.append(view(owner, name, f"{base}/{name}"))
+            rows.append(slot(control, f"{base}/{name}"))
     return rows
 
 
@@ -377,9 +368,9 @@ def _pieces(control: Control, sentence: Sentence, base: str) -> tuple[Piece, ...
 
 def _lamella(effect: Effect) -> tuple[tuple[float, str, float], ...]:
     """A small ramp that tells effects apart at a glance: position, colour, opacity."""
-    fill = getattr(effect, "fill", None)
-    if isinstance(fill, Gradient):
-        return _marks(fill.stops)
+    fill, found = getattr(effect, "fill", None), gradient_of(effect)
+    if found:
+        return _marks(found[1].stops)
     colour = _hex(fill.colour if isinstance(fill, Solid) else getattr(effect, "colour", "#808080"))
     end = 1.0 if fill is not None else 0.0
     return ((0.0, colour, effect.opacity), (1.0, colour, effect.opacity * end))

@@ -12,12 +12,13 @@ from pydantic.fields import FieldInfo
 from obrell.core.document.model import Control
 from obrell.core.document.moving import shift_at
 from obrell.core.document.paths import field_of
+from obrell.core.effects.mask import COVER_KINDS
 from obrell.core.effects.offsets import OFFSET_KINDS
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import number
 from obrell.core.text.fonts import load
 from obrell.core.values.blends import Blend
-from obrell.core.values.fields import live_of
+from obrell.core.values.fields import live_of, names_part
 from obrell.core.values.paints import FILL_KINDS, Stop
 
 SlotKind = Literal["icon", "font", "number", "choice", "switch", "colour", "words", "ramp"]
@@ -57,6 +58,8 @@ class SlotView:
 def slot(control: Control, path: str) -> SlotView:
     """The live value at ``path`` of a control."""
     owner, name = field_of(control, path)
+    if names_part(type(owner).model_fields[name].metadata) or _names_part(type(owner).model_fields[name].annotation):
+        return _other_part(control, path, getattr(owner, name), type(owner).model_fields[name].title or name)
     found, shift = view(owner, name, path), shift_at(control, path)
     return shifted(found, shift)
 
@@ -93,6 +96,19 @@ def view(owner: BaseModel, name: str, path: str) -> SlotView:
     return SlotView("words", path, title, str(value))
 
 
+def _names_part(annotation: Any) -> bool:
+    """Whether one of the kinds that a field allows is the id of another part."""
+    return any(names_part(list(getattr(inner, "__metadata__", ()))) for inner in get_args(annotation))
+
+
+def _other_part(control: Control, path: str, chosen: str | None, title: str) -> SlotView:
+    """The choice of another part than the one that the path leads through."""
+    own = path.split("/")[1]
+    others = [part for part in control.parts if part.id != own]
+    options = (("None", "nothing"), *((other.id, other.name) for other in reversed(others)))
+    return SlotView("choice", path, title, dict(options).get(str(chosen), "nothing"), options=options)
+
+
 def font_label(name: str) -> str:
     """What a font calls itself; words when its file is not kept."""
     try:
@@ -118,6 +134,8 @@ def _options(owner: BaseModel, name: str, field: FieldInfo) -> tuple[tuple[str, 
 
 def _kinds(kind: str) -> tuple[str, ...]:
     """What a value of this kind can become."""
+    if kind in COVER_KINDS:
+        return tuple(COVER_KINDS)
     if kind == "picture":
         return (*FILL_KINDS, "picture")
     return tuple(FILL_KINDS) if kind in FILL_KINDS else OFFSET_KINDS

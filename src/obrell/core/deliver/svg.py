@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
+from obrell.core.document.copies import moved_node
 from obrell.core.document.looks import effects_of
 from obrell.core.document.model import Part
 from obrell.core.document.moving import place_of
@@ -15,10 +16,18 @@ from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Drawing, Effect, Side
 from obrell.core.effects.markup import Definitions, element, text
-from obrell.core.geometry.plane import Rect
+from obrell.core.effects.mask import GradientCover
+from obrell.core.effects.mask import Mask as MaskEffect
+from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
 from obrell.core.render.compose import mixes
+from obrell.core.render.covers import masks_of, unmasked
 from obrell.core.values.blends import Blend
+
+EVERYWHERE = Rect(-8192, -8192, 8192, 8192)
+"""More than any canvas."""
+WHITE_OF_ALPHA = "0 0 0 0 1 0 0 0 0 1 0 0 0 0 1 0 0 0 1 0"
+INVERTED = "-1 0 0 0 1 0 -1 0 0 1 0 0 -1 0 1 0 0 0 0 1"
 
 
 def svg(resolved: Resolved, box: Rect | None = None) -> str:
@@ -48,12 +57,46 @@ def _node(node: Node, light: float, defs: Definitions) -> str:
     if not node.part.visible or node.part.opacity <= 0:
         return ""
     held = [item for child in node.children if (item := _node(child, light, defs))]
-    drawn = _gathered(node, held) if node.children and node.plain else _part(node.part, held, light, defs)
+    bare = unmasked(node)
+    drawn = _gathered(bare, held) if bare.children and bare.plain else _part(bare.part, held, light, defs)
+    for effect in masks_of(node.part):
+        drawn = _masked(effect, node, drawn, light, defs) if drawn else ""
     if node.clip is None or not drawn:
         return drawn
     outline = node.clip.shape.path().transformed(place_of(node.clip))
     clip = defs.add("clipPath", {}, element("path", {"d": path_data(outline)}))
     return element("g", {"clip-path": clip}, drawn)
+
+
+def _masked(effect: MaskEffect, node: Node, drawn: str, light: float, defs: Definitions) -> str:
+    """Drawn elements in a group with a mask; its strength lets through what is left of 1."""
+    part = node.part
+    dx, dy = effect.shift(part.x, part.y)
+    cover = dict(node.covers).get(effect.id)
+    everywhere: dict[str, str | float] = {"d": rectangle(EVERYWHERE)}
+    if isinstance(effect.cover, GradientCover):
+        place = Similarity(dx=dx, dy=dy).after(place_of(part))
+        shown = element("path", everywhere | defs.fill(effect.cover.fill, part.shape.box(), place))
+    elif cover is not None:
+        shown = _node(moved_node(cover, Similarity(dx=dx, dy=dy)), light, defs)
+    else:
+        return drawn
+    if effect.measure == "opacity":
+        shown = element("g", {"filter": _colours(defs, WHITE_OF_ALPHA)}, shown)
+    black = element("path", everywhere | {"fill": "#000"})
+    if effect.inverted:
+        shown = element("g", {"filter": _colours(defs, INVERTED)}, black, shown)
+    if effect.opacity < 1:
+        white = element("path", everywhere | {"fill": "#fff", "opacity": 1 - effect.opacity})
+        shown = element("g", {}, element("g", {}, black, shown), white)
+    area = rect_attributes(EVERYWHERE) | {"maskUnits": "userSpaceOnUse"}
+    return element("g", {"mask": defs.add("mask", area, shown)}, drawn)
+
+
+def _colours(defs: Definitions, table: str) -> str:
+    """A filter that maps colours by a matrix, over everything."""
+    area = rect_attributes(EVERYWHERE) | {"filterUnits": "userSpaceOnUse", "color-interpolation-filters": "sRGB"}
+    return defs.add("filter", area, element("feColorMatrix", {"type": "matrix", "values": table}))
 
 
 def _gathered(node: Node, held: Sequence[str]) -> str:
@@ -122,11 +165,12 @@ def _grouped(items: Sequence[str], opacity: float, blend: Blend, *, isolated: bo
 
 
 def _area(box: Rect) -> dict[str, str | float]:
-    area = box.grown(1)
-    return {
-        "x": area.left, "y": area.top, "width": area.width, "height": area.height,
-        "maskUnits": "userSpaceOnUse",
-    }  # fmt: skip
+    return rect_attributes(box.grown(1)) | {"maskUnits": "userSpaceOnUse"}
+
+
+def rect_attributes(box: Rect) -> dict[str, str | float]:
+    """A rectangle as attributes."""
+    return {"x": box.left, "y": box.top, "width": box.width, "height": box.height}
 
 
 def _outside_mask(drawing: Drawing, part: Part) -> str:

@@ -47,6 +47,11 @@ def copies_of(repeat: Repeat, x: float, y: float, source: Node) -> Iterator[Node
         yield copy.evolved(copy.part.evolve(opacity=copy.part.opacity * min(1.0, max(0.0, fade))), copy.children)
 
 
+def moved_node(node: Node, by: Similarity) -> Node:
+    """The node and all in it moved, turned and scaled on the canvas."""
+    return node if by == Similarity() else _carried(node, by, 0, Look())
+
+
 def _mirrored(node: Node, x: float) -> Node:
     """What is in the node mirrored left to right at ``x``; words stay readable."""
     part = node.part

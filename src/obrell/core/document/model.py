@@ -16,7 +16,7 @@ from obrell.core.shapes.containers import Container
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Hex
-from obrell.core.values.fields import LIMIT_PX, Angle, Id, Length, Live, Name, Place, Share, Signed, Size
+from obrell.core.values.fields import LIMIT_PX, Angle, Id, Length, Live, Name, PartId, Place, Share, Signed, Size
 
 SCHEMA = 1
 """Version of the document's form; a file with a higher one is refused."""
@@ -77,7 +77,7 @@ class Part(Value):
     locked: bool = Field(False, title="locked")
     within: Id | None = None
     """The container it lies in."""
-    clip: Id | None = Field(None, title="clipped to")
+    clip: PartId | None = Field(None, title="clipped to")
     """The part whose shape cuts it."""
     follows: Annotated[tuple[Follow, ...], Field(max_length=40)] = ()
     effects: Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)] = ()

@@ -30,6 +30,8 @@ class Node:
     """Whether what lies in it is blended with what lies below the container."""
     clip: Part | None = None
     """The part whose shape it is clipped to."""
+    covers: tuple[tuple[str, Node], ...] = ()
+    """The parts that mask it, by the mask's id."""
 
     @property
     def plain(self) -> bool:

@@ -11,6 +11,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from obrell.core.effects.mask import COVER_KINDS, GradientCover, PartCover, cover_of_kind
 from obrell.core.effects.offsets import OFFSET_KINDS, Cast, Shift, converted
 from obrell.core.errors import BadValue, NoSuchThing
 from obrell.core.values.base import Value
@@ -95,4 +96,6 @@ def _with_field(owner: Value, name: str, value: Any, light: float) -> Value:
         return refilled(owner, value)
     if isinstance(owner, Cast | Shift) and value in OFFSET_KINDS:
         return converted(owner, value, light)
+    if isinstance(owner, GradientCover | PartCover) and value in COVER_KINDS:
+        return owner if owner.kind == value else cover_of_kind(value)
     raise BadValue(f"“{value}” is not a kind that this can become.")

@@ -8,6 +8,8 @@ from dataclasses import dataclass
 from obrell.core.document.copies import copies_of
 from obrell.core.document.model import Control, Part
 from obrell.core.document.nodes import Node, drawn
+from obrell.core.effects import Mask
+from obrell.core.effects.mask import PartCover
 from obrell.core.geometry.combine import Mode
 from obrell.core.shapes.containers import Combination, Container, Group, Repeat
 from obrell.core.shapes.gathered import Gathered, Piece
@@ -64,10 +66,9 @@ class _Arranger:
         return self._made[part.id]
 
     def _make(self, part: Part) -> Node:
-        clip = self._clip(part)
-        shape = part.shape
+        clip, covers, shape = self._clip(part), tuple(self._covers(part)), part.shape
         if not isinstance(shape, Container):
-            return Node(part, clip=clip)
+            return Node(part, clip=clip, covers=covers)
         children = self.nodes(part.id)
         if isinstance(shape, Repeat):
             shown = [node for node in children if node.part.visible]
@@ -75,7 +76,16 @@ class _Arranger:
         mode: Mode = shape.mode if isinstance(shape, Combination) else "union"
         seen = drawn(part, _gathered(part, mode, children))
         through = isinstance(shape, Repeat) or (isinstance(shape, Group) and shape.through)
-        return Node(seen, () if isinstance(shape, Combination) else children, through, clip)
+        return Node(seen, () if isinstance(shape, Combination) else children, through, clip, covers)
+
+    def _covers(self, part: Part) -> Iterator[tuple[str, Node]]:
+        """The parts that mask this one, without masks of their own, so that no circle can come of it."""
+        for effect in part.effects:
+            found = effect.cover.part if isinstance(effect, Mask) and isinstance(effect.cover, PartCover) else None
+            if found in self._by_id and found != part.id:
+                bare = self._by_id[found]
+                effects = tuple(own for own in bare.effects if not isinstance(own, Mask))
+                yield effect.id, self._make(bare.evolve(effects=effects, visible=True, clip=None))
 
     def _clip(self, part: Part) -> Part | None:
         found = self._by_id.get(part.clip) if part.clip else None

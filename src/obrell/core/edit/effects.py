@@ -8,7 +8,7 @@ from pydantic import Field, TypeAdapter
 
 from obrell.core.document.model import MAX_EFFECTS, Control, Part
 from obrell.core.edit.base import Edit, Surroundings, each_part, effect_of, names_of, part_of
-from obrell.core.effects import EFFECTS, AnyEffect
+from obrell.core.effects import EFFECTS, AnyEffect, Mask
 from obrell.core.errors import Refused
 from obrell.core.values.fields import Id
 
@@ -38,7 +38,11 @@ class AddEffect(Edit):
         if self.effect not in EFFECTS:
             raise Refused(f"“{self.effect}” is not a kind of effect.")
         values: dict[str, Any] = {"kind": self.effect, "id": "e0"}
-        return _with_effect(control, self.part, _ANY.validate_python(values))
+        effect = _ANY.validate_python(values)
+        if isinstance(effect, Mask):
+            part = part_of(control, self.part)
+            effect = effect.evolve(fitted_x=part.x, fitted_y=part.y)
+        return _with_effect(control, self.part, effect)
 
     def label(self, control: Control) -> str:
         kind = EFFECTS[self.effect].label.lower() if self.effect in EFFECTS else "effect"

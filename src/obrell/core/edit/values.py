@@ -12,6 +12,7 @@ from obrell.core.document.moving import set_value
 from obrell.core.document.paths import field_of, live_at, value_at, with_value
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, check_unlocked, moved
+from obrell.core.effects import Mask
 from obrell.core.effects.pigments import sample
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.geometry.plane import Similarity
@@ -63,6 +64,7 @@ class SetValues(Edit):
             control = control.evolve(light=Light(direction=light))
         _check_lock(control, change.path)
         changed = set_value(control, change.path, change.value, light)
+        changed = _fitted_mask(changed, change.path)
         _check_part(changed, change.path)
         return _renamed(control, changed, change.path)
 
@@ -139,6 +141,17 @@ def _check_part(control: Control, path: str) -> None:
         problem = part.shape.problem()
         if problem:
             raise BadValue(problem, path)
+
+
+def _fitted_mask(control: Control, path: str) -> Control:
+    """A mask that begins or ends to move with its part fits it where that is now."""
+    steps = path.split("/")
+    mask = value_at(control, "/".join(steps[:4])) if steps[2:3] == ["effects"] and len(steps) > 4 else None
+    if not isinstance(mask, Mask) or (steps[4] != "moves" and steps[4:6] != ["cover", "part"]):
+        return control
+    part: Part = value_at(control, "/".join(steps[:2]))
+    fitted: Control = with_value(control, "/".join(steps[:4]), mask.evolve(fitted_x=part.x, fitted_y=part.y))
+    return fitted
 
 
 def _renamed(before: Control, control: Control, path: str) -> Control:

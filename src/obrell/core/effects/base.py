@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from abc import abstractmethod
 from dataclasses import dataclass
-from typing import ClassVar, Literal, Protocol
+from typing import ClassVar, Literal, Protocol, get_args
 
 from pydantic import Field
 
@@ -18,9 +18,11 @@ from obrell.core.shapes.base import Sentence, Shape
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.fields import Id, Share
-from obrell.core.values.paints import Fill
+from obrell.core.values.paints import Fill, Gradient
 
-Zone = Literal["behind", "surface", "edge"]
+Zone = Literal["behind", "surface", "edge", "whole"]
+ZONES: tuple[Zone, ...] = get_args(Zone)
+"""In the order in which they are painted."""
 Side = Literal["behind", "inside", "outside"]
 """Which of a part's three layers is being painted: the backdrop, what the shape's inside shows, or
 what lies just outside it. An outline on the centre paints the last two."""
@@ -150,3 +152,14 @@ class Effect(Value):
     def opaque(self) -> bool:
         """Whether it hides everything below it on the part."""
         return False
+
+
+def gradient_of(effect: Effect) -> tuple[str, Gradient] | None:
+    """The gradient an effect is filled or masked with, and its path below the effect."""
+    for path in ("fill", "cover/fill"):
+        here: object = effect
+        for step in path.split("/"):
+            here = getattr(here, step, None)
+        if isinstance(here, Gradient):
+            return path, here
+    return None

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from obrell.core.document.model import Control, Part
 from obrell.core.document.tree import descendants
 from obrell.core.effects import AnyEffect, Paint
+from obrell.core.effects.base import ZONES
 from obrell.core.shapes import Group, Repeat
 from obrell.core.values.paints import Solid
 
@@ -24,9 +25,8 @@ class BuildStep:
 
 
 def in_build_order(part: Part) -> tuple[AnyEffect, ...]:
-    """Shown effects in the order they are painted: behind, surface, edge."""
-    zones = ("behind", "surface", "edge")
-    return tuple(e for zone in zones for e in part.effects if e.zone == zone and e.visible)
+    """Shown effects in the order they are painted: behind, surface, edge, whole."""
+    return tuple(e for zone in ZONES for e in part.effects if e.zone == zone and e.visible)
 
 
 def build_steps(part: Part) -> list[BuildStep]:

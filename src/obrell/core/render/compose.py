@@ -17,12 +17,14 @@ from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Effect, Side
+from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect
 from obrell.core.raster import blend
-from obrell.core.raster.layers import NO_BOX, Box, Layer
+from obrell.core.raster.layers import NO_BOX, Box, Layer, Mask
 from obrell.core.raster.memory import keep_memory
 from obrell.core.raster.quantise import Pixels, quantise
 from obrell.core.render.cache import PixelCache
+from obrell.core.render.covers import mask_over, masks_of, unmasked
 from obrell.core.render.limits import check_region
 from obrell.core.render.site import PartSite, device_box, site_of
 from obrell.core.values.blends import BLEND_CODES
@@ -88,7 +90,10 @@ def paint(target: Layer, node: Node, sites: _Sites) -> None:
     """Blend a part, and what is in it, into ``target``."""
     if not node.part.visible or node.part.opacity <= 0:
         return
-    if node.clip is not None:
+    masks = masks_of(node.part)
+    if masks:
+        _masked(target, node, masks, sites)
+    elif node.clip is not None:
         _clipped(target, node, node.clip, sites)
     elif node.children and node.plain and (node.through or not mixes(node)):
         for child in node.children:
@@ -102,6 +107,19 @@ def mixes(node: Node) -> bool:
     part = node.part
     own = part.blend != "normal" or any(effect.blend != "normal" for effect in part.effects)
     return own or any(mixes(child) for child in node.children)
+
+
+def _masked(target: Layer, node: Node, masks: Sequence[MaskEffect], sites: _Sites) -> None:
+    """Paint the node on what it can change, and keep that as far as its masks show it."""
+    bare, site = unmasked(node), sites.of(node.part)
+    box = painted_box(sites.resolved, bare, sites.frame, sites.cache).meet(target.box)
+    kept = target.crop(box)
+    paint(kept, bare, sites)
+    shown = mask_over(masks[0], node, site, box, lambda layer, cover: paint(layer, cover, sites))
+    for effect in masks[1:]:
+        more = mask_over(effect, node, site, box, lambda layer, cover: paint(layer, cover, sites))
+        shown = Mask(box, shown.values * more.values)
+    blend.weave(target, kept, shown)
 
 
 def _clipped(target: Layer, node: Node, clip: Part, sites: _Sites) -> None:

@@ -61,6 +61,8 @@ def _in_words(error: dict[str, Any]) -> str:
             return f"there can be at most {limits['max_length']}."
         case "too_short":
             return f"there must be at least {limits['min_length']}."
+        case "union_tag_invalid":
+            return "cannot be of that kind here."
         case "value_error":
             return str(limits.get("error", error["msg"]))
         case _:

@@ -53,6 +53,20 @@ Id = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
 """A stable identifier."""
 
 
+@dataclass(frozen=True, slots=True)
+class OfPart:
+    """Marks a field that names another part."""
+
+
+PartId = Annotated[Id, OfPart()]
+"""The id of another part of the control."""
+
+
+def names_part(metadata: list[Any]) -> bool:
+    """Whether a field with this metadata names another part."""
+    return any(isinstance(item, OfPart) for item in metadata)
+
+
 def live_of(metadata: list[Any]) -> Live | None:
     """The ``Live`` among a Pydantic field's metadata; None when it is not a number to edit."""
     return next((item for item in metadata if isinstance(item, Live)), None)

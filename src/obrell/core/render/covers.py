@@ -1,0 +1,54 @@
+"""Masks of whole parts as values from 0 to 1 over a box of the device grid."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+
+from obrell.core.document.copies import moved_node
+from obrell.core.document.model import Part
+from obrell.core.document.nodes import Node
+from obrell.core.effects.mask import GradientCover
+from obrell.core.effects.mask import Mask as MaskEffect
+from obrell.core.effects.pigments import pigment
+from obrell.core.geometry.plane import Similarity
+from obrell.core.raster import blend
+from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.render.site import PartSite
+
+LUMINANCE = np.array([0.2126, 0.7152, 0.0722], np.float32)
+Painter = Callable[[Layer, Node], None]
+
+
+def masks_of(part: Part) -> list[MaskEffect]:
+    """The masks that are not hidden, in their order."""
+    return [effect for effect in part.effects if isinstance(effect, MaskEffect) and effect.visible]
+
+
+def unmasked(node: Node) -> Node:
+    """The node without its masks."""
+    part = node.part
+    rest = tuple(effect for effect in part.effects if not isinstance(effect, MaskEffect))
+    return node.evolved(part.evolve(effects=rest), node.children)
+
+
+def mask_over(effect: MaskEffect, node: Node, site: PartSite, box: Box, paint: Painter) -> Mask:
+    """How much of the node is seen over ``box``; ``site`` is the node's own."""
+    part = node.part
+    dx, dy = effect.shift(part.x, part.y)
+    cover = dict(node.covers).get(effect.id)
+    layer = Layer.clear(box)
+    if isinstance(effect.cover, GradientCover):
+        to_device = Similarity(dx=dx * site.density, dy=dy * site.density).after(site.place)
+        everywhere = Mask(box, np.ones((box.height, box.width), np.float32))
+        blend.paint(layer, everywhere, pigment(effect.cover.fill, site.box, to_device), 1.0, 0)
+    elif cover is not None:
+        paint(layer, moved_node(cover, Similarity(dx=dx, dy=dy)))
+    else:
+        return Mask(box, np.ones((box.height, box.width), np.float32))
+    values = layer.planes[3] if effect.measure == "opacity" else np.tensordot(LUMINANCE, layer.planes[:3], 1)
+    if effect.inverted:
+        values = 1 - values
+    strength = np.float32(effect.opacity)
+    return Mask(box, np.ascontiguousarray(1 - strength * (1 - values), np.float32))
