@@ -71,6 +71,7 @@ def _parts() -> Iterator[Command]:
     yield Command("Group", "Sheet, Make", {"do": "group"}, "", "part")
     for way, word in WAYS:
         yield Command(f"Repeat as {word}", "Sheet, Make", {"do": "repeat", "way": way}, "", "part")
+    yield Command("Make the copies of a repeat parts", "Sheet, Make", {"do": "spread"}, "", "holder")
     yield Command("Take apart", "Sheet, Make", {"do": "take-apart"}, "", "holder")
     yield Command("Convert to a path", "Sheet, Make", {"do": "to-path"}, "", "part")
     for way in ("across", "down"):

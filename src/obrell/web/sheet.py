@@ -15,7 +15,7 @@ from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import ZONES, Effect, gradient_of
 from obrell.core.effects.markup import straightened
 from obrell.core.errors import NoSuchThing
-from obrell.core.shapes import Container, Path, Text
+from obrell.core.shapes import Container, Path, Repeat, Text
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
@@ -83,11 +83,24 @@ class PartView:
     """The choice of a clip, while there is none."""
     text: bool
     runs: tuple[tuple[Piece, ...], ...]
+    repeat: bool
+    copies: CopiesView | None
     remark: str
     follows: tuple[FollowView, ...]
     can_follow: tuple[tuple[str, str], ...]
     count: int
     effects: tuple[EffectView, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class CopiesView:
+    """The copies of a repeat by number, those left out, and one chosen copy with what it has of its own."""
+
+    numbers: tuple[int, ...]
+    left_out: frozenset[int]
+    own: frozenset[int]
+    chosen: int | None
+    pieces: tuple[Piece, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -230,7 +243,8 @@ def _part(
         _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
         _point(control, part, seen.point) if is_open else (),
         isinstance(part.shape, Path), slot(control, f"{base}/clip") if is_open and not part.clip else None,
-        isinstance(part.shape, Text), tuple(_runs(control, part)) if is_open else (), part.shape.remark(),
+        isinstance(part.shape, Text), tuple(_runs(control, part)) if is_open else (),
+        isinstance(part.shape, Repeat), _copies(control, part, seen) if is_open else None, part.shape.remark(),
         tuple(_follows(control, part)) if is_open else (),
         tuple(_can_follow(part)) if is_open else (), len(part.effects), effects,
     )  # fmt: skip
@@ -288,6 +302,24 @@ def _runs(control: Control, part: Part) -> Iterator[tuple[Piece, ...]]:
         for words, name in said:
             pieces += [words, slot(control, f"{base}/{name}")]
         yield tuple(pieces)
+
+
+def _copies(control: Control, part: Part, seen: Selection) -> CopiesView | None:
+    repeat = part.shape
+    if not isinstance(repeat, Repeat) or repeat.way == "mirrored":
+        return None
+    own = {item.copy_number: index for index, item in enumerate(repeat.own)}
+    chosen = int(seen.copy_number) if seen.copy_number else None
+    chosen = chosen if chosen is not None and chosen < repeat.count else None
+    pieces: list[Piece] = []
+    if chosen in own:
+        base = f"parts/{part.id}/shape/own/{own[chosen]}"
+        said = [("opacity ", "opacity"), (", outline width ", "width"), (", moved ", "across"), (", ", "down")]
+        said += [(", own colour ", "coloured"), *([(" ", "colour")] if repeat.own[own[chosen]].coloured else [])]
+        for words, name in said:
+            pieces += [words, slot(control, f"{base}/{name}")]
+    numbers = tuple(range(repeat.count))
+    return CopiesView(numbers, frozenset(repeat.left_out), frozenset(own), chosen, tuple(pieces))
 
 
 def _follows(control: Control, part: Part) -> Iterator[FollowView]:

@@ -8,9 +8,12 @@ from dataclasses import dataclass
 from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node
 from obrell.core.effects import AnyEffect, Outline, Paint
+from obrell.core.geometry.combine import grown
 from obrell.core.geometry.plane import Similarity, about
+from obrell.core.shapes import Shape
 from obrell.core.shapes.containers import Own, Repeat
 from obrell.core.shapes.gathered import Gathered
+from obrell.core.shapes.path import path_from
 from obrell.core.values.paints import Solid
 
 PLAIN = Own()
@@ -39,10 +42,11 @@ def copies_of(repeat: Repeat, x: float, y: float, source: Node) -> Iterator[Node
             continue
         mine = own.get(number, PLAIN)
         share = number / (repeat.count - 1) if repeat.count > 1 else 0.0
-        look = Look(mine.width * (1 + (repeat.last_width - 1) * share), mine.colour)
+        look = Look(mine.width * (1 + (repeat.last_width - 1) * share), str(mine.colour) if mine.coloured else None)
         factor = max(1 + (repeat.last_size - 1) * share, LEAST_FACTOR)
-        by = _way(repeat, places[number], factor, x, y, source.part)
-        copy = _carried(source, Similarity(dx=mine.across, dy=mine.down).after(by), number, look)
+        by = Similarity(dx=mine.across, dy=mine.down).after(_way(repeat, places[number], factor, x, y, source.part))
+        ring = _ring(source, repeat.step * places[number]) if repeat.way == "rings" else source
+        copy = _carried(ring, by, number, look)
         fade = mine.opacity * (1 + (repeat.last_opacity - 1) * share)
         yield copy.evolved(copy.part.evolve(opacity=copy.part.opacity * min(1.0, max(0.0, fade))), copy.children)
 
@@ -60,15 +64,36 @@ def _mirrored(node: Node, x: float) -> Node:
     return node.evolved(copy, tuple(_mirrored(child, x) for child in node.children))
 
 
+def _ring(node: Node, distance: float) -> Node:
+    """The node with every side of what is in it moved outwards by a distance, as parallel outlines; a
+    shape that would be gone is the least there can be."""
+    children = tuple(_ring(child, distance) for child in node.children)
+    part = node.part
+    if distance == 0:
+        return node
+    if isinstance(part.shape, Gathered):
+        pieces = tuple(piece.evolve(shape=_parallel(piece.shape, distance)) for piece in part.shape.pieces)
+        shape: Shape = part.shape.evolve(pieces=pieces)
+    else:
+        shape = _parallel(part.shape, distance)
+    return node.evolved(part.evolve(shape=shape), children)
+
+
+def _parallel(shape: Shape, distance: float) -> Shape:
+    kept = shape.grown_by(distance)
+    if kept is not None:
+        return kept
+    outline = grown(shape.path(), distance, round_joins=False)
+    return path_from(outline) if outline else shape.stretched(LEAST_FACTOR, LEAST_FACTOR)
+
+
 def _way(repeat: Repeat, place: float, factor: float, x: float, y: float, part: Part) -> Similarity:
     """From the source to one copy."""
     size = about(part.x, part.y, scale=factor)
     if repeat.way == "row":
         return Similarity(dx=repeat.across * place, dy=repeat.down * place).after(size)
     if repeat.way == "rings":
-        frame = part.shape.frame()
-        width = max(frame.width, frame.height, LEAST_FACTOR)
-        return about(part.x, part.y, scale=max(1 + 2 * repeat.step * place / width, LEAST_FACTOR)).after(size)
+        return size
     around = about(x, y, turn=place)
     if repeat.turned:
         return around.after(size)

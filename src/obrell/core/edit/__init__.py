@@ -43,6 +43,7 @@ from obrell.core.edit.points import (
     RemovePoints,
     RoundPoints,
 )  # fmt: skip
+from obrell.core.edit.repeats import OwnCopy, ShowCopy, SpreadCopies
 from obrell.core.edit.resize import Resize
 from obrell.core.edit.typed import TypeValue
 from obrell.core.edit.values import AddStop, RemoveStop, ReverseStops, SetValues, TurnGradient
@@ -55,6 +56,7 @@ AnyEdit = Annotated[
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | InsertParts
+    | ShowCopy | OwnCopy | SpreadCopies
     | StyleLetters | PlainLetters | AddPicture | PinReference | PlaceReference | UnpinReference
     | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong

@@ -12,9 +12,9 @@ from pydantic import Field
 
 from obrell.core.geometry.combine import Mode
 from obrell.core.geometry.paths import Path
-from obrell.core.shapes.base import Sentence, Shape, Slot, Words
+from obrell.core.shapes.base import INK, Sentence, Shape, Slot, Words
 from obrell.core.values.base import Value
-from obrell.core.values.colours import Hex
+from obrell.core.values.colours import Colour
 from obrell.core.values.fields import Live, Share, Signed
 
 MAX_COPIES = 500
@@ -65,7 +65,8 @@ class Own(Value):
     copy_number: Index = Field(0, title="copy")
     opacity: Share = Field(1.0, title="opacity")
     width: Factor = Field(1.0, title="outline width")
-    colour: Hex | None = Field(None, title="colour")
+    coloured: bool = Field(False, title="own colour")
+    colour: Colour = INK
     across: Signed = Field(0.0, title="across")
     down: Signed = Field(0.0, title="down")
 

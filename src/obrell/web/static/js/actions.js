@@ -30,6 +30,7 @@ export function startActions(bench) {
     repeat: ({ way }) => bench.post({ kind: "repeat", parts: chosen(), way }),
     "to-path": () => bench.post({ kind: "to-path", parts: chosen() }),
     flip: ({ way }) => bench.post({ kind: "flip", parts: chosen(), across: way === "across" }),
+    spread: () => bench.post({ kind: "spread", part: chosen()[0] }),
     "take-apart": () => bench.post({ kind: "take-apart", part: chosen()[0] }),
     fit: () => bench.post({ kind: "fit-around", body: chosen()[0], inner: chosen()[1] }),
     rename: () => field(`name-${chosen()[0]}`).select(),
@@ -64,6 +65,10 @@ export function startActions(bench) {
     open: ({ open }) => bench.select(chosen(), bench.state.effect === open ? "" : open),
     toggle: ({ toggle }, node) => flipped(toggle, node.getAttribute("aria-pressed") === "true"),
     switch: ({ path }, node) => flipped(path, node.getAttribute("aria-pressed") === "true"),
+    copy: ({ copy }) => {
+      bench.copyNumber = copy === bench.copyNumber ? "" : copy;
+      bench.refresh();
+    },
     anchor: ({ anchor }) => {
       bench.anchor = anchor === bench.anchor ? "" : anchor;
       bench.refresh();

@@ -29,6 +29,7 @@ class Bench {
     this.away = document.getElementById("away");
     this.unsaved = 0;
     this.anchor = "";
+    this.copyNumber = "";
     /** What each block shows; one that stays the same is not touched, so a press on it is not lost. */
     this.html = {};
     this.linked = true;
@@ -61,7 +62,7 @@ class Bench {
   }
 
   get selection() {
-    return { part: this.state.selected.join(","), effect: this.state.effect, point: this.marks.points.single, anchor: this.anchor };
+    return { part: this.state.selected.join(","), effect: this.state.effect, point: this.marks.points.single, anchor: this.anchor, copy_number: this.copyNumber };
   }
 
   /** @returns {object|undefined} the one selected part's scene */
@@ -131,7 +132,10 @@ class Bench {
   async select(ids, effect = "") {
     const same = ids.join() === this.state.selected.join() && effect === this.state.effect;
     if (same) return;
-    if (ids.join() !== this.state.selected.join()) this.marks.points.clear();
+    if (ids.join() !== this.state.selected.join()) {
+      this.marks.points.clear();
+      this.copyNumber = "";
+    }
     this.state = { ...this.state, selected: ids, effect };
     this.marks.draw();
     await this.refresh();
