@@ -263,3 +263,39 @@ def test_scaling_the_whole_control_takes_guides_and_follows_along():
     scaled = settled(done(fitted, {"kind": "scale", "percent": 200}))
     assert scaled.parts[0].shape.width == pytest.approx(160, abs=1e-4)
     assert scaled.guides[0].at == 24
+
+
+def test_scaling_to_a_width_with_and_without_line_widths():
+    edge = Outline(id="e1", width=2)
+    base = control(part(Box(width=40, height=20), edge, DropShadow(id="e2", blur=4)))
+    wide = done(base, {"kind": "scale", "parts": ["p1"], "wide": "40*2", "strokes": False}).parts[0]
+    assert wide.shape.width == 80
+    assert (wide.effects[0].width, wide.effects[1].blur) == (2, 8)
+    whole = done(base, {"kind": "scale", "wide": "160", "percent": "100", "effects": False})
+    assert whole.canvas.width == 160
+    assert (whole.parts[0].effects[0].width, whole.parts[0].effects[1].blur) == (4, 4)
+    empty = done(base, {"kind": "scale", "parts": ["p1"], "wide": "", "percent": "50"})
+    assert empty.parts[0].shape.width == 20
+
+
+def test_what_is_pasted_instead_takes_place_and_order():
+    base = control(part(Box(width=10, height=10), x=20), part(Round(width=8, height=8), x=50), part(Box(), x=70))
+    new = part(Box(width=30, height=4), x=5, y=5, name="New").model_dump(mode="json")
+    changed = done(base, {"kind": "paste", "parts": [new], "instead": ["p2"]})
+    assert [p.name for p in changed.parts] == ["Part", "New", "Part"]
+    assert (changed.parts[1].x, changed.parts[1].y) == (50, 30)
+
+
+def test_an_icon_stands_beside_its_label_whatever_the_word():
+    base = control(part(Round(width=10, height=10), x=5, y=5), part(Text(words="Horn", size=12), x=60))
+    beside = done(base, {"kind": "put-beside", "parts": ["p1", "p2"], "gap": "2*3", "side": "before"})
+    for words in ("Horn", "Emergency hold"):
+        told = {"kind": "set", "changes": [{"path": "parts/p2/shape/words", "value": words}]}
+        changed = settled(done(beside, told))
+        assert bounds_of(changed, ["p2"]).left - bounds_of(changed, ["p1"]).right == pytest.approx(6)
+    group = changed.parts[-1]
+    assert {p.within for p in changed.parts[:2]} == {group.id}
+    after = done(base, {"kind": "put-beside", "parts": ["p1", "p2"], "side": "after"})
+    assert bounds_of(after, ["p1"]).left - bounds_of(after, ["p2"]).right == pytest.approx(6)
+    with pytest.raises(Refused, match="two parts"):
+        done(base, {"kind": "put-beside", "parts": ["p1"]})

@@ -8,7 +8,7 @@ from obrell.core.document.model import Control, Override, State
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.errors import BadValue, Refused
-from obrell.core.shapes import Box, Repeat, Ring, Round
+from obrell.core.shapes import Box, Group, Repeat, Ring, Round, Sides
 from tests.making import KIT, control, layer, part, resolved, solid
 
 RED, BLUE = solid("#c03020"), solid("#2030c0")
@@ -97,6 +97,49 @@ def test_a_repeat_follows_its_source():
     assert [shown[20, x] for x in (15, 25, 35, 45, 55)] == [1, 0, 1, 0, 1]
     less = layer(resolved(source, part(row.evolve(left_out=(1,), last_opacity=0.5)))).planes[3]
     assert [less[20, x] for x in (15, 35, 55)] == [1, 0, 0.5]
+
+
+def test_rings_are_parallel_outlines():
+    source = part(Box(width=20, height=8), within="p2")
+    rings = resolved(source, part(Repeat(way="rings", count=3, step=3)))
+    sizes = [node.part.shape.frame() for node in rings.tree.nodes[0].children]
+    assert [(box.width, box.height) for box in sizes] == [(20, 8), (26, 14), (32, 20)]
+    star = part(Sides(count=5, width=30, height=30, inner=0.5), within="p2")
+    rings = resolved(star, part(Repeat(way="rings", count=2, step=2)))
+    inner, outer = (node.part.shape.path().bounds() for node in rings.tree.nodes[0].children)
+    assert outer.top < inner.top - 2
+    assert outer.bottom > inner.bottom + 2
+
+
+def test_single_copies_are_left_out_or_look_their_own_way():
+    row = control(part(Box(width=6, height=6), solid("#ff0000"), within="p2"), part(Repeat(count=3, across=20)))
+    told = (
+        {"kind": "show-copy", "part": "p2", "copy_number": 1, "shown": False},
+        {"kind": "own-copy", "part": "p2", "copy_number": 2},
+        {"kind": "set", "changes": [{"path": "parts/p2/shape/own/0/down", "value": 5}]},
+        {"kind": "set", "changes": [{"path": "parts/p2/shape/own/0/coloured", "value": True}]},
+        {"kind": "set", "changes": [{"path": "parts/p2/shape/own/0/colour", "value": "#00ff00"}]},
+    )
+    for edit in told:
+        row = read_edit(edit).apply(row, Surroundings())
+    shown = layer(resolve(KIT.evolve(fit="off"), row)).planes
+    assert [shown[0, 30, 40], shown[3, 30, 60]] == [1, 0]
+    assert shown[:2, 35, 79].tolist() == [0, 1]
+    parts = read_edit({"kind": "spread", "part": "p2"}).apply(row, Surroundings())
+    assert len(parts.parts) == 3
+    assert np.array_equal(layer(resolve(KIT.evolve(fit="off"), parts)).planes, shown)
+
+
+def test_copies_of_groups_become_groups_that_look_the_same():
+    square = part(Box(width=8, height=8), solid("#ff0000"), within="p3")
+    disc = part(Round(width=6, height=6), solid("#0000ff"), x=46, within="p3")
+    held = control(
+        square, disc, part(Group(), within="p4"), part(Repeat(way="around", count=4, turned=True), x=40, y=30)
+    )
+    spread = read_edit({"kind": "spread", "part": "p4"}).apply(held, Surroundings())
+    assert len(spread.parts) == 13
+    before, after = (layer(resolve(KIT.evolve(fit="off"), c)).planes for c in (held, spread))
+    assert np.abs(before - after).max() < 1e-5
 
 
 def test_copies_around_come_full_circle():

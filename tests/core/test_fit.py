@@ -10,7 +10,8 @@ from obrell.core.effects import Outline
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.site import site_of
-from obrell.core.shapes import Box, Text
+from obrell.core.shapes import Box, Combination, Path, Ring, Text
+from obrell.core.shapes.path import Contour, Knot
 from obrell.core.values.paints import Solid
 from tests.making import layer, part, resolved, solid
 
@@ -47,6 +48,21 @@ def test_unfitted_sides_are_counted_and_turned_ones_have_none():
     assert soft_sides(turned, turned.control.parts[0], 1.0) == 0
     label = resolved(part(Text(), solid("#000000")))
     assert soft_sides(label, label.control.parts[0], 1.0) == 0
+
+
+@pytest.mark.parametrize(
+    ("shape", "count"),
+    [
+        (Path(contours=(Contour(knots=(Knot(x=-10, y=-9.75), Knot(x=10, y=-9.75), Knot(x=0, y=9))),)), 1),
+        (Path(contours=(Contour(knots=(Knot(x=0.25, y=-9), Knot(x=9, y=-9), Knot(x=9, y=9), Knot(x=0.25, y=9))),)), 1),
+        (Ring(outer=12, inner=6), 0),
+    ],
+)
+def test_paths_have_soft_sides_too(shape, count):
+    shown = resolved(part(shape, solid("#000000")))
+    assert soft_sides(shown, shown.control.parts[0], 1.0) == count
+    combined = resolved(part(shape, solid("#000000"), within="p2"), part(Combination(), solid("#000000")))
+    assert soft_sides(combined, combined.tree.all["p2"].part, 1.0) == count
 
 
 def test_strokes_are_fitted_when_asked_and_keep_at_least_a_pixel():

@@ -10,14 +10,25 @@ from hypothesis import strategies as st
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.combine import combined
-from obrell.core.geometry.knots import Bend, draw_contour, knots_of, nearest, place_at, pulled, split, straight
+from obrell.core.geometry.fillets import fillet
+from obrell.core.geometry.knots import (
+    Bend,
+    draw_contour,
+    knots_of,
+    nearest,
+    place_at,
+    pulled,
+    split,
+    straight,
+    with_handles,
+)  # fmt: skip
 from obrell.core.geometry.paths import PathBuilder
 from obrell.core.geometry.rounded import ellipse, rounded_box
 from obrell.core.geometry.simplify import simplified
 from obrell.core.raster.coverage import cover
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.shapes import SHAPES, Box, Line, Path, Round
-from obrell.core.shapes.path import path_from
+from obrell.core.shapes.path import Contour, Knot, path_from
 from tests.making import CONTAINERS_TRIED, SHAPES_TRIED, control, part, solid, with_inner
 
 WINDOW = DeviceBox(-80, -80, 80, 80)
@@ -225,3 +236,34 @@ def test_an_outline_comes_back_from_its_knots():
         assert closed
         assert len(bends) == 4
         assert area(drawn(*bends, closed=True)) == pytest.approx(area(ellipse(60, 40)), rel=4e-4)
+
+
+def curved(radius):
+    """A corner at the origin between a straight side from the left and a curve that goes down from it."""
+    return fillet(Bend(-40, 0), Bend(0, 0, out_x=8, out_y=14), Bend(10, 40, in_x=0, in_y=-12), radius)
+
+
+@given(st.floats(1, 9))
+def test_an_arc_between_curves_touches_both_with_its_radius(radius):
+    found = curved(radius)
+    first, second = found.first, found.second
+    assert first.smooth
+    assert second.smooth
+    outwards = np.array([-first.out_y, first.out_x]) / math.hypot(first.out_x, first.out_y)
+    centre = np.array([first.x, first.y]) + outwards * radius
+    for step in np.linspace(0, 1, 9):
+        assert math.dist(place_at(first, second, step), centre) == pytest.approx(radius, abs=0.01 * radius)
+    sharp = at(*with_handles(Bend(0, 0, out_x=8, out_y=14), Bend(10, 40, in_x=0, in_y=-12)), 0.0)
+    assert sharp == (0, 0)
+
+
+def test_arcs_without_room_are_refused_and_straight_corners_stay_live():
+    assert curved(60) is None
+    shape = Path(contours=(Contour(knots=(Knot(x=0, y=0), Knot(x=20, y=0), Knot(x=20, y=20, out_x=-8, out_y=8))),))
+    base = control(part(shape))
+    live = done(base, {"kind": "round-points", "part": "p1", "points": [[0, 1]], "radius": "2*2"})
+    assert live.parts[0].shape.contours[0].knots[1].radius == 4
+    arc = done(base, {"kind": "round-points", "part": "p1", "points": [[0, 2]], "radius": 2})
+    assert len(arc.parts[0].shape.contours[0].knots) == 4
+    with pytest.raises(Refused, match="no room"):
+        done(base, {"kind": "round-points", "part": "p1", "points": [[0, 2]], "radius": 90})

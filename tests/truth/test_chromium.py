@@ -199,3 +199,36 @@ def test_masks_pictures_and_coloured_letters_as_svg(chromium, name):
     off = np.abs(shot(chromium, svg(shown)) - ours(shown))
     assert off.max() <= (CURVED if "run" in name or "lightness" in name or "opacity" in name else SHARP_4)
     assert off.mean() < 1.5
+
+
+DRAWINGS = {
+    "slanted ramp in shares of a wide box": """<linearGradient id="r" x1="0" y1="0" x2="1" y2="1">
+        <stop offset="0.2" stop-color="#205080"/><stop offset="0.7" stop-color="#f0d080"/></linearGradient>
+        <path d="M10 20h60v20H10z" fill="url(#r)"/>""",
+    "ramp shorter and longer than its box": """<linearGradient id="r" gradientUnits="userSpaceOnUse" x1="-20" y1="0"
+        x2="50" y2="30"><stop offset="0" stop-color="#205080"/><stop offset="1" stop-color="#f0d080"/>
+        </linearGradient><path d="M10 20h60v20H10z" fill="url(#r)"/>""",
+    "ramp that turns and slants with its shape": """<linearGradient id="r" gradientTransform="skewX(20)">
+        <stop offset="0" stop-color="#205080"/><stop offset="1" stop-color="#f0d080"/></linearGradient>
+        <path transform="rotate(90 40 30)" d="M20 20h40v20H20z" fill="url(#r)"/>""",
+    "clip of two shapes": """<clipPath id="c"><rect x="10" y="10" width="20" height="40"/>
+        <rect x="50" y="20" width="20" height="20"/></clipPath>
+        <rect x="5" y="15" width="70" height="30" fill="#a03020" clip-path="url(#c)"/>""",
+    "dashes": """<path d="M5 20h70" stroke="#a03020" stroke-width="4" fill="none" stroke-dasharray="6 4"/>
+        <rect x="10" y="30" width="60" height="20" fill="#205080" stroke="#f0d080" stroke-width="2"
+        stroke-dasharray="8 2"/>""",
+}
+
+
+@pytest.mark.parametrize("name", DRAWINGS)
+def test_what_is_read_from_svg_looks_as_it_did(chromium, name):
+    drawing = f'<svg xmlns="http://www.w3.org/2000/svg" width="80" height="60">{DRAWINGS[name]}</svg>'
+    read = read_svg(drawing)
+    assert not read.left_out
+    shown = resolve(
+        KIT.evolve(fit="off"),
+        Control(id="c1", name="Read", canvas=Canvas(width=80, height=60), parts=read.parts),
+    )
+    away = np.abs(ours(shown) - shot(chromium, drawing)).max(axis=2)
+    assert np.quantile(away, 0.98) <= SHARP_4
+    assert away.max() <= CLIPPED

@@ -65,6 +65,7 @@ def _parts() -> Iterator[Command]:
         ("Centre on the canvas", "centre-both", "", "part"), ("Centre across", "centre-across", "", "part"),
         ("Centre down", "centre-down", "", "part"), ("Forward in the order", "forward", "", "one"),
         ("Back in the order", "back", "", "one"), ("Rename", "rename", "", "one"),
+        ("Paste in place of the selection", "paste-instead", "", "part"),
         ("Hide or show", "hide", "", "part"), ("Lock or unlock", "lock", "", "part"),
     ):  # fmt: skip
         yield Command(words, "Sheet, part", {"do": do}, key, need)
@@ -90,6 +91,7 @@ def _several() -> Iterator[Command]:
         yield Command(f"Align {word}", "Sheet, several parts", {"align": align}, "", "two")
     for axis in ("across", "down"):
         yield Command(f"Space evenly {axis}", "Sheet, several parts", {"space": axis}, "", "three")
+    yield Command("Put an icon beside its label …", "Sheet, several parts", {"fill": "put-beside"}, "", "pair")
     yield Command("Fit a body around its label", "Sheet, several parts", {"do": "fit"}, "", "pair")
 
 
@@ -97,6 +99,7 @@ def _points() -> Iterator[Command]:
     for name, word in POINTS:
         need = "path" if name == "simplify" else "points"
         yield Command(f"Points: {word}", "Sheet, Points", {"points": name}, "", need)
+    yield Command("Points: round off …", "Sheet, Points", {"fill": "round-points"}, "", "path")
 
 
 def _effects() -> Iterator[Command]:

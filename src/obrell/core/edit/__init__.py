@@ -8,6 +8,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 
 from obrell.core.edit.arrange import AlignParts, CopyAlong, CopyAround, DistributeParts, ScaleParts
 from obrell.core.edit.base import Edit, Surroundings, applied
+from obrell.core.edit.beside import PutBeside
 from obrell.core.edit.containers import CombineParts, GroupParts, RepeatParts, TakeApart
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, SimplifyPath
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
@@ -56,7 +57,7 @@ AnyEdit = Annotated[
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | InsertParts
-    | ShowCopy | OwnCopy | SpreadCopies
+    | PutBeside | ShowCopy | OwnCopy | SpreadCopies
     | StyleLetters | PlainLetters | AddPicture | PinReference | PlaceReference | UnpinReference
     | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong

@@ -14,10 +14,11 @@ from obrell.core.document.model import Control, Part
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, each_part, moved, names_of, part_of, roots
 from obrell.core.edit.parts import Ids, copied
-from obrell.core.edit.typed import summed
+from obrell.core.edit.typed import summed, summed_or_none
+from obrell.core.effects import AnyEffect, Outline
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Rect, Similarity, about
-from obrell.core.shapes import Container
+from obrell.core.shapes import Container, Line, Path
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Id, Place, Signed, live_of
 
@@ -88,15 +89,18 @@ class DistributeParts(Edit):
 
 class ScaleParts(Edit):
     """Parts scaled by a share about their common middle, or the whole control with its canvas when no
-    part is named. Lengths of effects scale along when asked."""
+    part is named; by what makes them ``wide`` px wide when that is given. Lengths of effects, and the widths
+    of outlines and lines, scale along when asked."""
 
     kind: Literal["scale"] = "scale"
     parts: Annotated[tuple[Id, ...], Field(max_length=1000)] = ()
-    percent: Annotated[float, Typed, Field(gt=0, le=10_000)]
+    percent: Annotated[float, Typed, Field(gt=0, le=10_000)] = 100.0
+    wide: Annotated[Annotated[float, Field(gt=0, le=4096)] | None, BeforeValidator(summed_or_none)] = None
     effects: bool = True
+    strokes: bool = True
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        factor = self.percent / 100
+        factor = self._factor(control)
         if not self.parts:
             canvas = control.canvas
             control = control.evolve(canvas=canvas.evolve(
@@ -114,16 +118,29 @@ class ScaleParts(Edit):
 
     def label(self, control: Control) -> str:
         what = names_of(control, self.parts) if self.parts else "the control"
-        return f"Scaled {what} to {self.percent:g} %"
+        return f"Scaled {what} to {self._factor(control) * 100:g} %"
+
+    def _factor(self, control: Control) -> float:
+        if self.wide is None:
+            return self.percent / 100
+        now = bounds_of(control, self.parts).width if self.parts else control.canvas.width
+        if now <= 0:
+            raise Refused("What has no width cannot be scaled to one.")
+        return self.wide / now
 
     def _scaled(self, part: Part, by: Similarity) -> Part:
         x, y = by.apply(part.x, part.y)
         shape = scale_lengths(part.shape, by.scale) if isinstance(part.shape, Container) else _whole(part, by.scale)
-        effects = part.effects
-        if self.effects:
-            effects = tuple(scale_lengths(effect, by.scale) for effect in effects)
+        if isinstance(part.shape, Line | Path) and not self.strokes:
+            shape = shape.evolve(width=part.shape.width)
+        effects = tuple(self._scaled_effect(effect, by.scale) for effect in part.effects)
         follows = scale_lengths(part.follows, by.scale)
         return part.evolve(x=x, y=y, shape=shape, effects=effects, follows=follows)
+
+    def _scaled_effect(self, effect: AnyEffect, factor: float) -> AnyEffect:
+        wanted = self.strokes if isinstance(effect, Outline) else self.effects
+        scaled: AnyEffect = scale_lengths(effect, factor) if wanted else effect
+        return scaled
 
 
 class CopyAround(Edit):

@@ -177,10 +177,12 @@ class DuplicateParts(Edit):
 
 
 class PasteParts(Edit):
-    """Parts from this or another control put in at the place they had, in front of all."""
+    """Parts from this or another control put in at the place they had, in front of all; or ``instead`` of
+    parts that are there, with their middle, order and container."""
 
     kind: Literal["paste"] = "paste"
     parts: Annotated[tuple[Part, ...], Field(min_length=1, max_length=1000)]
+    instead: Annotated[tuple[Id, ...], Field(max_length=1000)] = ()
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         inside = {part.id for part in self.parts}
@@ -188,7 +190,20 @@ class PasteParts(Edit):
             part if part.within in inside else part.evolve(name=fresh_name(control, part.name), within=None)
             for part in self.parts
         ]
-        return add_parts(control, named)
+        return self._put_instead(control, named) if self.instead else add_parts(control, named)
+
+    def _put_instead(self, control: Control, named: list[Part]) -> Control:
+        outer = roots(control, self.instead)
+        check_unlocked(control, outer)
+        front, gone = part_of(control, outer[-1]), descendants(control, outer)
+        at = sum(part.id not in gone for part in control.parts[: control.parts.index(front)])
+        new = bounds_of(control.evolve(parts=tuple(named)), [part.id for part in named])
+        there = bounds_of(control, outer)
+        by = Similarity(dx=there.centre.x - new.centre.x, dy=there.centre.y - new.centre.y)
+        placed = [carried(part, by) for part in named]
+        placed = [part if part.within else part.evolve(within=front.within) for part in placed]
+        rest = control.evolve(parts=tuple(part for part in control.parts if part.id not in gone))
+        return add_parts(rest, placed, at)
 
     def label(self, control: Control) -> str:
         return f"Pasted {self.parts[0].name if len(self.parts) == 1 else f'{len(self.parts)} parts'}"

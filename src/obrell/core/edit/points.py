@@ -8,14 +8,16 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import BeforeValidator, Field
 
 from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import place_of
 from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of
 from obrell.core.edit.parts import new_part
+from obrell.core.edit.typed import summed
 from obrell.core.errors import NoSuchThing, Refused
-from obrell.core.geometry.knots import SAME_PX, Bend, nearest, pulled, split
+from obrell.core.geometry.fillets import fillet
+from obrell.core.geometry.knots import SAME_PX, Bend, nearest, pulled, split, straight
 from obrell.core.geometry.plane import Point, Similarity, along_axis, along_eighths
 from obrell.core.shapes.line import Line
 from obrell.core.shapes.path import Contour, Knot, Path, knot_from
@@ -251,14 +253,32 @@ class BendPoints(_Points):
 
 
 class RoundPoints(_Points):
-    """Corners rounded off by a radius."""
+    """Corners rounded off by a radius: between straight segments one that can be changed again, where a
+    segment is curved an arc of two points in its stead."""
 
     kind: Literal["round-points"] = "round-points"
     points: Points
-    radius: Length
+    radius: Annotated[Length, BeforeValidator(summed)]
 
     def _changed(self, part: Part, path: Path) -> Path:
-        return _each(path, self.points, lambda bend: replace(bend, radius=self.radius))
+        for number, index in sorted(self.points, reverse=True):
+            path = self._rounded(path, number, index)
+        return path
+
+    def _rounded(self, path: Path, number: int, index: int) -> Path:
+        run = _bends(_contour(path, number))
+        if index >= len(run):
+            raise NoSuchThing(GONE)
+        if not path.contours[number].closed and _is_end(path.contours[number], index):
+            raise Refused("The end of an open path is no corner.")
+        before, corner, after = run[index - 1], run[index], run[(index + 1) % len(run)]
+        if straight(before, corner) and straight(corner, after):
+            return _each(path, [(number, index)], lambda bend: replace(bend, radius=self.radius))
+        found = fillet(before, corner, after, self.radius)
+        if found is None:
+            raise Refused("There is no room for an arc of this radius at that point.")
+        run[index - 1], run[(index + 1) % len(run)] = found.before, found.after
+        return _with_bends(path, number, [*run[:index], found.first, found.second, *run[index + 1 :]])
 
     def label(self, control: Control) -> str:
         return f"Rounded corners{self._where(control)}"

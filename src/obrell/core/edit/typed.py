@@ -65,6 +65,11 @@ def summed(value: Any) -> Any:
     return number_from(value, Live()) if isinstance(value, str) else value
 
 
+def summed_or_none(value: Any) -> Any:
+    """The same, and None for a field that was left empty."""
+    return None if value == "" else summed(value)
+
+
 def number_from(text: str, live: Live) -> float:
     """The stored value of a typed number; raises ``BadValue`` in words.
 

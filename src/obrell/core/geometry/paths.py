@@ -17,6 +17,8 @@ from numpy.typing import NDArray
 
 from obrell.core.geometry.plane import NOWHERE, Rect, Similarity
 
+STRAIGHT_PX = 1e-4
+"""How far a stretch along an axis may lean."""
 MOVE, LINE, CUBIC, ARC, CLOSE = range(5)
 
 Row = tuple[float, ...]
@@ -218,3 +220,41 @@ def arc_point(cx: float, cy: float, rx: float, ry: float, turn: float, angle: fl
     x, y = rx * math.cos(angle), ry * math.sin(angle)
     cos, sin = math.cos(turn), math.sin(turn)
     return cx + cos * x - sin * y, cy + sin * x + cos * y
+
+
+def straight_lines(path: Path, least: float) -> set[tuple[str, float]]:
+    """Straight, axis-aligned stretches of a path at least that long: which way each runs, ``across`` or
+    ``down``, and where; those in one line are one."""
+    sink = _LineSink(least)
+    path.draw(sink)
+    return sink.found
+
+
+class _LineSink:
+    """Collects straight stretches along an axis."""
+
+    def __init__(self, least: float) -> None:
+        self.found: set[tuple[str, float]] = set()
+        self._least, self._here, self._start = least, (0.0, 0.0), (0.0, 0.0)
+
+    def move(self, x: float, y: float) -> None:
+        self._here = self._start = (x, y)
+
+    def line(self, x: float, y: float) -> None:
+        across, down = abs(x - self._here[0]), abs(y - self._here[1])
+        if across < STRAIGHT_PX and down >= self._least:
+            self.found.add(("down", round(x, 4)))
+        elif down < STRAIGHT_PX and across >= self._least:
+            self.found.add(("across", round(y, 4)))
+        self._here = (x, y)
+
+    def cubic(self, a: float, b: float, c: float, d: float, x: float, y: float) -> None:
+        self._here = (x, y)
+
+    def arc(self, cx: float, cy: float, rx: float, ry: float, turn: float, start: float, sweep: float) -> None:
+        end = start + sweep
+        x, y = rx * math.cos(end), ry * math.sin(end)
+        self._here = (cx + x * math.cos(turn) - y * math.sin(turn), cy + x * math.sin(turn) + y * math.cos(turn))
+
+    def close(self) -> None:
+        self.line(*self._start)

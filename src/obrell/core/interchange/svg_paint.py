@@ -12,7 +12,7 @@ from xml.etree.ElementTree import Element
 from PIL import ImageColor
 
 from obrell.core.colour.spaces import from_hex, to_hex
-from obrell.core.geometry.affine import Affine, read_transform
+from obrell.core.geometry.affine import IDENTITY, Affine, read_transform
 from obrell.core.geometry.plane import Rect
 from obrell.core.values.paints import MAX_STOPS, Fill, Linear, Radial, Solid, Stop
 
@@ -70,14 +70,24 @@ class Filled:
     opacity: float = 1.0
 
 
+@dataclass(frozen=True, slots=True)
+class Laid:
+    """Where a fill is laid: the element's box in its own space, its way to the canvas, and the box of what
+    is painted there."""
+
+    box: Rect
+    to_canvas: Affine
+    seen: Rect
+
+
 class Ramps:
     """The gradients of a document."""
 
     def __init__(self, by_id: Mapping[str, Element]) -> None:
         self._by_id = by_id
 
-    def fill(self, text: str, box: Rect, to_canvas: Affine, values: Mapping[str, str]) -> Filled | None:
-        """The fill that ``fill`` or ``stroke`` asks for, over a box in the element's own space."""
+    def fill(self, text: str, laid: Laid, values: Mapping[str, str]) -> Filled | None:
+        """The fill that ``fill`` or ``stroke`` asks for."""
         if text.strip().lower() == "currentcolor":
             text = values.get("color", "#000")
         found = re.match(r"url\(['\"]?#([^'\")]+)['\"]?\)\s*(.*)", text.strip())
@@ -86,34 +96,28 @@ class Ramps:
             return None if colour is None else Filled(Solid(colour=colour[0]), colour[1])
         element = self._by_id.get(found[1])
         stops = self._stops(element) if element is not None else ()
-        if element is None or not stops or box.empty:
-            return self.fill(found[2] or "none", box, to_canvas, values)
+        if element is None or not stops or laid.box.empty:
+            return self.fill(found[2] or "none", laid, values)
         if len(stops) == 1:
             return Filled(Solid(colour=stops[0].colour), stops[0].opacity)
-        return Filled(self._ramp(element, stops, box))
+        return Filled(self._ramp(element, stops, laid))
 
-    def _ramp(self, element: Element, stops: tuple[Stop, ...], box: Rect) -> Fill:
-        shares = self._value(element, "gradientUnits", "objectBoundingBox") == "objectBoundingBox"
+    def _ramp(self, element: Element, stops: tuple[Stop, ...], laid: Laid) -> Fill:
         own = read_transform(self._value(element, "gradientTransform", ""))
+        units = IDENTITY
+        if self._value(element, "gradientUnits", "objectBoundingBox") == "objectBoundingBox":
+            units = Affine(laid.box.width, 0, 0, laid.box.height, laid.box.left, laid.box.top)
+        to_canvas = laid.to_canvas.after(units).after(own)
 
         def place(x: str, y: str, usual: tuple[str, str]) -> tuple[float, float]:
             across, down = (_share(self._value(element, name, to)) for name, to in zip((x, y), usual, strict=True))
-            across, down = own.apply(across, down)
-            if shares:
-                return across, down
-            return (across - box.left) / (box.width or 1), (down - box.top) / (box.height or 1)
+            return across, down
 
         if element.tag.endswith("linearGradient"):
             start, end = place("x1", "y1", ("0", "0")), place("x2", "y2", ("1", "0"))
-            return _linear(start, end, stops, box)
-        centre = place("cx", "cy", ("0.5", "0.5"))
+            return _linear(start, end, to_canvas, stops, laid.seen)
         radius = _share(self._value(element, "r", "0.5"))
-        rx, ry = math.hypot(own.a, own.b) * radius, math.hypot(own.c, own.d) * radius
-        if not shares:
-            rx, ry = rx / (box.width or 1), ry / (box.height or 1)
-        x, y = (min(10.0, max(-10.0, v)) for v in centre)
-        rx, ry = (min(10.0, max(0.001, v)) for v in (rx, ry))
-        return Radial(stops=stops, centre_x=x, centre_y=y, radius_x=rx, radius_y=ry)
+        return _radial(place("cx", "cy", ("0.5", "0.5")), radius, to_canvas, stops, laid.seen)
 
     def _chain(self, element: Element) -> list[Element]:
         """The gradient and those it takes values from."""
@@ -169,17 +173,53 @@ def _share(text: str) -> float:
     return number_of(text.rstrip("%")) / (100 if text.strip().endswith("%") else 1)
 
 
-def _linear(start: tuple[float, float], end: tuple[float, float], stops: tuple[Stop, ...], box: Rect) -> Fill:
-    """The gradient as CSS has it: by angle, its line as long as the box needs (CSS Images 4, 3.1.1)."""
-    dx, dy = (end[0] - start[0]) * box.width, (end[1] - start[1]) * box.height
-    length = math.hypot(dx, dy)
-    if length == 0:
+def _linear(
+    start: tuple[float, float], end: tuple[float, float], to_canvas: Affine, stops: tuple[Stop, ...], box: Rect
+) -> Fill:  # fmt: skip
+    """The gradient as CSS has it: by angle, its line as long as the box needs (CSS Images 4, 3.1.1). However
+    it is slanted, it rises evenly in one direction."""
+    dx, dy = end[0] - start[0], end[1] - start[1]
+    square, area = dx * dx + dy * dy, to_canvas.a * to_canvas.d - to_canvas.b * to_canvas.c
+    if square == 0 or area == 0:
         return Solid(colour=stops[-1].colour)
-    angle = math.degrees(math.atan2(dx, -dy)) % 360
-    whole = abs(box.width * dx / length) + abs(box.height * dy / length)
-    along = ((start[0] - 0.5) * box.width * dx + (start[1] - 0.5) * box.height * dy) / length
-    first, factor = along / whole + 0.5, length / whole
-    moved = tuple(
-        stop.evolve(position=min(1.0, max(0.0, first + stop.position * factor))) for stop in stops
-    )  # fmt: skip
-    return Linear(stops=moved, angle=angle)
+    across = (dx * to_canvas.d - dy * to_canvas.b) / (area * square)
+    down = (dy * to_canvas.a - dx * to_canvas.c) / (area * square)
+    x, y = to_canvas.apply(*start)
+    steep = math.hypot(across, down)
+    whole = (abs(box.width * across) + abs(box.height * down)) / steep
+    middle = (box.centre.x - x) * across + (box.centre.y - y) * down
+    half = whole * steep / 2
+    angle = math.degrees(math.atan2(across, -down)) % 360
+    return Linear(stops=_between(stops, middle - half, middle + half), angle=angle)
+
+
+def _radial(
+    centre: tuple[float, float], radius: float, to_canvas: Affine, stops: tuple[Stop, ...], box: Rect
+) -> Fill:  # fmt: skip
+    """The ellipse that a circle becomes, upright; one that is slanted is read as wide and high as it is."""
+    x, y = to_canvas.apply(*centre)
+    rx, ry = math.hypot(to_canvas.a, to_canvas.c) * radius, math.hypot(to_canvas.b, to_canvas.d) * radius
+    shares = ((x - box.left) / (box.width or 1), (y - box.top) / (box.height or 1))
+    cx, cy = (min(10.0, max(-10.0, v)) for v in shares)
+    rx, ry = (min(10.0, max(0.001, v)) for v in (rx / (box.width or 1), ry / (box.height or 1)))
+    return Radial(stops=stops, centre_x=cx, centre_y=cy, radius_x=rx, radius_y=ry)
+
+
+def _between(stops: tuple[Stop, ...], first: float, last: float) -> tuple[Stop, ...]:
+    """The stretch of a ramp from ``first`` to ``last``, drawn out beyond its ends, as a ramp of its own."""
+    ends = [_ramp_at(stops, at) for at in (first, last)]
+    inner = [stop for stop in stops if first < stop.position < last]
+    placed = [
+        stop.evolve(position=min(1.0, max(0.0, (at - first) / (last - first))))
+        for stop, at in [(ends[0], first), *((stop, stop.position) for stop in inner), (ends[1], last)]
+    ]
+    return tuple(placed[:MAX_STOPS])
+
+
+def _ramp_at(stops: tuple[Stop, ...], at: float) -> Stop:
+    if at <= stops[0].position:
+        return stops[0]
+    for one, other in pairwise(stops):
+        if one.position <= at < other.position:
+            return _mixed(one, other, (at - one.position) / (other.position - one.position))
+    return stops[-1]

@@ -22,11 +22,13 @@ from obrell.core.effects import AnyEffect, Outline, Paint
 from obrell.core.errors import BadDocument, TooLarge
 from obrell.core.geometry.affine import IDENTITY, Affine, read_transform
 from obrell.core.geometry.combine import Cap, Join
-from obrell.core.geometry.knots import knots_of
+from obrell.core.geometry.knots import Bend, draw_contour, knots_of
 from obrell.core.geometry.paths import Path as Outlined
-from obrell.core.interchange.svg_paint import Filled, Ramps, number_of
+from obrell.core.geometry.paths import PathBuilder
+from obrell.core.geometry.plane import Rect
+from obrell.core.interchange.svg_paint import Filled, Laid, Ramps, number_of
 from obrell.core.interchange.svg_shapes import outline_of, radii_of
-from obrell.core.shapes import Box, Group, Path, Round
+from obrell.core.shapes import Box, Combination, Group, Path, Round
 from obrell.core.shapes.path import MAX_KNOTS, contours_from
 from obrell.core.values.fields import LIMIT_PX
 
@@ -35,7 +37,7 @@ MAX_ELEMENTS = 20_000
 MAX_DEPTH = 60
 MAX_USES = 2_000
 INHERITED = ("fill", "stroke", "stroke-width", "stroke-linecap", "stroke-linejoin", "fill-rule", "fill-opacity",
-             "stroke-opacity", "visibility", "color")  # fmt: skip
+             "stroke-opacity", "stroke-dasharray", "visibility", "color")  # fmt: skip
 CAPS: dict[str, Cap] = {"butt": "flat", "round": "round", "square": "square"}
 JOINS: dict[str, Join] = {"miter": "mitre", "round": "round", "bevel": "bevel"}
 
@@ -208,7 +210,7 @@ def _drawn(reader: _Reader, name: str, style: _Style, own: Mapping[str, str]) ->
     if outline is None:
         reader.left_out[name] += 1
         return
-    for unread in ("filter", "mask", "marker-end", "marker-start", "stroke-dasharray"):
+    for unread in ("filter", "mask", "marker-end", "marker-start"):
         if own.get(unread, "none") != "none":
             reader.left_out[unread] += 1
     if style.values.get("visibility") == "hidden" or not outline:
@@ -235,26 +237,47 @@ def _part(
     left, right = min(x for x, _ in spots), max(x for x, _ in spots)
     top, bottom = min(y for _, y in spots), max(y for _, y in spots)
     x, y = (left + right) / 2, (top + bottom) / 2
-    fill = reader.ramps.fill(values.get("fill", "#000"), outline.bounds(), to_canvas, values)
-    stroke = reader.ramps.fill(values.get("stroke", "none"), outline.bounds(), to_canvas, values)
+    width = number_of(values.get("stroke-width", "1")) * to_canvas.scale()
+    seen = _bounds(runs)
+    laid = Laid(outline.bounds(), to_canvas, seen)
+    fill = reader.ramps.fill(values.get("fill", "#000"), laid, values)
+    stroked = laid if fill is not None else replace(laid, seen=seen.grown(width / 2))
+    stroke = reader.ramps.fill(values.get("stroke", "none"), stroked, values)
     if fill is None and stroke is None:
         return None
-    width = number_of(values.get("stroke-width", "1")) * to_canvas.scale()
     shape: Any = _known(name, own, to_canvas) or Path(
         contours=contours_from([(closed, [b.moved(-x, -y) for b in bends]) for closed, bends in runs]),
         rule="evenodd" if values.get("fill-rule") == "evenodd" else "nonzero",
     )
-    lined = fill is None and isinstance(shape, Path)
+    lined, dashes = fill is None and isinstance(shape, Path), _dashes(values, to_canvas)
     if lined and width > 0:
         caps, joins = values.get("stroke-linecap", "butt"), values.get("stroke-linejoin", "miter")
         shape = shape.evolve(form="line", width=min(4096.0, width), caps=CAPS.get(caps, "flat"),
-                             joins=JOINS.get(joins, "mitre"))  # fmt: skip
-    effects = tuple(_effects(fill, stroke, width, values, lined=lined))
+                             joins=JOINS.get(joins, "mitre"), **dashes)  # fmt: skip
+    effects = tuple(_effects(fill, stroke, width, values, dashes, lined=lined))
     return Part(id="p0", name=_called(own, name.capitalize()), shape=shape, x=x, y=y, effects=effects)
 
 
+def _dashes(values: Mapping[str, str], by: Affine) -> dict[str, float]:
+    """The first dash and gap of a pattern, in px of the canvas; nothing for lines that are whole."""
+    numbers = [
+        number_of(text) * by.scale() for text in re.split(r"[\s,]+", values.get("stroke-dasharray", "")) if text
+    ]
+    if not numbers or min(numbers) < 0 or sum(numbers) <= 0:
+        return {}
+    return {"dash": min(4096.0, numbers[0]), "gap": min(4096.0, (numbers * 2)[1])}
+
+
+def _bounds(runs: list[tuple[bool, list[Bend]]]) -> Rect:
+    pen = PathBuilder()
+    for closed, bends in runs:
+        draw_contour(pen, bends, closed=closed)
+    return pen.path().bounds()
+
+
 def _effects(
-    fill: Filled | None, stroke: Filled | None, width: float, values: Mapping[str, str], *, lined: bool
+    fill: Filled | None, stroke: Filled | None, width: float, values: Mapping[str, str],
+    dashes: dict[str, float], *, lined: bool,
 ) -> Iterator[AnyEffect]:  # fmt: skip
     if fill is not None:
         yield Paint(id="e1", fill=fill.fill, opacity=fill.opacity * _opacity(values.get("fill-opacity")))
@@ -264,7 +287,8 @@ def _effects(
     if lined:
         yield Paint(id="e1", fill=stroke.fill, opacity=opacity)
     else:
-        yield Outline(id="e2", place="centre", width=min(4096.0, width), fill=stroke.fill, opacity=opacity)
+        width = min(4096.0, width)
+        yield Outline(id="e2", place="centre", width=width, fill=stroke.fill, opacity=opacity, **dashes)
 
 
 def _known(name: str, own: Mapping[str, str], by: Affine) -> Box | Round | None:
@@ -285,24 +309,36 @@ def _known(name: str, own: Mapping[str, str], by: Affine) -> Box | Round | None:
 
 
 def _clip(reader: _Reader, own: Mapping[str, str], style: _Style) -> str | None:
-    """A hidden part with the shape of the clip path, when it is one shape."""
+    """A hidden part with the shape of the clip path: of one shape, or of several united."""
     found = re.fullmatch(r"url\(['\"]?#([^'\")]+)['\"]?\)", own.get("clip-path", "").strip())
     target = reader.by_id.get(found[1]) if found else None
     if target is None:
         return None
     shapes = [child for child in target if _name(child) not in ("title", "desc", "comment")]
-    if len(shapes) != 1:
-        reader.left_out["clip-path of several shapes"] += 1
-        return None
-    inner = _own(shapes[0])
-    outline = outline_of(_name(shapes[0]), inner)
-    by = style.to_canvas.after(read_transform(shapes[0].get("transform", "")))
-    plain = replace(style, to_canvas=by, values={"fill": "#000"})
-    part = _part(reader, _name(shapes[0]), inner, outline, plain) if outline else None
-    if part is None:
+    pieces = [part for shape in shapes if (part := _clipping(reader, shape, style)) is not None]
+    if len(pieces) < len(shapes) or not pieces:
         reader.left_out["clip-path"] += 1
+    if not pieces:
         return None
-    return reader.add(part.evolve(name="Clip", visible=False, within=style.within))
+    if len(pieces) == 1:
+        return reader.add(pieces[0].evolve(name="Clip", visible=False, within=style.within))
+    before = len(reader.parts)
+    for piece in pieces:
+        reader.add(piece)
+    x, y = _middle(pieces)
+    whole = Part(id="p0", name="Clip", shape=Combination(), x=x, y=y, visible=False, within=style.within)
+    name = reader.add(whole)
+    reader.parts[before:-1] = [piece.evolve(within=name) for piece in reader.parts[before:-1]]
+    return name
+
+
+def _clipping(reader: _Reader, shape: Element, style: _Style) -> Part | None:
+    """One shape of a clip path."""
+    inner = _own(shape)
+    outline = outline_of(_name(shape), inner)
+    by = style.to_canvas.after(read_transform(shape.get("transform", "")))
+    plain = replace(style, to_canvas=by, values={"fill": "#000"})
+    return _part(reader, _name(shape), inner, outline, plain) if outline else None
 
 
 def _called(own: Mapping[str, str], usual: str) -> str:

@@ -4,6 +4,9 @@
  */
 import { say } from "./page.js";
 
+/** Where the parts copied last are kept, for every control. */
+export const COPIED = "obrell/parts";
+
 /** @param {object} bench */
 export function startActions(bench) {
   const { marks } = bench;
@@ -30,6 +33,11 @@ export function startActions(bench) {
     repeat: ({ way }) => bench.post({ kind: "repeat", parts: chosen(), way }),
     "to-path": () => bench.post({ kind: "to-path", parts: chosen() }),
     flip: ({ way }) => bench.post({ kind: "flip", parts: chosen(), across: way === "across" }),
+    "paste-instead": () => {
+      const copied = localStorage.getItem(COPIED);
+      if (copied) bench.post({ kind: "paste", parts: JSON.parse(copied), instead: chosen() });
+      else bench.complain("Copy parts first: what was copied is put in place of the selection.");
+    },
     spread: () => bench.post({ kind: "spread", part: chosen()[0] }),
     "take-apart": () => bench.post({ kind: "take-apart", part: chosen()[0] }),
     fit: () => bench.post({ kind: "fit-around", body: chosen()[0], inner: chosen()[1] }),

@@ -14,6 +14,14 @@ export function startAsking(bench) {
     const edit = { kind: form.dataset.form };
     if ("one" in form.dataset) [edit.part] = bench.state.selected;
     else edit.parts = bench.state.selected;
+    if ("points" in form.dataset) {
+      edit.points = bench.marks.points.list;
+      if (!edit.points.length) {
+        bench.complain("Choose points first: press one on the stage, with Shift more.");
+        return;
+      }
+      bench.marks.points.clear();
+    }
     for (const field of form.elements) if (field.name && field.type !== "submit") edit[field.name] = valueOf(field);
     if (event.submitter?.name === "whole") edit.parts = [];
     bench.post(edit);

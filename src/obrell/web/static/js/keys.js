@@ -1,4 +1,5 @@
 /** Keys, buttons and the clipboard of the bench. */
+import { COPIED } from "./actions.js";
 import { say, typing, undoKey } from "./page.js";
 
 const CLIP = "obrell-parts";
@@ -90,6 +91,7 @@ export function startKeys(bench) {
     const { clip } = bench.state;
     if (typing({ target: document.activeElement }) || !clip.length) return;
     event.preventDefault();
+    localStorage.setItem(COPIED, JSON.stringify(clip));
     event.clipboardData.setData("text/plain", JSON.stringify({ kind: CLIP, parts: clip }));
     say(`Copied ${clip.length === 1 ? clip[0].name : `${clip.length} parts`}`);
   });
