@@ -119,9 +119,12 @@ def test_wrong_input_is_answered_where_it_stands(page, server):
     words = value(page, "parts/p5/shape/words")
     words.fill("Гудок")
     words.press("Enter")
-    expect(page.locator("#fault")).to_contain_text("Hanken Grotesk has no glyph for “Г”")
-    expect(value(page, "parts/p5/shape/words")).to_have_value("Raise sluice")
-    expect(steps_done(page)).to_have_count(0)
+    expect(page.locator(".remark")).to_contain_text("Hanken Grotesk has no glyph for “Г”")
+    words.fill("")
+    words.press("Enter")
+    expect(page.locator("#fault")).to_contain_text("cannot be empty")
+    expect(value(page, "parts/p5/shape/words")).to_have_value("Гудок")
+    expect(steps_done(page)).to_have_count(1)
 
 
 def test_the_stage_moves_resizes_turns_and_copies(page, server):

@@ -21,6 +21,7 @@ export class Chooser {
     this.fault = this.box.querySelector(".fault");
     this.hsv = [0, 0, 0];
     this.open = false;
+    this.turn = 0;
     document.getElementById("sheet").addEventListener("click", (event) => {
       const button = event.target.closest(".colour");
       if (button) this.show(button);
@@ -58,9 +59,12 @@ export class Chooser {
     this.box.hidden = false;
     this.#stand(button.getBoundingClientRect());
     document.getElementById("colour-old").style.background = this.before;
+    const mine = this.turn + 1;
     await this.#read("hex", this.before);
-    this.hex.focus();
-    this.hex.select();
+    if (this.turn === mine && !this.taking) {
+      this.hex.focus();
+      this.hex.select();
+    }
     const offers = await (await fetch(`/kits/${this.bench.kit}/colours`)).json();
     const take = (colour) => this.#read("hex", colour);
     offer(offers.used, document.getElementById("used"), take);
@@ -81,8 +85,13 @@ export class Chooser {
   }
 
   /** Ask for a colour in all spaces; the newest answer wins. */
-  async #read(space, value) {
-    const turn = (this.turn = (this.turn || 0) + 1);
+  #read(space, value) {
+    this.reading = this.#ask(space, value);
+    return this.reading;
+  }
+
+  async #ask(space, value) {
+    const turn = (this.turn += 1);
     const answer = await fetch(`/colour?${new URLSearchParams({ space, value })}`);
     const all = await answer.json();
     if (turn !== this.turn || !this.open) return;
@@ -149,6 +158,8 @@ export class Chooser {
 
   async keep() {
     if (!this.open) return;
+    await this.reading;
+    if (!this.open) return;
     const changed = this.colour !== this.before || (this.fade && Number(this.opacity.value) !== this.fadeBefore);
     this.#close();
     if (changed) await this.bench.post(this.#edit());
@@ -181,6 +192,7 @@ export class Chooser {
       event.preventDefault();
       const colour = stage.colourAt(event);
       end();
+      this.hex.blur();
       if (colour) this.#read("hex", colour);
       else this.fault.textContent = "There is nothing drawn there.";
     };

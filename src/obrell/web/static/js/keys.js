@@ -62,7 +62,10 @@ export function startKeys(bench) {
     }
     if (event.altKey && !event.key.startsWith("Arrow")) return;
     const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
-    if (marks.tool === "pen" && (event.key === "Enter" || event.key === "Backspace")) marks.pen.key(event.key);
+    if (marks.tool === "pen" && arrow) {
+      const by = event.shiftKey ? 10 : 1;
+      marks.pen.lead(arrow[0] * by, arrow[1] * by);
+    } else if (marks.tool === "pen" && (event.key === "Enter" || event.key === "Backspace")) marks.pen.key(event.key);
     else if (arrow && marks.points.chosen.size) {
       const by = event.shiftKey ? 10 : 1;
       marks.points.move(arrow[0] * by, arrow[1] * by);

@@ -183,17 +183,42 @@ export class Pen {
     this.marks = marks;
     this.first = null;
     this.going = null;
+    /** Where the next point goes when the pen is led by keys. */
+    this.spot = null;
     marks.stage.element.addEventListener("pointermove", (event) => this.#hover(event));
   }
 
   end() {
     if (this.going || this.first) this.marks.stage.preview(null);
-    [this.first, this.going] = [null, null];
+    [this.first, this.going, this.spot] = [null, null, null];
+  }
+
+  /** Arrow keys lead the pen from the middle of the canvas, Enter puts a point. */
+  lead(dx, dy) {
+    const [width, height] = this.marks.now.canvas;
+    const from = this.spot || { x: Math.round(width / 2), y: Math.round(height / 2) };
+    this.spot = { x: from.x + dx, y: from.y + dy };
+    if (this.first || this.going) this.marks.stage.preview(this.#edit(this.spot, false));
+    else this.marks.draw();
   }
 
   key(name) {
-    if (name === "Backspace" && this.going) this.marks.bench.step("undo").then(() => this.#check());
+    if (name === "Enter" && this.spot) this.#next(() => this.#putByKey());
+    else if (name === "Backspace" && this.going) this.marks.bench.step("undo").then(() => this.#check());
     else this.marks.take("");
+  }
+
+  async #putByKey() {
+    const run = this.#run;
+    const knot = run?.knots.length >= 3 && run.knots[this.going.atStart ? run.knots.length - 1 : 0];
+    const [x, y] = knot ? toCanvas(this.marks.bench.partOf(this.going.part), knot[0], knot[1]) : [];
+    if (knot && Math.hypot(x - this.spot.x, y - this.spot.y) < 0.5) await this.#close();
+    else await this.#keep({ ...this.spot }, false);
+  }
+
+  #close() {
+    const { part, contour } = this.going;
+    return this.marks.bench.post({ kind: "close-path", part, contour }).then(() => this.marks.take(""));
   }
 
   /** After an undo the path, or its last point, may be gone. */
@@ -202,6 +227,10 @@ export class Pen {
   }
 
   draw() {
+    if (this.spot && this.marks.tool === "pen") {
+      const [x, y] = this.marks.stage.toScreen(this.spot.x, this.spot.y);
+      this.marks.svg.append(svg("path", { class: "spot", d: `M${x - 9} ${y}h18M${x} ${y - 9}v18` }));
+    }
     if (this.first) {
       const [x, y] = this.marks.stage.toScreen(this.first.x, this.first.y);
       this.marks.svg.append(svg("circle", { class: "knot", cx: x, cy: y, r: 5 }));
@@ -271,18 +300,13 @@ export class Pen {
   }
 
   press(event) {
-    const { bench, stage } = this.marks;
-    if (this.going && this.#closing(event)) {
-      const { part, contour } = this.going;
-      bench.post({ kind: "close-path", part, contour }).then(() => this.marks.take(""));
-      return;
-    }
-    if (!this.going && !this.first) {
+    const { stage } = this.marks;
+    this.spot = null;
+    if (!this.going && !this.first && !this.saving) {
       this.going = this.#openEnd(event);
       if (this.going) return;
     }
     const knot = this.#place(event);
-    const fresh = !this.going && !this.first;
     const constrained = event.shiftKey;
     this.held = true;
     const move = (at) => {
@@ -290,18 +314,26 @@ export class Pen {
       const [dx, dy] = [this.marks.whole(x - knot.x), this.marks.whole(y - knot.y)];
       const far = Math.hypot(dx, dy) * stage.zoom > 3;
       Object.assign(knot, far ? { in_x: -dx, in_y: -dy, out_x: dx, out_y: dy } : { in_x: 0, in_y: 0, out_x: 0, out_y: 0 });
-      if (!fresh) stage.preview(this.#edit(knot, constrained));
+      if (this.first || this.going) stage.preview(this.#edit(knot, constrained));
     };
     window.addEventListener("pointermove", move);
     window.addEventListener("pointerup", () => {
       window.removeEventListener("pointermove", move);
       this.held = false;
-      this.#keep(knot, fresh, constrained);
+      this.#next(() => (this.going && this.#closing(event) ? this.#close() : this.#keep(knot, constrained)));
     }, { once: true });
   }
 
-  async #keep(knot, fresh, constrained) {
-    if (fresh) {
+  /** Points are saved one after the other, however fast they are put. */
+  #next(action) {
+    const saving = (this.saving || Promise.resolve()).then(action).finally(() => {
+      if (this.saving === saving) this.saving = null;
+    });
+    this.saving = saving;
+  }
+
+  async #keep(knot, constrained) {
+    if (!this.first && !this.going) {
       this.first = knot;
       this.marks.draw();
       return;
