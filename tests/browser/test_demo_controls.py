@@ -43,7 +43,9 @@ class Hand:
         return self.newest()
 
     def newest(self):
-        return self.page.locator(".part.sel").first.get_attribute("data-part")
+        """The part with the highest number: ids are never used twice."""
+        rows = self.page.locator(".part").all()
+        return max((row.get_attribute("data-part") for row in rows), key=lambda name: int(name[1:]))
 
     def type(self, path, text):
         with self.page.expect_response("**/edits"):
@@ -195,6 +197,7 @@ def test_towpath_lights(hand):
     ring = hand.draw("g", (84, 42), (96, 54))
     hand.type(f"parts/{ring}/shape/inner", "4")
     ray = hand.draw("b", (59, 36), (61, 40))
+    hand.type(f"parts/{ray}/shape/width", "4")
     hand.command("repeat as a round")
     expect(hand.page.locator(".part")).to_have_count(5)
     rays = hand.newest()
