@@ -10,7 +10,7 @@ from PIL import Image
 
 from obrell.core.document.model import Canvas, Control, Kit, KitSettings, Part
 from obrell.core.document.resolve import Resolved, resolve
-from obrell.core.effects import DropShadow, Effect, InnerShadow, Mask, Outline, Paint
+from obrell.core.effects import Bevel, DropShadow, Effect, InnerGlow, InnerShadow, Mask, OuterGlow, Outline, Paint
 from obrell.core.effects.offsets import Cast
 from obrell.core.files import file_id, kept_by
 from obrell.core.raster.layers import Layer
@@ -106,6 +106,9 @@ EFFECTS_TRIED: dict[str, Effect] = {
     "inner-shadow": InnerShadow(id="e1", offset=Cast(distance=3), blur=5, spread=1, colour="#102030"),
     "outline": Outline(id="e1", place="centre", width=3, fill=Solid(colour="#c03020")),
     "drop-shadow": DropShadow(id="e1", offset=Cast(distance=4), blur=6, spread=1, colour="#000000"),
+    "outer-glow": OuterGlow(id="e1", extent=7),
+    "inner-glow": InnerGlow(id="e1", extent=5),
+    "bevel": Bevel(id="e1", side="straddling", width=6, rise=4, softness=1),
     "mask": Mask(id="e1", fitted_x=40, fitted_y=30),
 }
 """One of every kind, with values that show."""

@@ -30,6 +30,8 @@ from tests.making import (
 EVERY = [(s, e) for s in SHAPES for e in EFFECTS]
 COATS = [e for e in EFFECTS if EFFECTS[e].zone != "whole"]
 """Effects that paint something of their own."""
+SAMPLED = ("bevel",)
+"""Effects that are no areas: light is worked out at points, and turns fast where letters are thin."""
 ALONE = [(s, e) for s in SHAPES_TRIED for e in COATS]
 
 
@@ -82,7 +84,9 @@ def test_density_two_averaged_down_is_near_density_one(shape, effect):
     shown = resolved(*lone(shape, effect))
     fine = layer(shown, 2.0).planes
     averaged = fine.reshape(4, 60, 2, 80, 2).mean(axis=(2, 4))
-    assert np.abs(averaged - layer(shown).planes).max() < 0.035
+    away = np.abs(averaged - layer(shown).planes)
+    assert away.max() < (0.25 if effect in SAMPLED else 0.035)
+    assert away.mean() < 0.003
 
 
 @pytest.mark.parametrize("effect", EFFECTS)
@@ -101,10 +105,14 @@ def test_hidden_effects_and_parts_cost_nothing_and_change_nothing(effect):
 @pytest.mark.parametrize(("shape", "effect"), ALONE)
 def test_every_effect_has_an_svg_form_that_is_self_contained(shape, effect):
     subject = SHAPES_TRIED[shape]
-    drawing = Drawing(subject, Similarity(dx=40, dy=30), 0.0, Definitions(), Rect(10, 10, 70, 50), cut=True)
+
+    def picture(effect, side):
+        return ("<path/>",)
+
+    drawing = Drawing(subject, Similarity(dx=40, dy=30), 0.0, Definitions(), Rect(10, 10, 70, 50), picture, cut=True)
     sides = {"behind": ["behind"], "surface": ["inside"], "edge": ["inside", "outside"]}
     kind = EFFECTS_TRIED[effect]
-    text = "".join(item for side in sides[kind.zone] for item in kind.svg(drawing, side))
+    text = "".join(item for side in sides[kind.lies_in()] for item in kind.svg(drawing, side))
     assert text.startswith("<path")
     assert "http" not in text + drawing.defs.markup()
 

@@ -345,7 +345,7 @@ def _can_follow(part: Part) -> Iterator[tuple[str, str]]:
 def _effects(control: Control, part: Part, opened: str) -> list[EffectView]:
     views: list[EffectView] = []
     for zone in reversed(ZONES):
-        in_zone = [e for e in reversed(part.effects) if e.zone == zone]
+        in_zone = [e for e in reversed(part.effects) if e.lies_in() == zone]
         for place, effect in enumerate(in_zone):
             views.append(_effect(control, part, effect, opened, place, len(in_zone)))
     return views
@@ -362,7 +362,7 @@ def _effect(control: Control, part: Part, effect: Effect, opened: str, place: in
     ramp = found[1] if is_open and found else None
     where = f"{base}/{found[0]}" if found else ""
     return EffectView(
-        effect.id, effect.label, effect.zone if place == 0 else "", effect.visible, pieces,
+        effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces,
         _lamella(effect), is_open, tuple(row for row in rows if row.kind != "ramp"), where if ramp else "",
         _marks(straightened(ramp)) if ramp else (), _stops(ramp, where) if ramp else (),
         isinstance(ramp, Linear), place == 0, place == count - 1,
@@ -374,20 +374,14 @@ def _rows(control: Control, owner: BaseModel, base: str) -> list[SlotView]:
     rows: list[SlotView] = []
     for name in type(owner).model_fields:
         value = getattr(owner, name)
-        if name in HIDDEN_FIELDS:
+        if name in HIDDEN_FIELDS or (isinstance(owner, Effect) and name in owner.hidden_fields()):
             continue
         if isinstance(value, Value) and "kind" in type(value).model_fields:
-            kind = view(value, "kind", f"{base}/{name}/kind")
-            title = type(owner).model_fields[name].title or name
-            rows.append(_retitled(kind, title))
+            rows.append(slot(control, f"{base}/{name}/kind"))
             rows.extend(_rows(control, value, f"{base}/{name}"))
         else:
             rows.append(slot(control, f"{base}/{name}"))
     return rows
-
-
-def _retitled(found: SlotView, title: str) -> SlotView:
-    return SlotView(found.kind, found.path, title, found.text, options=found.options)
 
 
 def _pieces(control: Control, sentence: Sentence, base: str) -> tuple[Piece, ...]:

@@ -12,14 +12,12 @@ from pydantic.fields import FieldInfo
 from obrell.core.document.model import Control
 from obrell.core.document.moving import shift_at
 from obrell.core.document.paths import field_of
-from obrell.core.effects.mask import COVER_KINDS
-from obrell.core.effects.offsets import OFFSET_KINDS
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import number
 from obrell.core.text.fonts import load
 from obrell.core.values.blends import Blend
 from obrell.core.values.fields import live_of, names_part
-from obrell.core.values.paints import FILL_KINDS, Stop
+from obrell.core.values.paints import Stop
 
 SlotKind = Literal["icon", "font", "number", "choice", "switch", "colour", "words", "ramp"]
 NAMES = {
@@ -58,6 +56,8 @@ class SlotView:
 def slot(control: Control, path: str) -> SlotView:
     """The live value at ``path`` of a control."""
     owner, name = field_of(control, path)
+    if name == "kind":
+        return _kind_slot(control, path, str(owner.kind))
     if names_part(type(owner).model_fields[name].metadata) or _names_part(type(owner).model_fields[name].annotation):
         return _other_part(control, path, getattr(owner, name), type(owner).model_fields[name].title or name)
     found, shift = view(owner, name, path), shift_at(control, path)
@@ -86,7 +86,7 @@ def view(owner: BaseModel, name: str, path: str) -> SlotView:
         return SlotView("ramp", path, title, f"{len(value)} stops", stops=value)
     if name == "font":
         return SlotView("font", path, title, font_label(str(value)))
-    options = _options(owner, name, field)
+    options = _options(field)
     if options:
         return SlotView("choice", path, title, NAMES.get(str(value), str(value)), options=options)
     if name == "icon":
@@ -124,21 +124,19 @@ def _bound(field: FieldInfo, *kinds: type[Any]) -> float | None:
     return None
 
 
-def _options(owner: BaseModel, name: str, field: FieldInfo) -> tuple[tuple[str, str], ...]:
-    if name == "kind":
-        kinds = _kinds(str(getattr(owner, "kind", "")))
-        return tuple((kind, NAMES.get(kind, kind)) for kind in kinds)
+def _options(field: FieldInfo) -> tuple[tuple[str, str], ...]:
     choices = _literals(field.annotation)
     return tuple((str(choice), NAMES.get(str(choice), str(choice))) for choice in choices)
 
 
-def _kinds(kind: str) -> tuple[str, ...]:
-    """What a value of this kind can become."""
-    if kind in COVER_KINDS:
-        return tuple(COVER_KINDS)
-    if kind == "picture":
-        return (*FILL_KINDS, "picture")
-    return tuple(FILL_KINDS) if kind in FILL_KINDS else OFFSET_KINDS
+def _kind_slot(control: Control, path: str, kind: str) -> SlotView:
+    """The choice of what a nested value can become: the kinds its field allows. A picture has to be chosen
+    first, so nothing becomes one here."""
+    holder, name = field_of(control, path.rpartition("/")[0])
+    field = type(holder).model_fields[name]
+    kinds = [str(inner.model_fields["kind"].default) for inner in get_args(field.annotation)]
+    options = tuple((one, NAMES.get(one, one)) for one in kinds if one == kind or one != "picture")
+    return SlotView("choice", path, field.title or name, NAMES.get(kind, kind), options=options)
 
 
 def _literals(annotation: Any) -> tuple[Any, ...]:

@@ -8,19 +8,20 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
+from obrell.core.deliver.pictured import USUAL_DENSITY, Pictures
 from obrell.core.document.copies import moved_node
 from obrell.core.document.looks import effects_of
 from obrell.core.document.model import Part
 from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
-from obrell.core.effects.base import Drawing, Effect, Side
+from obrell.core.effects.base import Drawing, Effect, Lamp, Side
 from obrell.core.effects.markup import Definitions, element, text
 from obrell.core.effects.mask import GradientCover
 from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
-from obrell.core.render.compose import mixes
+from obrell.core.render.compose import canvas_box, mixes
 from obrell.core.render.covers import masks_of, unmasked
 from obrell.core.values.blends import Blend
 
@@ -30,12 +31,15 @@ WHITE_OF_ALPHA = "0 0 0 0 1 0 0 0 0 1 0 0 0 0 1 0 0 0 1 0"
 INVERTED = "-1 0 0 0 1 0 -1 0 0 1 0 0 -1 0 1 0 0 0 0 1"
 
 
-def svg(resolved: Resolved, box: Rect | None = None) -> str:
-    """The control as an SVG document; ``box`` is the logical rectangle shown, the canvas if None."""
+def svg(resolved: Resolved, box: Rect | None = None, density: float = USUAL_DENSITY) -> str:
+    """The control as an SVG document; ``box`` is the logical rectangle shown, the canvas if None. Effects that
+    SVG cannot draw are embedded as pictures of ``density``."""
     canvas = resolved.control.canvas
     box = box or Rect(0, 0, canvas.width, canvas.height)
     defs = Definitions()
-    parts = [_node(node, resolved.light.direction, defs) for node in resolved.tree.nodes]
+    lamp = Lamp(resolved.light.direction, resolved.light.height)
+    made = Pictures(density, lamp, canvas_box(resolved, density))
+    parts = [_node(node, made, defs) for node in resolved.tree.nodes]
     view = " ".join(number(v) for v in (box.left, box.top, box.width, box.height))
     root: dict[str, str | float] = {
         "xmlns": "http://www.w3.org/2000/svg", "width": box.width, "height": box.height, "viewBox": view,
@@ -52,15 +56,15 @@ def _on_canvas(parts: Sequence[str], width: float, height: float, box: Rect, def
     return (element("g", {"clip-path": defs.add("clipPath", {}, edge)}, *parts),)
 
 
-def _node(node: Node, light: float, defs: Definitions) -> str:
+def _node(node: Node, made: Pictures, defs: Definitions) -> str:
     """A part with what lies in it, cut by its clip."""
     if not node.part.visible or node.part.opacity <= 0:
         return ""
-    held = [item for child in node.children if (item := _node(child, light, defs))]
+    held = [item for child in node.children if (item := _node(child, made, defs))]
     bare = unmasked(node)
-    drawn = _gathered(bare, held) if bare.children and bare.plain else _part(bare.part, held, light, defs)
+    drawn = _gathered(bare, held) if bare.children and bare.plain else _part(bare.part, held, made, defs)
     for effect in masks_of(node.part):
-        drawn = _masked(effect, node, drawn, light, defs) if drawn else ""
+        drawn = _masked(effect, node, drawn, made, defs) if drawn else ""
     if node.clip is None or not drawn:
         return drawn
     outline = node.clip.shape.path().transformed(place_of(node.clip))
@@ -68,7 +72,7 @@ def _node(node: Node, light: float, defs: Definitions) -> str:
     return element("g", {"clip-path": clip}, drawn)
 
 
-def _masked(effect: MaskEffect, node: Node, drawn: str, light: float, defs: Definitions) -> str:
+def _masked(effect: MaskEffect, node: Node, drawn: str, made: Pictures, defs: Definitions) -> str:
     """Drawn elements in a group with a mask; its strength lets through what is left of 1."""
     part = node.part
     dx, dy = effect.shift(part.x, part.y)
@@ -78,7 +82,7 @@ def _masked(effect: MaskEffect, node: Node, drawn: str, light: float, defs: Defi
         place = Similarity(dx=dx, dy=dy).after(place_of(part))
         shown = element("path", everywhere | defs.fill(effect.cover.fill, part.shape.box(), place))
     elif cover is not None:
-        shown = _node(moved_node(cover, Similarity(dx=dx, dy=dy)), light, defs)
+        shown = _node(moved_node(cover, Similarity(dx=dx, dy=dy)), made, defs)
     else:
         return drawn
     if effect.measure == "opacity":
@@ -104,18 +108,18 @@ def _gathered(node: Node, held: Sequence[str]) -> str:
     return "".join(_grouped(held, 1.0, "normal", isolated=isolated))
 
 
-def _part(part: Part, held: Sequence[str], light: float, defs: Definitions) -> str:
+def _part(part: Part, held: Sequence[str], made: Pictures, defs: Definitions) -> str:
     place = place_of(part)
     outline = part.shape.path().transformed(place)
     if not outline:
         return ""
     shown = [effect for effect in effects_of(part) if effect.visible and effect.opacity > 0]
-    inside = [e for zone in ("surface", "edge") for e in shown if e.zone == zone]
-    edge = [e for e in shown if e.zone == "edge"]
-    behind = [e for e in shown if e.zone == "behind"]
+    inside = [e for zone in ("surface", "edge") for e in shown if e.lies_in() == zone]
+    edge = [e for e in shown if e.lies_in() == "edge"]
+    behind = [e for e in shown if e.lies_in() == "behind"]
     solid = _opaque(part, inside)
     cut = len(inside) > 1 or not all(effect.keeps_to_shape for effect in inside)
-    drawing = Drawing(part.shape, place, light, defs, outline.bounds(), cut)
+    drawing = Drawing(part.shape, place, made.lamp.direction, defs, outline.bounds(), made.of(part), cut)
     shadows = _behind(behind, drawing, part, solid)
     body = _elements(inside, drawing, "inside")
     outer = _elements(edge, drawing, "outside")
@@ -132,14 +136,13 @@ def _part(part: Part, held: Sequence[str], light: float, defs: Definitions) -> s
 def _opaque(part: Part, inside: Iterable[Effect]) -> bool:
     """Whether the part's surface hides whatever lies under it."""
     whole = part.opacity >= 1 and part.blend == "normal"
-    return whole and any(effect.opaque and effect.zone == "surface" for effect in inside)
+    return whole and any(effect.opaque and effect.lies_in() == "surface" for effect in inside)
 
 
 def _behind(effects: Iterable[Effect], drawing: Drawing, part: Part, solid: bool) -> list[str]:
     result: list[str] = []
     for effect in effects:
-        shapes = effect.svg(drawing, "behind")
-        drawn = _grouped(shapes, effect.opacity * part.opacity, effect.blend)
+        drawn = _styled(effect, effect.svg(drawing, "behind"), part.opacity)
         if not solid and not effect.shows_through_body and drawn:
             drawn = [element("g", {"mask": _outside_mask(drawing, part)}, *drawn)]
         result.extend(drawn)
@@ -147,7 +150,14 @@ def _behind(effects: Iterable[Effect], drawing: Drawing, part: Part, solid: bool
 
 
 def _elements(effects: Iterable[Effect], drawing: Drawing, side: Side) -> list[str]:
-    return [item for effect in effects for item in _grouped(effect.svg(drawing, side), effect.opacity, effect.blend)]
+    return [item for effect in effects for item in _styled(effect, effect.svg(drawing, side), 1.0)]
+
+
+def _styled(effect: Effect, items: Sequence[str], fade: float) -> list[str]:
+    """An effect's elements with its strength and blend mode; embedded pictures have theirs already."""
+    if effect.pictured:
+        return _grouped(items, fade, "normal")
+    return _grouped(items, effect.opacity * fade, effect.blend)
 
 
 def _grouped(items: Sequence[str], opacity: float, blend: Blend, *, isolated: bool = False) -> list[str]:

@@ -16,7 +16,20 @@ from obrell.core.shapes.containers import Container
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Hex
-from obrell.core.values.fields import LIMIT_PX, Angle, Id, Length, Live, Name, PartId, Place, Share, Signed, Size
+from obrell.core.values.fields import (
+    LIMIT_PX,
+    Angle,
+    Elevation,
+    Id,
+    Length,
+    Live,
+    Name,
+    PartId,
+    Place,
+    Share,
+    Signed,
+    Size,
+)
 
 SCHEMA = 1
 """Version of the document's form; a file with a higher one is refused."""
@@ -29,7 +42,6 @@ MAX_FILE_TEXT = 28_000_000
 
 Fit = Literal["off", "sides", "strokes"]
 CanvasSize = Annotated[float, Live("px", 1, 8, 640), Field(gt=0, le=4096)]
-Elevation = Annotated[float, Live("°", 1, 0, 90), Field(ge=0, le=90)]
 
 
 class Light(Value):

@@ -100,12 +100,14 @@ class MoveEffect(Edit):
 
     def _moved(self, part: Part) -> Part:
         effect = effect_of(part, self.effect)
-        zone = [e for e in part.effects if e.zone == effect.zone]
+        zone = [e for e in part.effects if e.lies_in() == effect.lies_in()]
         at = zone.index(effect)
         to = min(max(at + self.by, 0), len(zone) - 1)
         zone.insert(to, zone.pop(at))
         following = iter(zone)
-        return part.evolve(effects=tuple(next(following) if e.zone == effect.zone else e for e in part.effects))
+        return part.evolve(
+            effects=tuple(next(following) if e.lies_in() == effect.lies_in() else e for e in part.effects)
+        )
 
 
 def _named(control: Control, part_id: str, effect_id: str) -> str:

@@ -7,15 +7,30 @@ from typing import Annotated, get_args
 from pydantic import Field
 
 from obrell.core.effects.base import Effect
+from obrell.core.effects.bevel import Bevel
 from obrell.core.effects.drop_shadow import DropShadow
+from obrell.core.effects.inner_glow import InnerGlow
 from obrell.core.effects.inner_shadow import InnerShadow
 from obrell.core.effects.mask import Mask
+from obrell.core.effects.outer_glow import OuterGlow
 from obrell.core.effects.outline import Outline
 from obrell.core.effects.paint import Paint
 
-Kinds = Paint | InnerShadow | Outline | DropShadow | Mask
+Kinds = Paint | InnerShadow | Outline | DropShadow | OuterGlow | InnerGlow | Bevel | Mask
 AnyEffect = Annotated[Kinds, Field(discriminator="kind")]
 
 EFFECTS: dict[str, type[Effect]] = {kind.model_fields["kind"].default: kind for kind in get_args(Kinds)}
 
-__all__ = ["EFFECTS", "AnyEffect", "DropShadow", "Effect", "InnerShadow", "Mask", "Outline", "Paint"]
+__all__ = [
+    "EFFECTS",
+    "AnyEffect",
+    "Bevel",
+    "DropShadow",
+    "Effect",
+    "InnerGlow",
+    "InnerShadow",
+    "Mask",
+    "OuterGlow",
+    "Outline",
+    "Paint",
+]

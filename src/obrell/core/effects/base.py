@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from abc import abstractmethod
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import ClassVar, Literal, Protocol, get_args
 
@@ -14,6 +15,7 @@ from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import path_data, rectangle
 from obrell.core.raster.layers import Box, Layer, Mask
 from obrell.core.raster.ramps import Pigment
+from obrell.core.raster.relief import Relief, Table
 from obrell.core.shapes.base import Sentence, Shape
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
@@ -38,6 +40,14 @@ class Coat:
     blend: Blend
 
 
+@dataclass(frozen=True, slots=True)
+class Lamp:
+    """A light: where it comes from, degrees clockwise from above, and its height above the surface."""
+
+    direction: float
+    height: float
+
+
 class Site(Protocol):
     """The part that effects are painted on, at one density, and what the renderer lends them.
 
@@ -59,6 +69,11 @@ class Site(Protocol):
     @property
     def light(self) -> float:
         """Direction of the key light, degrees."""
+        ...
+
+    @property
+    def lamp(self) -> Lamp:
+        """The key light."""
         ...
 
     def stroke(self, width: float) -> float:
@@ -85,6 +100,16 @@ class Site(Protocol):
         """1 over the part's own box."""
         ...
 
+    def faded(self, way: int, reach: float, curve: Table, outwards: float) -> tuple[Mask, Mask]:
+        """``falloff.faded`` of the part's shape, over its own box grown by ``outwards`` logical px."""
+        ...
+
+    def lit(
+        self, relief: Relief, light: tuple[float, float, float], tone: Table, outwards: float
+    ) -> tuple[Mask, Mask]:  # fmt: skip
+        """``relief.lit`` of the part's shape, over its own box grown by ``outwards`` logical px."""
+        ...
+
     def pigment(self, fill: Fill, over: Box) -> Pigment | Layer:
         """A fill laid on the part's own box, as the kernels take it, for the device pixels of ``over``."""
         ...
@@ -100,6 +125,8 @@ class Drawing:
     defs: Definitions
     box: Rect
     """Around the shape, in user space."""
+    picture: Callable[[Effect, Side], tuple[str, ...]]
+    """An effect that SVG cannot draw, as embedded pictures."""
     cut: bool
     """Whether a mask cuts the inside effects; if not, the one there is must keep to the shape."""
 
@@ -122,10 +149,21 @@ class Effect(Value):
     keeps_to_shape: ClassVar[bool] = True
     """Whether its SVG form can do without a mask when it is alone on the surface."""
 
+    pictured: ClassVar[bool] = False
+    """Whether its SVG form is embedded pictures."""
+
     id: Id
     visible: bool = Field(True, title="shown")
     opacity: Share = Field(1.0, title="strength")
     blend: Blend = Field("normal", title="blend")
+
+    def lies_in(self) -> Zone:
+        """The zone it lies in, where that depends on more than its kind."""
+        return self.zone
+
+    def hidden_fields(self) -> tuple[str, ...]:
+        """Fields that mean nothing as the others stand, and that an open sheet leaves out."""
+        return ()
 
     @abstractmethod
     def reach(self, light: float) -> float:

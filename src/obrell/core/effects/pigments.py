@@ -19,7 +19,7 @@ def pigment(fill: Solid | Linear | Radial, box: Rect, to_device: Similarity) -> 
     """``box`` is the part's own unrotated box; colours must be literals."""
     if isinstance(fill, Solid):
         return solid(str(fill.colour))
-    stops = np.array([_stop_row(stop, fill.space) for stop in fill.stops])
+    stops = np.array([stop_row(stop, fill.space) for stop in fill.stops])
     oklab = fill.space == "oklab"
     if isinstance(fill, Linear):
         x, y = direction(fill.angle)
@@ -71,7 +71,8 @@ def solid(colour: str) -> Pigment:
     return Pigment(SOLID, np.zeros(6), np.array([row]))
 
 
-def _stop_row(stop: Stop, space: str) -> list[float]:
+def stop_row(stop: Stop, space: str) -> list[float]:
+    """Position, premultiplied colour in a space, alpha, and the exponent of the way to the next stop."""
     rgb = from_hex(str(stop.colour))
     values = to_oklab(rgb) if space == "oklab" else rgb
     premultiplied = [value * stop.opacity for value in values]
@@ -100,7 +101,7 @@ def sample(gradient: Gradient, t: float) -> Stop:
 
 
 def _mixed(first: Stop, second: Stop, share: float, space: str) -> Stop:
-    low, high = _stop_row(first, space), _stop_row(second, space)
+    low, high = stop_row(first, space), stop_row(second, space)
     red, green, blue, alpha = (a + share * (b - a) for a, b in zip(low[1:5], high[1:5], strict=True))
     if alpha <= 0:
         return Stop(position=0, colour=first.colour, opacity=0)

@@ -26,7 +26,7 @@ class BuildStep:
 
 def in_build_order(part: Part) -> tuple[AnyEffect, ...]:
     """Shown effects in the order they are painted: behind, surface, edge, whole."""
-    return tuple(e for zone in ZONES for e in part.effects if e.zone == zone and e.visible)
+    return tuple(e for zone in ZONES for e in part.effects if e.lies_in() == zone and e.visible)
 
 
 def build_steps(part: Part) -> list[BuildStep]:
@@ -49,7 +49,7 @@ def _upto(part: Part, count: int | None) -> Part:
     if count is not None:
         effects = effects[:count]
     bare_group = isinstance(part.shape, Group | Repeat) or not part.shape.plain
-    if not bare_group and not any(effect.zone == "surface" for effect in effects) and count is not None:
+    if not bare_group and not any(effect.lies_in() == "surface" for effect in effects) and count is not None:
         bare = Paint(id="bare", fill=Solid(colour=BARE))
-        effects = (*(e for e in effects if e.zone == "behind"), bare)
+        effects = (*(e for e in effects if e.lies_in() == "behind"), bare)
     return part.evolve(effects=effects, visible=True, within=None, clip=None)

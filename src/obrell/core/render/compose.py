@@ -142,9 +142,9 @@ def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
         blend.stack(target, held, part.opacity, BLEND_CODES[part.blend])
         return
     body = None if held is None else blend.split(held, site.own_box.meet(target.box), site.coverage())
-    behind = [effect for effect in effects if effect.zone == "behind"]
-    surface = [effect for effect in effects if effect.zone == "surface"]
-    edge = [effect for effect in effects if effect.zone == "edge"]
+    behind = [effect for effect in effects if effect.lies_in() == "behind"]
+    surface = [effect for effect in effects if effect.lies_in() == "surface"]
+    edge = [effect for effect in effects if effect.lies_in() == "edge"]
     inside = target.crop(site.own_box.meet(target.box))
     for effect in behind:
         _coat(target, effect, site, "behind", part.opacity)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import lru_cache
 
@@ -10,13 +11,17 @@ import numpy as np
 
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
+from obrell.core.effects.base import Lamp
 from obrell.core.effects.pigments import picture_layer, pigment
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.raster import blur as gaussian
 from obrell.core.raster.coverage import cover
+from obrell.core.raster.distance import distance
+from obrell.core.raster.falloff import faded
 from obrell.core.raster.layers import Box, Layer, Mask
 from obrell.core.raster.ramps import Pigment
+from obrell.core.raster.relief import Relief, Table, lit
 from obrell.core.render.cache import PixelCache
 from obrell.core.shapes import Shape
 from obrell.core.values.paints import Fill, Picture
@@ -28,7 +33,7 @@ class PartSite:
 
     shape: Shape
     place: Similarity
-    light: float
+    lamp: Lamp
     density: float
     fit_strokes: bool
     region: Box
@@ -41,6 +46,26 @@ class PartSite:
     def __post_init__(self) -> None:
         self.box, self.outline = placed(self.shape, self.place)
         self.own_box = device_box(self.outline).meet(self.region)
+
+    @property
+    def light(self) -> float:
+        return self.lamp.direction
+
+    def faded(self, way: int, reach: float, curve: Table, outwards: float) -> tuple[Mask, Mask]:
+        box = self._around(outwards)
+        key = ("faded", self.outline, box, way, reach, curve.tobytes())
+
+        def made() -> tuple[Mask, Mask]:
+            return faded(distance(self.outline.rows, box, reach + 2), box, way, reach, curve)
+
+        return self._pair(key, made)
+
+    def lit(
+        self, relief: Relief, light: tuple[float, float, float], tone: Table, outwards: float
+    ) -> tuple[Mask, Mask]:  # fmt: skip
+        box, measures = self._around(outwards), (relief.side, relief.width, relief.rise, relief.deviation)
+        key = ("lit", self.outline, box, measures, relief.profile.tobytes(), light, tone.tobytes())
+        return self._pair(key, lambda: lit(self.outline.rows, box, relief, light, tone))
 
     def stroke(self, width: float) -> float:
         if not self.fit_strokes or width == 0:
@@ -79,6 +104,23 @@ class PartSite:
         key = ("picture", fill, self.box, self.place, over)
         return self.cache.get(key, lambda: picture_layer(fill, self.box, self.place, over))
 
+    def _around(self, outwards: float) -> Box:
+        """The pixels of the region around the shape."""
+        if outwards <= 0:
+            return self.own_box
+        return device_box(self.outline).grown(math.ceil(outwards * self.density) + 1).meet(self.region)
+
+    def _pair(self, key: tuple[object, ...], make: Callable[[], tuple[Mask, Mask]]) -> tuple[Mask, Mask]:
+        """Two masks that are made together, each kept by itself."""
+        made: list[tuple[Mask, Mask]] = []
+
+        def one(number: int) -> Mask:
+            if not made:
+                made.append(make())
+            return made[0][number]
+
+        return self.cache.get((*key, 0), lambda: one(0)), self.cache.get((*key, 1), lambda: one(1))
+
     def _covered(self, path: Path, box: Box) -> Mask:
         return self.cache.get(("cover", path, box), lambda: cover(path.rows, box))
 
@@ -111,8 +153,9 @@ def site_of(resolved: Resolved, part: Part, density: float, region: Box, cache: 
     """The part as it stands on the device grid of ``density``, fitted as the part or kit asks."""
     fit = part.fit or resolved.fit
     shape, place = fitted(part, density) if fit != "off" else (part.shape, Point(part.x, part.y))
+    lamp = Lamp(resolved.light.direction, resolved.light.height)
     to_device = Similarity(density, part.rotation, place.x * density, place.y * density)
-    return PartSite(shape, to_device, resolved.light.direction, density, fit == "strokes", region, cache)
+    return PartSite(shape, to_device, lamp, density, fit == "strokes", region, cache)
 
 
 def fitted(part: Part, density: float) -> tuple[Shape, Point]:

@@ -41,6 +41,8 @@ Blur = Annotated[float, Live("px", 1, 0, 40), Field(ge=0, le=500)]
 """A CSS blur radius in logical px: twice the Gaussian's standard deviation."""
 Angle = Annotated[float, Live("°", 1, -180, 180), Field(ge=-36000, le=36000)]
 """Degrees clockwise from straight up."""
+Elevation = Annotated[float, Live("°", 1, 0, 90), Field(ge=0, le=90)]
+"""Height of a light above the surface, degrees."""
 Share = Annotated[float, Live("%", 0.01, 0, 1, 100), Field(ge=0, le=1)]
 """A share from 0 to 1, shown in %."""
 WideShare = Annotated[float, Live("%", 0.01, -0.5, 1.5, 100), Field(ge=-10, le=10)]

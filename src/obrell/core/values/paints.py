@@ -51,6 +51,12 @@ class Solid(Value):
     colour: Colour = "#1f8a92"
 
 
+class Ramp(Gradient):
+    """Colours over a reach, from where it begins to where it ends."""
+
+    kind: Literal["ramp"] = "ramp"
+
+
 class Linear(Gradient):
     """A CSS linear gradient over the part's box: at 180° it runs from top to bottom."""
 
@@ -83,24 +89,31 @@ class Picture(Value):
 
 
 Fill = Annotated[Solid | Linear | Radial | Picture, Field(discriminator="kind")]
+TINT_KINDS = ("solid", "ramp")
+"""What a glow can be tinted with."""
 FILL_KINDS: dict[str, type[Solid] | type[Linear] | type[Radial]] = {
     "solid": Solid, "linear": Linear, "radial": Radial,
 }  # fmt: skip
 
 
-def refilled(fill: Solid | Linear | Radial | Picture, kind: str) -> Solid | Linear | Radial | Picture:
+AnyFill = Solid | Linear | Radial | Picture | Ramp
+
+
+def refilled(fill: AnyFill, kind: str) -> AnyFill:
     """The same colours as another kind of fill; a solid becomes a ramp that ends at no opacity."""
     if kind == fill.kind:
         return fill
     if isinstance(fill, Picture):
         return refilled(Solid(), kind)
+    if kind == "solid":
+        return Solid(colour=fill.colour if isinstance(fill, Solid) else fill.stops[0].colour)
+    space: Space = "srgb"
     if isinstance(fill, Solid):
         stops: tuple[Stop, ...] = (
             Stop(position=0, colour=fill.colour),
             Stop(position=1, colour=fill.colour, opacity=0),
         )
-        return Radial(stops=stops) if kind == "radial" else Linear(stops=stops)
-    if kind == "solid":
-        return Solid(colour=fill.stops[0].colour)
-    stops, space = fill.stops, fill.space
-    return Radial(stops=stops, space=space) if kind == "radial" else Linear(stops=stops, space=space)
+    else:
+        stops, space = fill.stops, fill.space
+    kinds: dict[str, type[Radial] | type[Ramp]] = {"radial": Radial, "ramp": Ramp}
+    return kinds.get(kind, Linear)(stops=stops, space=space)

@@ -1,0 +1,128 @@
+"""Bevel: an edge with a profile, lit and shaded."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, ClassVar, Literal
+
+import numpy as np
+from pydantic import Field
+
+from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
+from obrell.core.effects.lit import Lit, towards
+from obrell.core.effects.pigments import solid
+from obrell.core.raster.relief import INSIDE, OUTSIDE, STRADDLING, TABLE_SIZE, Relief, Table
+from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.values.blends import Blend
+from obrell.core.values.colours import Colour
+from obrell.core.values.curves import TONES, Curve
+from obrell.core.values.fields import Blur, Length, Live, Share, Signed
+
+Profile = Literal["chamfer", "bullnose", "cove", "ogee", "bead", "step", "drawn"]
+Tone = Literal[
+    "straight", "soft", "hard", "two bands", "three bands", "polished", "late", "early", "drawn",
+]  # fmt: skip
+SIDES = {"inside": INSIDE, "outside": OUTSIDE, "straddling": STRADDLING}
+ZONES: dict[str, Zone] = {"inside": "surface", "outside": "behind", "straddling": "edge"}
+RISER = 4.0
+"""A step's riser takes this fraction of its tread (``rendering.md``, Formulas)."""
+
+
+class Bevel(Lit):
+    """A height field over the exact distance to the edge; where it faces the light it is lit, where it faces
+    away shaded, each with its own colour, strength and blend mode. A negative rise is sunk. Wider than the
+    shape is thick it meets in a ridge."""
+
+    label: ClassVar[str] = "Bevel"
+    zone: ClassVar[Zone] = "surface"
+    pictured: ClassVar[bool] = True
+    kind: Literal["bevel"] = "bevel"
+    side: Literal["inside", "outside", "straddling"] = Field("inside", title="lies")
+    width: Length = Field(6.0, title="wide")
+    rise: Signed = Field(3.0, title="rises")
+    profile: Profile = Field("bullnose", title="profile")
+    steps: Annotated[int, Live("", 1, 1, 8), Field(ge=1, le=20)] = Field(3, title="steps")
+    drawn: Curve = Field(default_factory=Curve, title="drawn profile")
+    softness: Blur = Field(0.0, title="softness")
+    tone: Tone = Field("straight", title="tones")
+    drawn_tone: Curve = Field(default_factory=Curve, title="drawn tones")
+    highlight: Colour = Field("#ffffff", title="light colour")
+    highlight_opacity: Share = Field(0.7, title="light strength")
+    highlight_blend: Blend = Field("screen", title="light blend")
+    shade: Colour = Field("#04181d", title="shade colour")
+    shade_opacity: Share = Field(0.6, title="shade strength")
+    shade_blend: Blend = Field("multiply", title="shade blend")
+
+    def lies_in(self) -> Zone:
+        return ZONES[self.side]
+
+    def reach(self, light: float) -> float:
+        share = {"inside": 0.0, "outside": 1.0, "straddling": 0.5}[self.side]
+        soft = self.softness * 1.8 if self.side != "inside" else 0.0
+        return self.width * share + soft
+
+    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
+        if self.width <= 0 or self.rise == 0:
+            return ()
+        scale = site.place.scale
+        relief = Relief(
+            SIDES[self.side], self.width * scale, self.rise * scale, self.softness / 2 * scale, self._heights()
+        )
+        outwards = self.reach(site.lamp.direction) if side != "inside" else 0.0
+        high, low = site.lit(relief, towards(self.lamp(site.lamp)), self._tones(), outwards)
+        return (
+            Coat(low, solid(str(self.shade)), self.shade_opacity * self.opacity, self.shade_blend),
+            Coat(high, solid(str(self.highlight)), self.highlight_opacity * self.opacity, self.highlight_blend),
+        )
+
+    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
+        return drawing.picture(self, side)
+
+    def hidden_fields(self) -> tuple[str, ...]:
+        hidden = ["blend"]
+        hidden += [] if self.profile == "step" else ["steps"]
+        return (*hidden, *(() if not self.follow else ("direction", "elevation")))
+
+    def sentence(self) -> Sentence:
+        return (
+            Slot("width"), Words(" wide, "), Slot("profile"), Words(", rises "), Slot("rise"), *self.light_said(),
+        )  # fmt: skip
+
+    def _heights(self) -> Table:
+        return profile_table(self.profile, self.steps, self.drawn)
+
+    def _tones(self) -> Table:
+        return (self.drawn_tone if self.tone == "drawn" else TONES[self.tone]).table()
+
+
+_TABLES: dict[Any, Table] = {}
+
+
+def profile_table(profile: Profile, steps: int, drawn: Curve) -> Table:
+    """Heights from 0 to 1 across a bevel (``rendering.md``, Formulas)."""
+    key = (profile, steps if profile == "step" else 0, drawn if profile == "drawn" else None)
+    if key not in _TABLES:
+        if len(_TABLES) > 64:
+            _TABLES.clear()
+        _TABLES[key] = np.ascontiguousarray(_profile(profile, steps, drawn), np.float32)
+    return _TABLES[key]
+
+
+def _profile(profile: Profile, steps: int, drawn: Curve) -> np.ndarray:
+    u = np.linspace(0.0, 1.0, TABLE_SIZE)
+    match profile:
+        case "chamfer":
+            return u
+        case "bullnose":
+            return np.sqrt(1 - (1 - u) ** 2)
+        case "cove":
+            return 1 - np.sqrt(1 - u * u)
+        case "ogee":
+            return u * u * (3 - 2 * u)
+        case "bead":
+            return np.sqrt(np.maximum(0.0, 1 - (2 * u - 1) ** 2))
+        case "step":
+            whole = np.floor(u * steps)
+            return np.minimum(1.0, (whole + np.minimum(1.0, (u * steps - whole) * RISER)) / steps)
+        case _:
+            table = drawn.table()
+            return np.interp(u, np.linspace(0, 1, len(table)), table)

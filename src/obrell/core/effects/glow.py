@@ -1,0 +1,62 @@
+"""What outer and inner glow share: reach, falloff, one colour or a ramp over the reach."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import Field
+
+from obrell.core.effects.base import Coat, Effect, Site
+from obrell.core.effects.pigments import sample, solid, stop_row
+from obrell.core.raster.falloff import ramp_layer
+from obrell.core.raster.layers import Mask
+from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.values.curves import Curve, Table, curve
+from obrell.core.values.fields import Length
+from obrell.core.values.paints import Gradient, Ramp, Solid
+
+Falloff = Literal["soft", "even", "quick", "drawn"]
+RAMP_SIZE = 1025
+AT = np.linspace(0.0, 1.0, RAMP_SIZE)
+FALLOFFS: dict[str, Table] = {
+    "even": AT.astype(np.float32), "soft": (AT * AT * (3 - 2 * AT)).astype(np.float32),
+    "quick": (AT * AT).astype(np.float32),
+}  # fmt: skip
+"""f of ``rendering.md``, Formulas, as tables from 0 to 1."""
+
+
+class Glow(Effect):
+    """``fill`` is one colour, or a ramp that begins where the glow does."""
+
+    extent: Length = Field(10.0, title="reaches")
+    falloff: Falloff = Field("soft", title="falloff")
+    drawn: Curve = Field(default_factory=lambda: curve((0, 0), (0.5, 0.3), (1, 1)), title="drawn falloff")
+    fill: Annotated[Solid | Ramp, Field(discriminator="kind")] = Field(
+        default_factory=lambda: Solid(colour="#ffe9b0"), title="colour"
+    )
+
+    def table(self) -> Table:
+        """The falloff's values."""
+        return self.drawn.table() if self.falloff == "drawn" else FALLOFFS[self.falloff]
+
+    def coat(self, strength: Mask, share: Mask) -> Coat:
+        if isinstance(self.fill, Gradient):
+            return Coat(strength, ramp_layer(share, colours_of(self.fill)), self.opacity, self.blend)
+        return Coat(strength, solid(str(self.fill.colour)), self.opacity, self.blend)
+
+    def sentence(self) -> Sentence:
+        colours: Sentence = (Slot("fill/colour"),) if isinstance(self.fill, Solid) else (Slot("fill/stops"),)
+        return Slot("extent"), Words(", "), Slot("falloff"), Words(", "), *colours, Words(" "), Slot("opacity")
+
+    def scaled(self, site: Site) -> float:
+        """How far it reaches, device px."""
+        return max(self.extent * site.place.scale, 1e-6)
+
+
+@lru_cache(maxsize=64)
+def colours_of(ramp: Gradient) -> np.ndarray:
+    """The ramp's premultiplied colours at evenly spaced places, shape (n, 4)."""
+    rows = [stop_row(sample(ramp, float(at)), "srgb")[1:5] for at in AT]
+    return np.ascontiguousarray(rows, np.float32)

@@ -1,0 +1,40 @@
+"""Inner glow: light that spreads inwards from the edge, or outwards from the middle."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
+from obrell.core.effects.glow import Glow
+from obrell.core.raster.falloff import FROM_EDGE, FROM_MIDDLE
+from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.values.fields import Share
+
+
+class InnerGlow(Glow):
+    """Fades with the exact distance inside the shape."""
+
+    label: ClassVar[str] = "Inner glow"
+    zone: ClassVar[Zone] = "surface"
+    keeps_to_shape: ClassVar[bool] = False
+    pictured: ClassVar[bool] = True
+    kind: Literal["inner-glow"] = "inner-glow"
+    opacity: Share = Field(0.6, title="strength")
+    start: Literal["edge", "middle"] = Field("edge", title="from the")
+
+    def reach(self, light: float) -> float:
+        return 0.0
+
+    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
+        if self.extent <= 0:
+            return ()
+        way = FROM_EDGE if self.start == "edge" else FROM_MIDDLE
+        return (self.coat(*site.faded(way, self.scaled(site), self.table(), 0.0)),)
+
+    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
+        return drawing.picture(self, side)
+
+    def sentence(self) -> Sentence:
+        return (Words("from the "), Slot("start"), Words(", "), *super().sentence())

@@ -1,0 +1,35 @@
+"""The light an effect stands in: the key light, or one of its own."""
+
+from __future__ import annotations
+
+import math
+
+from pydantic import Field
+
+from obrell.core.effects.base import Effect, Lamp
+from obrell.core.geometry.plane import direction
+from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.values.fields import Angle, Elevation
+
+
+class Lit(Effect):
+    """Base of the effects that light falls on."""
+
+    follow: bool = Field(True, title="follow light")
+    direction: Angle = Field(0.0, title="light from")
+    elevation: Elevation = Field(40.0, title="light's height")
+
+    def lamp(self, key: Lamp) -> Lamp:
+        """The light that falls on it."""
+        return key if self.follow else Lamp(self.direction, self.elevation)
+
+    def light_said(self) -> Sentence:
+        """Where the light comes from, when it is not the key light."""
+        return () if self.follow else (Words(", light from "), Slot("direction"))
+
+
+def towards(lamp: Lamp) -> tuple[float, float, float]:
+    """The unit vector to a light: x right, y down, z towards the eye (``rendering.md``, Formulas)."""
+    x, y = direction(lamp.direction)
+    height = math.radians(lamp.height)
+    return x * math.cos(height), y * math.cos(height), math.sin(height)

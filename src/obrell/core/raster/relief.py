@@ -1,0 +1,134 @@
+"""Light on a relief whose height follows from the distance to an edge (``rendering.md``, Bevel)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from obrell.core.raster.blur import blur, support_px
+from obrell.core.raster.distance import distance
+from obrell.core.raster.jit import helper, kernel
+from obrell.core.raster.layers import Box, Mask
+
+Table = NDArray[np.float32]
+
+INSIDE, OUTSIDE, STRADDLING = range(3)
+STEEPEST = 20.0
+"""The slope's length at most."""
+TABLE_SIZE = 4097
+"""Places at which a profile is tabled: off by at most 0.3 % of its rise where a bullnose begins."""
+
+
+@dataclass(frozen=True, slots=True)
+class Relief:
+    """A bevel in device px: on which side of the edge, how wide, how high, blurred by a deviation; and its
+    profile, the heights from 0 to 1 at evenly spaced places across the width."""
+
+    side: int
+    width: float
+    rise: float
+    deviation: float
+    profile: Table
+
+
+def lit(
+    rows: NDArray[np.float64], box: Box, relief: Relief, light: tuple[float, float, float], tone: Table
+) -> tuple[Mask, Mask]:  # fmt: skip
+    """How strongly highlight and shade lie on every pixel of ``box``. ``light`` is the unit vector to the
+    light, x right, y down, z towards the eye; ``tone`` maps both, as a table from 0 to 1."""
+    high = np.zeros((box.height, box.width), np.float32)
+    low = np.zeros((box.height, box.width), np.float32)
+    if not box.empty:
+        corners = Box(box.left, box.top, box.right + 1, box.bottom + 1)
+        if relief.deviation > 0:
+            field = distance(rows, box.grown(support_px(relief.deviation)), relief.width + 2)
+            heights = Mask(field.box, np.empty_like(field.values))
+            _raise(field.values, relief.side, relief.width, relief.rise, relief.profile, heights.values)
+            _light_heights(blur(heights, relief.deviation, corners).values, *light, tone, high, low)
+        else:
+            field = distance(rows, box, relief.width + 2)
+            _light_distance(
+                field.values, relief.side, relief.width, relief.rise, relief.profile, *light, tone, high, low
+            )
+    return Mask(box, high), Mask(box, low)
+
+
+@helper
+def _bright(sx, sy, lx, ly, lz):
+    """Lambert's law for a surface of the slope (sx, sy), which is clamped."""
+    steep = np.sqrt(sx * sx + sy * sy)
+    if steep > STEEPEST:
+        sx, sy, steep = sx * STEEPEST / steep, sy * STEEPEST / steep, STEEPEST
+    return (lz - sx * lx - sy * ly) / np.sqrt(steep * steep + 1)
+
+
+@kernel(
+    "void(float32[:,::1], int64, float64, float64, float32[::1], float64, float64, float64, float32[::1],"
+    " float32[:,::1], float32[:,::1])"
+)
+def _light_distance(corners, side, width, rise, profile, lx, ly, lz, tone, high, low):
+    """The slope is the profile's, taken over one pixel, in the direction of the distance's own slope."""
+    last, end = profile.shape[0] - 1, tone.shape[0] - 1
+    shift = (0.0, width, width / 2)[side]
+    brighter, darker = 1 / max(1 - lz, 1e-9), 1 / (lz + np.sqrt(max(0.0, 1 - lz * lz)))
+    for y in range(high.shape[0]):
+        for x in range(high.shape[1]):
+            a, b, c, d = corners[y, x], corners[y, x + 1], corners[y + 1, x], corners[y + 1, x + 1]
+            here = float(a + b + c + d) / 4
+            if side == 0:
+                here = max(here, 0.5)
+            elif side == 1:
+                here = min(here, -0.5)
+            at = here + shift
+            if at < -0.5 or at > width + 0.5:
+                continue
+            from_u = min(1.0, max(0.0, (at - 0.5) / width)) * last
+            to_u = min(1.0, max(0.0, (at + 0.5) / width)) * last
+            i, j = min(int(from_u), last - 1), min(int(to_u), last - 1)
+            low_end = profile[i] + (from_u - i) * (profile[i + 1] - profile[i])
+            high_end = profile[j] + (to_u - j) * (profile[j + 1] - profile[j])
+            slope = rise * (high_end - low_end)
+            if slope == 0:
+                continue
+            bright = _bright(slope * float(b + d - a - c) / 2, slope * float(c + d - a - b) / 2, lx, ly, lz)
+            share = (bright - lz) * brighter if bright > lz else (lz - bright) * darker
+            place = min(1.0, share) * end
+            k = min(int(place), end - 1)
+            value = np.float32(tone[k] + (place - k) * (tone[k + 1] - tone[k]))
+            if bright > lz:
+                high[y, x] = value
+            else:
+                low[y, x] = value
+
+
+@kernel("void(float32[:,::1], int64, float64, float64, float32[::1], float32[:,::1])")
+def _raise(corners, side, width, rise, profile, heights):
+    last = profile.shape[0] - 1
+    shift = (0.0, width, width / 2)[side]
+    for y in range(corners.shape[0]):
+        for x in range(corners.shape[1]):
+            u = min(1.0, max(0.0, (float(corners[y, x]) + shift) / width)) * last
+            i = min(int(u), last - 1)
+            heights[y, x] = np.float32(rise * (profile[i] + (u - i) * (profile[i + 1] - profile[i])))
+
+
+@kernel("void(float32[:,::1], float64, float64, float64, float32[::1], float32[:,::1], float32[:,::1])")
+def _light_heights(heights, lx, ly, lz, tone, high, low):
+    end = tone.shape[0] - 1
+    brighter, darker = 1 / max(1 - lz, 1e-9), 1 / (lz + np.sqrt(max(0.0, 1 - lz * lz)))
+    for y in range(high.shape[0]):
+        for x in range(high.shape[1]):
+            a, b, c, d = heights[y, x], heights[y, x + 1], heights[y + 1, x], heights[y + 1, x + 1]
+            bright = _bright(float(b + d - a - c) / 2, float(c + d - a - b) / 2, lx, ly, lz)
+            share = (bright - lz) * brighter if bright > lz else (lz - bright) * darker
+            if abs(bright - lz) < 1e-7:
+                continue
+            place = min(1.0, share) * end
+            k = min(int(place), end - 1)
+            value = np.float32(tone[k] + (place - k) * (tone[k + 1] - tone[k]))
+            if bright > lz:
+                high[y, x] = value
+            else:
+                low[y, x] = value
