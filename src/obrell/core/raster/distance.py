@@ -24,7 +24,7 @@ def distance(rows: NDArray[np.float64], box: Box, band: float) -> Mask:
     box reaches one farther to the right and down, and its value (i, j) stands at the point (i, j).
 
     ``rows`` as in ``coverage.cover``. Distances beyond ``band`` are given as ``band``. Error below 0.01 px; the side
-    is told by coverage, and may be the other one within 0.05 px of a sharp corner.
+    is told by coverage, and may be the other one within 0.1 px of a sharp corner.
     """
     corners = Box(box.left, box.top, box.right + 1, box.bottom + 1)
     values = np.full((corners.height, corners.width), np.float32(band))

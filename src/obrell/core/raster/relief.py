@@ -69,7 +69,8 @@ def _bright(sx, sy, lx, ly, lz):
     " float32[:,::1], float32[:,::1])"
 )
 def _light_distance(corners, side, width, rise, profile, lx, ly, lz, tone, high, low):
-    """The slope is the profile's, taken over one pixel, in the direction of the distance's own slope."""
+    """The slope is the profile's, taken over one pixel, in the direction of the distance's own slope. Where the
+    band begins or ends within a pixel, it is only as strong as its share of it."""
     last, end = profile.shape[0] - 1, tone.shape[0] - 1
     shift = (0.0, width, width / 2)[side]
     brighter, darker = 1 / max(1 - lz, 1e-9), 1 / (lz + np.sqrt(max(0.0, 1 - lz * lz)))
@@ -96,7 +97,8 @@ def _light_distance(corners, side, width, rise, profile, lx, ly, lz, tone, high,
             share = (bright - lz) * brighter if bright > lz else (lz - bright) * darker
             place = min(1.0, share) * end
             k = min(int(place), end - 1)
-            value = np.float32(tone[k] + (place - k) * (tone[k + 1] - tone[k]))
+            covered = min(1.0, width + 0.5 - at, at + 0.5)
+            value = np.float32(covered * (tone[k] + (place - k) * (tone[k + 1] - tone[k])))
             if bright > lz:
                 high[y, x] = value
             else:
