@@ -48,7 +48,7 @@ def test_distance_to_a_rounded_box_at_any_angle(half_width, half_height, share, 
     want = np.clip(box_distance(u, v, half_width, half_height, radius), -30, 30)
     got = distance(path.rows, WHOLE, 30).values
     assert np.abs(np.abs(got) - np.abs(want)).max() < 0.005
-    clear = np.abs(want) > 0.1
+    clear = np.abs(want) > 0.005
     assert np.array_equal(got[clear] > 0, want[clear] > 0)
 
 

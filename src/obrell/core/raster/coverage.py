@@ -34,6 +34,12 @@ def cover(rows: NDArray[np.float64], box: Box) -> Mask:
     return Mask(box, values)
 
 
+def flattened(rows: NDArray[np.float64]) -> NDArray[np.float64]:
+    """The chords (x0, y0, x1, y1) of the closed polygons that follow a path within ``TOLERANCE_PX``."""
+    chords: NDArray[np.float64] = _flatten(rows, TOLERANCE_PX)
+    return chords
+
+
 @helper
 def _pieces(bend, tolerance):
     """Chords needed for a curve whose second derivative is at most ``bend``."""
