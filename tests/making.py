@@ -10,7 +10,23 @@ from PIL import Image
 
 from obrell.core.document.model import Canvas, Control, Kit, KitSettings, Part
 from obrell.core.document.resolve import Resolved, resolve
-from obrell.core.effects import Bevel, DropShadow, Effect, InnerGlow, InnerShadow, Mask, OuterGlow, Outline, Paint
+from obrell.core.effects import (
+    BackdropBlur,
+    Bevel,
+    Blur,
+    Depth,
+    DropShadow,
+    Effect,
+    Gloss,
+    Grain,
+    InnerGlow,
+    InnerShadow,
+    Mask,
+    OuterGlow,
+    Outline,
+    Paint,
+    Sheen,
+)  # fmt: skip
 from obrell.core.effects.offsets import Cast
 from obrell.core.files import file_id, kept_by
 from obrell.core.raster.layers import Layer
@@ -109,6 +125,12 @@ EFFECTS_TRIED: dict[str, Effect] = {
     "outer-glow": OuterGlow(id="e1", extent=7),
     "inner-glow": InnerGlow(id="e1", extent=5),
     "bevel": Bevel(id="e1", side="straddling", width=6, rise=4, softness=1),
+    "gloss": Gloss(id="e1", inset=0, softness=5),
+    "sheen": Sheen(id="e1", distance=4, blur=6),
+    "depth": Depth(id="e1", direction=160, distance=5),
+    "grain": Grain(id="e1", opacity=0.3, scale=4),
+    "blur": Blur(id="e1", radius=3),
+    "backdrop-blur": BackdropBlur(id="e1", radius=4),
     "mask": Mask(id="e1", fitted_x=40, fitted_y=30),
 }
 """One of every kind, with values that show."""

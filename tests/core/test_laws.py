@@ -7,7 +7,7 @@ from pydantic import TypeAdapter
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import EFFECTS, AnyEffect
-from obrell.core.effects.base import Drawing
+from obrell.core.effects.base import Drawing, Lamp
 from obrell.core.effects.markup import Definitions
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.raster.layers import Box as DeviceBox
@@ -28,10 +28,11 @@ from tests.making import (
 )
 
 EVERY = [(s, e) for s in SHAPES for e in EFFECTS]
-COATS = [e for e in EFFECTS if EFFECTS[e].zone != "whole"]
+COATS = [e for e in EFFECTS if EFFECTS[e].zone != "whole" and e != "backdrop-blur"]
 """Effects that paint something of their own."""
-SAMPLED = ("bevel",)
-"""Effects that are no areas: light is worked out at points, and turns fast where letters are thin."""
+SAMPLED = ("bevel", "grain")
+"""Effects that are no areas: light is worked out at points, and turns fast where letters are thin; grain
+has more detail at higher densities."""
 ALONE = [(s, e) for s in SHAPES_TRIED for e in COATS]
 
 
@@ -109,7 +110,9 @@ def test_every_effect_has_an_svg_form_that_is_self_contained(shape, effect):
     def picture(effect, side):
         return ("<path/>",)
 
-    drawing = Drawing(subject, Similarity(dx=40, dy=30), 0.0, Definitions(), Rect(10, 10, 70, 50), picture, cut=True)
+    drawing = Drawing(
+        subject, Similarity(dx=40, dy=30), Lamp(0.0, 40.0), Definitions(), Rect(10, 10, 70, 50), picture, cut=True
+    )
     sides = {"behind": ["behind"], "surface": ["inside"], "edge": ["inside", "outside"]}
     kind = EFFECTS_TRIED[effect]
     text = "".join(item for side in sides[kind.lies_in()] for item in kind.svg(drawing, side))

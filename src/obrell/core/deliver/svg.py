@@ -22,7 +22,7 @@ from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
 from obrell.core.render.compose import canvas_box, mixes
-from obrell.core.render.covers import masks_of, unmasked
+from obrell.core.render.covers import blurs_of, masks_of, unblurred, unmasked
 from obrell.core.values.blends import Blend
 
 EVERYWHERE = Rect(-8192, -8192, 8192, 8192)
@@ -61,8 +61,9 @@ def _node(node: Node, made: Pictures, defs: Definitions) -> str:
     if not node.part.visible or node.part.opacity <= 0:
         return ""
     held = [item for child in node.children if (item := _node(child, made, defs))]
-    bare = unmasked(node)
+    bare = unblurred(unmasked(node))
     drawn = _gathered(bare, held) if bare.children and bare.plain else _part(bare.part, held, made, defs)
+    drawn = _out_of_focus(node, drawn, made, defs)
     for effect in masks_of(node.part):
         drawn = _masked(effect, node, drawn, made, defs) if drawn else ""
     if node.clip is None or not drawn:
@@ -70,6 +71,16 @@ def _node(node: Node, made: Pictures, defs: Definitions) -> str:
     outline = node.clip.shape.path().transformed(place_of(node.clip))
     clip = defs.add("clipPath", {}, element("path", {"d": path_data(outline)}))
     return element("g", {"clip-path": clip}, drawn)
+
+
+def _out_of_focus(node: Node, drawn: str, made: Pictures, defs: Definitions) -> str:
+    """Drawn elements under one Gaussian for all blurs of the part."""
+    deviation = sum((effect.radius / 2 * effect.opacity) ** 2 for effect in blurs_of(node.part)) ** 0.5
+    if not drawn or deviation <= 0:
+        return drawn
+    reach = max((effect.reach(made.lamp.direction) for effect in node.part.effects), default=0.0)
+    outline = node.part.shape.path().transformed(place_of(node.part)).bounds()
+    return element("g", {"filter": defs.blur(deviation, outline.grown(reach + 4 * deviation + 2))}, drawn)
 
 
 def _masked(effect: MaskEffect, node: Node, drawn: str, made: Pictures, defs: Definitions) -> str:
@@ -119,7 +130,7 @@ def _part(part: Part, held: Sequence[str], made: Pictures, defs: Definitions) ->
     behind = [e for e in shown if e.lies_in() == "behind"]
     solid = _opaque(part, inside)
     cut = len(inside) > 1 or not all(effect.keeps_to_shape for effect in inside)
-    drawing = Drawing(part.shape, place, made.lamp.direction, defs, outline.bounds(), made.of(part), cut)
+    drawing = Drawing(part.shape, place, made.lamp, defs, outline.bounds(), made.of(part), cut)
     shadows = _behind(behind, drawing, part, solid)
     body = _elements(inside, drawing, "inside")
     outer = _elements(edge, drawing, "outside")

@@ -20,7 +20,7 @@ from obrell.core.shapes.base import Sentence, Shape
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.fields import Id, Share
-from obrell.core.values.paints import Fill, Gradient
+from obrell.core.values.paints import Fill, Gradient, Texture
 
 Zone = Literal["behind", "surface", "edge", "whole"]
 ZONES: tuple[Zone, ...] = get_args(Zone)
@@ -84,6 +84,10 @@ class Site(Protocol):
         """Coverage of a path in device space over the region being drawn."""
         ...
 
+    def coverage(self) -> Mask:
+        """Coverage of the part's own shape."""
+        ...
+
     def cover_inverse(self, path: Path) -> Mask:
         """What the path leaves free of the part's own box."""
         ...
@@ -110,8 +114,17 @@ class Site(Protocol):
         """``relief.lit`` of the part's shape, over its own box grown by ``outwards`` logical px."""
         ...
 
-    def pigment(self, fill: Fill, over: Box) -> Pigment | Layer:
-        """A fill laid on the part's own box, as the kernels take it, for the device pixels of ``over``."""
+    def pigment(self, fill: Fill, over: Box, on: Rect | None = None) -> Pigment | Layer:
+        """A fill laid on the part's own box, or on another of its space, as the kernels take it, for the
+        device pixels of ``over``."""
+        ...
+
+    def within(self, path: Path, deviation: float) -> Mask:
+        """Coverage of a path in device space, blurred, over the part's own box."""
+        ...
+
+    def texture(self, fill: Texture, over: Box) -> Mask:
+        """A texture's values from 0 to 1."""
         ...
 
 
@@ -121,7 +134,7 @@ class Drawing:
 
     shape: Shape
     place: Similarity
-    light: float
+    lamp: Lamp
     defs: Definitions
     box: Rect
     """Around the shape, in user space."""
@@ -129,6 +142,11 @@ class Drawing:
     """An effect that SVG cannot draw, as embedded pictures."""
     cut: bool
     """Whether a mask cuts the inside effects; if not, the one there is must keep to the shape."""
+
+    @property
+    def light(self) -> float:
+        """Direction of the key light, degrees."""
+        return self.lamp.direction
 
     def field(self) -> str:
         """Path data of what an inside effect fills: the shape, or all around it when that is cut."""
@@ -148,9 +166,6 @@ class Effect(Value):
     zone: ClassVar[Zone]
     keeps_to_shape: ClassVar[bool] = True
     """Whether its SVG form can do without a mask when it is alone on the surface."""
-
-    pictured: ClassVar[bool] = False
-    """Whether its SVG form is embedded pictures."""
 
     id: Id
     visible: bool = Field(True, title="shown")
@@ -180,6 +195,11 @@ class Effect(Value):
     @abstractmethod
     def sentence(self) -> Sentence:
         """What follows its label in the sheet."""
+
+    @property
+    def pictured(self) -> bool:
+        """Whether its SVG form is embedded pictures, as it stands."""
+        return False
 
     @property
     def shows_through_body(self) -> bool:

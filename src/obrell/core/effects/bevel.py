@@ -34,7 +34,6 @@ class Bevel(Lit):
 
     label: ClassVar[str] = "Bevel"
     zone: ClassVar[Zone] = "surface"
-    pictured: ClassVar[bool] = True
     kind: Literal["bevel"] = "bevel"
     side: Literal["inside", "outside", "straddling"] = Field("inside", title="lies")
     width: Length = Field(6.0, title="wide")
@@ -76,6 +75,10 @@ class Bevel(Lit):
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         return drawing.picture(self, side)
+
+    @property
+    def pictured(self) -> bool:
+        return True
 
     def hidden_fields(self) -> tuple[str, ...]:
         hidden = ["blend"]

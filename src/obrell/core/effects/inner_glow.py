@@ -19,7 +19,6 @@ class InnerGlow(Glow):
     label: ClassVar[str] = "Inner glow"
     zone: ClassVar[Zone] = "surface"
     keeps_to_shape: ClassVar[bool] = False
-    pictured: ClassVar[bool] = True
     kind: Literal["inner-glow"] = "inner-glow"
     opacity: Share = Field(0.6, title="strength")
     start: Literal["edge", "middle"] = Field("edge", title="from the")
@@ -35,6 +34,10 @@ class InnerGlow(Glow):
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         return drawing.picture(self, side)
+
+    @property
+    def pictured(self) -> bool:
+        return True
 
     def sentence(self) -> Sentence:
         return (Words("from the "), Slot("start"), Words(", "), *super().sentence())

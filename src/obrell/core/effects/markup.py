@@ -72,6 +72,7 @@ class Definitions:
             return {"fill": str(fill.colour)}
         if isinstance(fill, Picture):
             return {"fill": self._pattern(fill, box, place)}
+        assert isinstance(fill, Linear | Radial)
         stops = [_stop(stop) for stop in straightened(fill)]
         common: dict[str, str | float] = {"gradientUnits": "userSpaceOnUse"}
         move = _matrix(place)
@@ -84,6 +85,22 @@ class Definitions:
         squash = f"{move} translate({number(cx)} {number(cy)}) scale(1 {_ratio(fill, box)})".strip()
         circle: dict[str, str | float] = {"cx": "0", "cy": "0", "r": fill.radius_x * box.width}
         return {"fill": self.add("radialGradient", common | circle | {"gradientTransform": squash}, *stops)}
+
+    def fade(
+        self, colour: str, ends: tuple[tuple[float, float], tuple[float, float]], opacities: tuple[float, float],
+        place: Similarity,
+    ) -> dict[str, str | float]:  # fmt: skip
+        """The ``fill`` of one colour whose opacity changes evenly between two places."""
+        (x1, y1), (x2, y2) = ends
+        stops = [
+            element("stop", {"offset": float(at), "stop-color": colour, "stop-opacity": opacity})
+            for at, opacity in enumerate(opacities)
+        ]
+        way: dict[str, str | float] = {
+            "gradientUnits": "userSpaceOnUse", "x1": x1, "y1": y1, "x2": x2, "y2": y2,
+            "gradientTransform": _matrix(place),
+        }  # fmt: skip
+        return {"fill": self.add("linearGradient", way, *stops)}
 
     def _pattern(self, fill: Picture, box: Rect, place: Similarity) -> str:
         """A kept picture as a pattern whose tile is the picture; only tiles are seen more than once."""

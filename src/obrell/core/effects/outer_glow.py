@@ -17,7 +17,6 @@ class OuterGlow(Glow):
 
     label: ClassVar[str] = "Outer glow"
     zone: ClassVar[Zone] = "behind"
-    pictured: ClassVar[bool] = True
     kind: Literal["outer-glow"] = "outer-glow"
     opacity: Share = Field(0.7, title="strength")
     shows_through: bool = Field(False, title="shows through")
@@ -32,6 +31,10 @@ class OuterGlow(Glow):
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         return drawing.picture(self, side)
+
+    @property
+    def pictured(self) -> bool:
+        return True
 
     @property
     def shows_through_body(self) -> bool:

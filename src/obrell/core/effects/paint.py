@@ -9,7 +9,7 @@ from pydantic import Field
 from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
 from obrell.core.effects.markup import element
 from obrell.core.shapes.base import Sentence, Slot, Words
-from obrell.core.values.paints import Fill, Gradient, Linear, Picture, Solid
+from obrell.core.values.paints import PICTURED, Fill, Gradient, Linear, Picture, Solid, Texture
 
 
 class Paint(Effect):
@@ -27,7 +27,13 @@ class Paint(Effect):
         mask = site.everywhere()
         return (Coat(mask, site.pigment(self.fill, mask.box), self.opacity, self.blend),)
 
+    @property
+    def pictured(self) -> bool:
+        return isinstance(self.fill, PICTURED)
+
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
+        if self.pictured:
+            return drawing.picture(self, side)
         box = drawing.shape.box()
         fill = drawing.defs.fill(self.fill, box, drawing.place)
         return (element("path", {"d": drawing.field()} | fill),)
@@ -40,6 +46,15 @@ class Paint(Effect):
             case Linear():
                 ramp = (Slot("fill/angle"), Words(", "), Slot("fill/stops"))
                 return (Slot("fill/kind"), Words(" "), *ramp, *strength)
+            case Texture():
+                return (
+                    Slot("fill/pattern"),
+                    Words(" "),
+                    Slot("fill/colour"),
+                    Words(" "),
+                    Slot("fill/second"),
+                    *strength,
+                )
             case Picture():
                 return (Slot("fill/kind"), Words(", "), Slot("fill/fit"), *strength)
             case _:

@@ -9,13 +9,13 @@ import numpy as np
 
 from obrell.core.colour.spaces import from_hex, from_oklab, to_hex, to_oklab
 from obrell.core.geometry.plane import Rect, Similarity, direction
-from obrell.core.raster.layers import Box, Layer
-from obrell.core.raster.ramps import LINEAR, RADIAL, SOLID, Pigment, midpoint_exponent
+from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.raster.ramps import CONIC, LINEAR, RADIAL, SOLID, Pigment, midpoint_exponent
 from obrell.core.raster.samples import EMPTY, PADDED, WRAPPED, Stretch, cropped, sampled, size_of
-from obrell.core.values.paints import Gradient, Linear, Picture, Radial, Solid, Stop
+from obrell.core.values.paints import Conic, Gradient, Linear, Picture, Radial, Solid, Stop, Texture
 
 
-def pigment(fill: Solid | Linear | Radial, box: Rect, to_device: Similarity) -> Pigment:
+def pigment(fill: Solid | Linear | Radial | Conic, box: Rect, to_device: Similarity) -> Pigment:
     """``box`` is the part's own unrotated box; colours must be literals."""
     if isinstance(fill, Solid):
         return solid(str(fill.colour))
@@ -27,12 +27,53 @@ def pigment(fill: Solid | Linear | Radial, box: Rect, to_device: Similarity) -> 
         cx, cy = (box.left + box.right) / 2, (box.top + box.bottom) / 2
         along = _affine(to_device, lambda px, py: ((px - cx) * x + (py - cy) * y) / length + 0.5)
         return Pigment(LINEAR, np.array([*along, 0.0, 0.0, 0.0]), stops, oklab)
+    if isinstance(fill, Conic):
+        cx, cy = box.left + fill.centre_x * box.width, box.top + fill.centre_y * box.height
+        x, y = direction(fill.start)
+        across = _affine(to_device, lambda px, py: -(px - cx) * y + (py - cy) * x)
+        down = _affine(to_device, lambda px, py: (px - cx) * x + (py - cy) * y)
+        return Pigment(CONIC, np.array([*across, *down]), stops, oklab)
     rx = max(fill.radius_x * box.width, 1e-9)
     ry = max(fill.radius_y * box.height, 1e-9)
     cx, cy = box.left + fill.centre_x * box.width, box.top + fill.centre_y * box.height
     across = _affine(to_device, lambda px, _: (px - cx) / rx)
     down = _affine(to_device, lambda _, py: (py - cy) / ry)
     return Pigment(RADIAL, np.array([*across, *down]), stops, oklab)
+
+
+Ends = tuple[tuple[float, float], tuple[float, float]]
+"""Two places of a part's own space."""
+
+
+def along_way(colour: str, ends: Ends, opacities: tuple[float, float], place: Similarity) -> Pigment:
+    """One colour whose opacity changes evenly between two places of the part's own space."""
+    (x, y), (to_x, to_y) = ends
+    dx, dy = to_x - x, to_y - y
+    square = max(dx * dx + dy * dy, 1e-12)
+    along = _affine(place, lambda px, py: ((px - x) * dx + (py - y) * dy) / square)
+    rgb = from_hex(colour)
+    rows = [[float(at), *(c * opacity for c in rgb), opacity, 1.0] for at, opacity in enumerate(opacities)]
+    return Pigment(LINEAR, np.array([*along, 0.0, 0.0, 0.0]), np.array(rows))
+
+
+def texture_field(fill: Texture, box: Rect, to_device: Similarity) -> tuple[tuple[float, ...], float]:
+    """What ``noise.textured`` is asked with: the way from device space to the pattern, and the size of its
+    unit in device px."""
+    x, y = direction(fill.angle)
+    middle = box.centre
+    along = _affine(to_device, lambda px, py: ((px - middle.x) * x + (py - middle.y) * y) / fill.scale)
+    across = _affine(to_device, lambda px, py: (-(px - middle.x) * y + (py - middle.y) * x) / fill.scale)
+    return (*along, *across), fill.scale * to_device.scale
+
+
+def texture_layer(fill: Texture, values: Mask) -> Layer:
+    """A texture's values as colours between its two."""
+    share = np.clip(0.5 + fill.contrast * (values.values - np.float32(0.5)), 0, 1).astype(np.float32)
+    layer = Layer.clear(values.box)
+    for channel, (low, high) in enumerate(zip(from_hex(str(fill.colour)), from_hex(str(fill.second)), strict=True)):
+        layer.planes[channel] = np.float32(low) + share * np.float32(high - low)
+    layer.planes[3] = 1
+    return layer
 
 
 def picture_layer(fill: Picture, box: Rect, to_device: Similarity, region: Box) -> Layer:

@@ -336,6 +336,10 @@ def _place(shape, field, x, y):
         return u, np.sqrt(field[0] * field[0] + field[1] * field[1])
     v = field[3] * x + field[4] * y + field[5]
     radius = np.sqrt(u * u + v * v)
+    if shape == 3:
+        t = np.arctan2(u, v) / (2 * np.pi)
+        size = np.sqrt(field[0] * field[0] + field[1] * field[1])
+        return t - np.floor(t), size / max(2 * np.pi * radius, 1e-9)
     if radius <= 0:
         return radius, 1.0
     across, down = field[0] * u + field[3] * v, field[1] * u + field[4] * v
@@ -372,6 +376,19 @@ def _colour_row(shape, field, stops, oklab, has_edges, left, y, first, last, opa
     for x in range(first, last):
         t, step = _place(shape, field, left + x + 0.5, y + 0.5)
         k, share = _locate(stops, t, step, has_edges)
+        if shape == 3:
+            seam = (t if t < 0.5 else t - 1) / step + 0.5
+            if 0 < seam < 1:
+                for channel in range(4):
+                    last, first = stops[stops.shape[0] - 1, channel + 1], stops[0, channel + 1]
+                    lab[channel] = last + seam * (first - last)
+                if oklab:
+                    _from_oklab(lab, out)
+                else:
+                    out[:] = lab
+                for channel in range(4):
+                    colours[channel, x] = np.float32(out[channel] * opacity)
+                continue
         if oklab:
             for channel in range(4):
                 low, high = stops[k, channel + 1], stops[k + 1, channel + 1]
@@ -404,7 +421,7 @@ def _paint(
     for k in range(stops.shape[0] - 1):
         has_edges |= stops[k + 1, 0] - stops[k, 0] <= 1e-9
         plain &= stops[k, 5] == 1.0
-    plain &= not has_edges
+    plain &= not has_edges and shape != 3
     for y in range(top, bottom):
         if shape == 0:
             if y == top:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-SOLID, LINEAR, RADIAL = range(3)
+SOLID, LINEAR, RADIAL, CONIC = range(4)
 HARD = 1e-9
 """Stops closer than this share of the ramp make an edge."""
 
@@ -17,7 +17,8 @@ class Pigment:
     """What a box is filled with, in device space.
 
     ``shape`` SOLID: the first stop everywhere. LINEAR: t = a·x + b·y + c at the pixel's centre.
-    RADIAL: t = |(a·x + b·y + c, d·x + e·y + f)|. ``field`` holds (a … f).
+    RADIAL: t = |(a·x + b·y + c, d·x + e·y + f)|. CONIC: t = the turn of that vector from (0, 1), clockwise,
+    in whole turns. ``field`` holds (a … f).
     ``stops`` has shape (n, 6): position, premultiplied red, green, blue, alpha, and the exponent
     that bends the way to the next stop (1: straight).
     """

@@ -12,19 +12,24 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from obrell.core.document.looks import effects_of
 from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
+from obrell.core.document.tree import walk
+from obrell.core.effects import BackdropBlur, Blur
 from obrell.core.effects.base import Effect, Side
 from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect
 from obrell.core.raster import blend
+from obrell.core.raster.blur import blur, reach_px, support_px
 from obrell.core.raster.layers import NO_BOX, Box, Layer, Mask
 from obrell.core.raster.memory import keep_memory
 from obrell.core.raster.quantise import Pixels, quantise
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.covers import mask_over, masks_of, unmasked
+from obrell.core.render.covers import blurs_of, mask_over, masks_of, unblurred, unmasked
 from obrell.core.render.limits import check_region
 from obrell.core.render.site import PartSite, device_box, site_of
 from obrell.core.values.blends import BLEND_CODES
@@ -57,6 +62,27 @@ def compose(resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: 
     """The frame's region as floats. When a part is changed again and again, the composite of those
     below it is kept, so that they are not drawn again."""
     check_region(frame.region)
+    margin = frosting_px(resolved, frame.density)
+    if margin:
+        wide = Frame(frame.density, frame.region.grown(margin))
+        return _composed(resolved, wide, cache, None if only is None else only.grown(margin)).crop(
+            frame.region if only is None else only.meet(frame.region)
+        )
+    return _composed(resolved, frame, cache, only)
+
+
+def frosting_px(resolved: Resolved, density: float) -> int:
+    """How far around a region what lies behind frosted glass can still matter to it."""
+    radii = [
+        effect.radius
+        for node in walk(resolved.tree.nodes)
+        for effect in node.part.effects
+        if isinstance(effect, BackdropBlur) and effect.visible
+    ]
+    return sum(support_px(radius / 2 * density) for radius in radii)
+
+
+def _composed(resolved: Resolved, frame: Frame, cache: PixelCache, only: Box | None) -> Layer:
     region = frame.region if only is None else only.meet(frame.region)
     parts = tuple(node for node in resolved.tree.nodes if node.part.visible)
     ground = (frame.region, frame.density, resolved.light, resolved.fit)
@@ -90,8 +116,10 @@ def paint(target: Layer, node: Node, sites: _Sites) -> None:
     """Blend a part, and what is in it, into ``target``."""
     if not node.part.visible or node.part.opacity <= 0:
         return
-    masks = masks_of(node.part)
-    if masks:
+    masks, blurs = masks_of(node.part), blurs_of(node.part)
+    if blurs:
+        _out_of_focus(target, node, blurs, sites)
+    elif masks:
         _masked(target, node, masks, sites)
     elif node.clip is not None:
         _clipped(target, node, node.clip, sites)
@@ -107,6 +135,19 @@ def mixes(node: Node) -> bool:
     part = node.part
     own = part.blend != "normal" or any(effect.blend != "normal" for effect in part.effects)
     return own or any(mixes(child) for child in node.children)
+
+
+def _out_of_focus(target: Layer, node: Node, blurs: Sequence[Blur], sites: _Sites) -> None:
+    """Paint the node by itself on more than is seen, blur that, and lay it over as the part asks."""
+    bare, part = unblurred(node), node.part
+    deviation = math.sqrt(sum((effect.radius / 2 * effect.opacity) ** 2 for effect in blurs)) * sites.frame.density
+    inner = replace(sites, frame=replace(sites.frame, region=sites.frame.region.grown(support_px(deviation))))
+    plain = bare.evolved(bare.part.evolve(opacity=1.0, blend="normal"), bare.children)
+    box = painted_box(sites.resolved, plain, inner.frame, sites.cache)
+    layer = Layer.clear(box)
+    paint(layer, plain, inner)
+    seen = box.grown(reach_px(deviation)).meet(target.box)
+    blend.stack(target, blurred_layer(layer, deviation, seen), part.opacity, BLEND_CODES[part.blend])
 
 
 def _masked(target: Layer, node: Node, masks: Sequence[MaskEffect], sites: _Sites) -> None:
@@ -147,12 +188,30 @@ def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
     edge = [effect for effect in effects if effect.lies_in() == "edge"]
     inside = target.crop(site.own_box.meet(target.box))
     for effect in behind:
+        if isinstance(effect, BackdropBlur):
+            _frost(inside, target, effect, site.density)
         _coat(target, effect, site, "behind", part.opacity)
         if effect.shows_through_body:
             _coat(inside, effect, site, "behind", part.opacity)
     _over(inside, (*surface, *edge), site, "inside", part, body)
     _over(target, edge, site, "outside", part, held)
     blend.weave(target, inside, site.coverage())
+
+
+def _frost(inside: Layer, behind: Layer, effect: BackdropBlur, density: float) -> None:
+    """Blur what lies behind the part into what its inside shows of it."""
+    frosted = blurred_layer(behind, effect.radius / 2 * density, inside.box)
+    inside.planes[:] += np.float32(effect.opacity) * (frosted.planes - inside.planes)
+
+
+def blurred_layer(layer: Layer, deviation: float, box: Box) -> Layer:
+    """A layer blurred over a box, its colours premultiplied."""
+    if deviation <= 0:
+        kept = Layer.clear(box)
+        blend.stack(kept, layer, 1.0, 0)
+        return kept
+    planes = [blur(Mask(layer.box, plane), deviation, box).values for plane in layer.planes]
+    return Layer(box, np.ascontiguousarray(np.stack(planes)))
 
 
 def _held(node: Node, shape: Box, seen: Box, sites: _Sites) -> Layer | None:
@@ -212,11 +271,12 @@ def painted_box(resolved: Resolved, node: Node, frame: Frame, cache: PixelCache 
     part = node.part
     if not part.visible:
         return NO_BOX
-    effects = [effect for effect in effects_of(part) if effect.visible]
+    effects = [effect for effect in effects_of(part) if effect.visible and not isinstance(effect, Blur)]
     own = touched(effects, site_of(resolved, part, frame.density, frame.region, cache)) if effects else NO_BOX
     for child in node.children:
         own = own.join(painted_box(resolved, child, frame, cache))
-    return own
+    soft = sum(effect.reach(0.0) for effect in blurs_of(part))
+    return own if own.empty or not soft else own.grown(math.ceil(soft * frame.density) + 1).meet(frame.region)
 
 
 def painted_bounds(resolved: Resolved, node: Node) -> Rect:
@@ -230,6 +290,7 @@ def painted_bounds(resolved: Resolved, node: Node) -> Rect:
 
 def _painted_bounds(resolved: Resolved, part: Part) -> Rect:
     site = site_of(resolved, part, 1.0, NO_BOX, SHARED)
-    effects = [effect for effect in effects_of(part) if effect.visible]
-    reach = max((effect.reach(site.light) for effect in effects), default=0.0)
+    effects = [effect for effect in effects_of(part) if effect.visible and not isinstance(effect, Blur)]
+    reach = max((effect.reach(site.light) for effect in effects if not isinstance(effect, Blur)), default=0.0)
+    reach += sum(effect.reach(0.0) for effect in blurs_of(part))
     return site.outline.bounds().grown(reach + 1.0)

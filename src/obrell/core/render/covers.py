@@ -9,6 +9,7 @@ import numpy as np
 from obrell.core.document.copies import moved_node
 from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node
+from obrell.core.effects import Blur
 from obrell.core.effects.mask import GradientCover
 from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.effects.pigments import pigment
@@ -30,6 +31,18 @@ def unmasked(node: Node) -> Node:
     """The node without its masks."""
     part = node.part
     rest = tuple(effect for effect in part.effects if not isinstance(effect, MaskEffect))
+    return node.evolved(part.evolve(effects=rest), node.children)
+
+
+def blurs_of(part: Part) -> list[Blur]:
+    """The blurs over the whole part that are not hidden."""
+    return [effect for effect in part.effects if isinstance(effect, Blur) and effect.visible and effect.opacity > 0]
+
+
+def unblurred(node: Node) -> Node:
+    """The node without its blurs."""
+    part = node.part
+    rest = tuple(effect for effect in part.effects if not isinstance(effect, Blur))
     return node.evolved(part.evolve(effects=rest), node.children)
 
 

@@ -12,7 +12,7 @@ import numpy as np
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Lamp
-from obrell.core.effects.pigments import picture_layer, pigment
+from obrell.core.effects.pigments import picture_layer, pigment, texture_field, texture_layer
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.raster import blur as gaussian
@@ -20,11 +20,12 @@ from obrell.core.raster.coverage import cover
 from obrell.core.raster.distance import distance
 from obrell.core.raster.falloff import faded
 from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.raster.noise import textured
 from obrell.core.raster.ramps import Pigment
 from obrell.core.raster.relief import Relief, Table, lit
 from obrell.core.render.cache import PixelCache
 from obrell.core.shapes import Shape
-from obrell.core.values.paints import Fill, Picture
+from obrell.core.values.paints import Fill, Picture, Texture
 
 
 @dataclass(slots=True)
@@ -98,11 +99,25 @@ class PartSite:
         box = self.own_box
         return self.cache.get(("everywhere", box), lambda: Mask(box, np.ones((box.height, box.width), np.float32)))
 
-    def pigment(self, fill: Fill, over: Box) -> Pigment | Layer:
+    def pigment(self, fill: Fill, over: Box, on: Rect | None = None) -> Pigment | Layer:
+        box = on or self.box
+        if isinstance(fill, Texture):
+            return texture_layer(fill, self._textured(fill, over, box))
         if not isinstance(fill, Picture):
-            return pigment(fill, self.box, self.place)
-        key = ("picture", fill, self.box, self.place, over)
-        return self.cache.get(key, lambda: picture_layer(fill, self.box, self.place, over))
+            return pigment(fill, box, self.place)
+        key = ("picture", fill, box, self.place, over)
+        return self.cache.get(key, lambda: picture_layer(fill, box, self.place, over))
+
+    def texture(self, fill: Texture, over: Box) -> Mask:
+        return self._textured(fill, over, self.box)
+
+    def within(self, path: Path, deviation: float) -> Mask:
+        return self._blurred(path, deviation, self.own_box)
+
+    def _textured(self, fill: Texture, over: Box, box: Rect) -> Mask:
+        field, size = texture_field(fill, box, self.place)
+        key = ("texture", fill.pattern, field, size, fill.seed, over)
+        return self.cache.get(key, lambda: textured(fill.pattern, field, size, fill.seed, over))
 
     def _around(self, outwards: float) -> Box:
         """The pixels of the region around the shape."""

@@ -12,6 +12,10 @@ from obrell.core.values.colours import Colour
 from obrell.core.values.fields import Angle, Extent, Live, Share, WideShare
 
 MAX_STOPS = 64
+Pattern = Literal[
+    "brush", "lathe", "grain", "weave", "dots", "lines", "hide", "hammered", "stone", "wood", "carbon",
+]  # fmt: skip
+Seed = Annotated[int, Live("", 1, 0, 99), Field(ge=0, le=9999)]
 
 
 class Stop(Value):
@@ -88,15 +92,46 @@ class Picture(Value):
     cut_bottom: CutShare = Field(0.0, title="the bottom")
 
 
-Fill = Annotated[Solid | Linear | Radial | Picture, Field(discriminator="kind")]
+class Conic(Gradient):
+    """Colours around a centre, from an angle clockwise (CSS Images 4, section 3.3)."""
+
+    kind: Literal["conic"] = "conic"
+    start: Angle = Field(0.0, title="from")
+    centre_x: WideShare = Field(0.5, title="centre across")
+    centre_y: WideShare = Field(0.5, title="centre down")
+
+    @property
+    def seam(self) -> bool:
+        """Whether its two ends differ where they meet."""
+        first, last = self.stops[0], self.stops[-1]
+        return (first.colour, first.opacity) != (last.colour, last.opacity)
+
+
+class Texture(Value):
+    """A pattern made anew at every density from a seed, between two colours, around the middle of the
+    part's box. ``angle`` is where its lines run to."""
+
+    kind: Literal["texture"] = "texture"
+    pattern: Pattern = Field("brush", title="pattern")
+    colour: Colour = "#8e8f8c"
+    second: Colour = Field("#d6d6d0", title="second colour")
+    contrast: Annotated[float, Live("%", 0.01, 0, 2, 100), Field(ge=0, le=5)] = Field(1.0, title="contrast")
+    scale: Annotated[float, Live("px", 0.1, 0.3, 24), Field(gt=0, le=1000)] = Field(1.0, title="scale")
+    angle: Angle = Field(90.0, title="runs to")
+    seed: Seed = Field(1, title="seed")
+
+
+Fill = Annotated[Solid | Linear | Radial | Conic | Texture | Picture, Field(discriminator="kind")]
+PICTURED = (Conic, Texture)
+"""Fills that SVG has no paint for."""
 TINT_KINDS = ("solid", "ramp")
 """What a glow can be tinted with."""
-FILL_KINDS: dict[str, type[Solid] | type[Linear] | type[Radial]] = {
-    "solid": Solid, "linear": Linear, "radial": Radial,
+FILL_KINDS: dict[str, type[Value]] = {
+    "solid": Solid, "linear": Linear, "radial": Radial, "conic": Conic, "texture": Texture,
 }  # fmt: skip
 
 
-AnyFill = Solid | Linear | Radial | Picture | Ramp
+AnyFill = Solid | Linear | Radial | Conic | Texture | Picture | Ramp
 
 
 def refilled(fill: AnyFill, kind: str) -> AnyFill:
@@ -106,14 +141,17 @@ def refilled(fill: AnyFill, kind: str) -> AnyFill:
     if isinstance(fill, Picture):
         return refilled(Solid(), kind)
     if kind == "solid":
-        return Solid(colour=fill.colour if isinstance(fill, Solid) else fill.stops[0].colour)
+        return Solid(colour=fill.stops[0].colour if isinstance(fill, Gradient) else fill.colour)
+    if kind == "texture":
+        ends = (fill.stops[0].colour, fill.stops[-1].colour) if isinstance(fill, Gradient) else ()
+        return Texture(colour=ends[0], second=ends[1]) if ends else Texture()
     space: Space = "srgb"
-    if isinstance(fill, Solid):
-        stops: tuple[Stop, ...] = (
-            Stop(position=0, colour=fill.colour),
-            Stop(position=1, colour=fill.colour, opacity=0),
-        )
-    else:
+    if isinstance(fill, Gradient):
         stops, space = fill.stops, fill.space
-    kinds: dict[str, type[Radial] | type[Ramp]] = {"radial": Radial, "ramp": Ramp}
+    else:
+        end = Stop(position=1, colour=fill.colour, opacity=0)
+        if isinstance(fill, Texture):
+            end = Stop(position=1, colour=fill.second)
+        stops = (Stop(position=0, colour=fill.colour), end)
+    kinds: dict[str, type[Radial] | type[Ramp] | type[Conic]] = {"radial": Radial, "ramp": Ramp, "conic": Conic}
     return kinds.get(kind, Linear)(stops=stops, space=space)

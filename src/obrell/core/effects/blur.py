@@ -1,0 +1,52 @@
+"""Blur: the whole part out of focus; and what lies behind it, seen through frosted glass."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
+from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.values.fields import Blur as Radius
+
+TAIL = 1.8
+"""A blur's reach as a share of its CSS radius: 3.6 standard deviations."""
+
+
+class Blurred(Effect):
+    """Base of both: neither paints anything of its own."""
+
+    radius: Radius = Field(4.0, title="blur")
+
+    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
+        return ()
+
+    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
+        return ()
+
+    def sentence(self) -> Sentence:
+        return Words("of "), Slot("radius"), Words(", "), Slot("opacity")
+
+
+class Blur(Blurred):
+    """A Gaussian over the part with its shadows and all that lies in it, live."""
+
+    label: ClassVar[str] = "Blur"
+    zone: ClassVar[Zone] = "whole"
+    kind: Literal["blur"] = "blur"
+
+    def reach(self, light: float) -> float:
+        return self.radius * TAIL
+
+
+class BackdropBlur(Blurred):
+    """A Gaussian over what lies behind the part, seen inside its shape."""
+
+    label: ClassVar[str] = "Backdrop blur"
+    zone: ClassVar[Zone] = "behind"
+    kind: Literal["backdrop-blur"] = "backdrop-blur"
+    radius: Radius = Field(8.0, title="blur")
+
+    def reach(self, light: float) -> float:
+        return 0.0

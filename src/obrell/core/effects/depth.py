@@ -1,0 +1,77 @@
+"""Depth: the visible thickness of a body."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import Field
+
+from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
+from obrell.core.effects.markup import element
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import direction
+from obrell.core.geometry.svgdata import path_data
+from obrell.core.geometry.sweep import swept
+from obrell.core.raster.layers import Mask
+from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.values.fields import Angle, Length
+from obrell.core.values.paints import PICTURED, Fill, Linear, Solid, Stop
+
+
+class Depth(Effect):
+    """The shape swept towards a direction by a distance, behind itself; its paint spans all of that."""
+
+    label: ClassVar[str] = "Depth"
+    zone: ClassVar[Zone] = "behind"
+    kind: Literal["depth"] = "depth"
+    direction: Angle = Field(180.0, title="towards")
+    distance: Length = Field(4.0, title="by")
+    fill: Fill = Field(
+        default_factory=lambda: Linear(
+            stops=(Stop(position=0, colour="#2a3a40"), Stop(position=1, colour="#121e22"))
+        ),
+        title="fill",
+    )  # fmt: skip
+
+    def reach(self, light: float) -> float:
+        return self.distance + 1.0
+
+    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
+        path = self._path(site.shape.path(), site.place.turn)
+        mask = _beside(site.cover(path.transformed(site.place)), site.coverage())
+        return (Coat(mask, site.pigment(self.fill, mask.box, path.bounds()), self.opacity, self.blend),)
+
+    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
+        if self.pictured:
+            return drawing.picture(self, side)
+        path = self._path(drawing.shape.path(), drawing.place.turn)
+        fill = drawing.defs.fill(self.fill, path.bounds(), drawing.place)
+        return (element("path", {"d": path_data(drawing.outline(path))} | fill),)
+
+    @property
+    def pictured(self) -> bool:
+        return isinstance(self.fill, PICTURED)
+
+    def sentence(self) -> Sentence:
+        colours: Sentence = (Slot("fill/kind"),)
+        if isinstance(self.fill, Solid):
+            colours = (Slot("fill/colour"),)
+        return Words("towards "), Slot("direction"), Words(" by "), Slot("distance"), Words(", "), *colours
+
+    def _path(self, path: Path, turn: float) -> Path:
+        x, y = direction(self.direction - turn)
+        return swept(path, x * self.distance, y * self.distance)
+
+
+def _beside(sweep: Mask, own: Mask) -> Mask:
+    """What the sweep covers of the share of each pixel that the shape itself leaves free: where both have
+    an edge in common, nothing."""
+    both, values = own.box.meet(sweep.box), sweep.values.copy()
+    if both.empty:
+        return sweep
+    covered = own.values[both.top - own.box.top :, both.left - own.box.left :][: both.height, : both.width]
+    part = values[both.top - sweep.box.top :, both.left - sweep.box.left :][: both.height, : both.width]
+    free = 1 - covered
+    part[:] = np.where(free > 0, np.clip((part - covered) / np.maximum(free, 1e-6), 0, 1), 0)
+    return Mask(sweep.box, values)
