@@ -21,7 +21,7 @@ from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
 from obrell.core.values.paints import Gradient, Linear, Solid, Stop
 from obrell.web.selection import Selection
-from obrell.web.slots import SlotView, shifted, slot, view
+from obrell.web.slots import SlotView, pictured, shifted, slot, view
 
 Piece = str | SlotView
 HIDDEN_FIELDS = frozenset({"id", "kind", "visible", "fitted_x", "fitted_y"})
@@ -372,7 +372,10 @@ def _effect(control: Control, part: Part, effect: Effect, opened: str, place: in
 def _rows(control: Control, owner: BaseModel, base: str) -> list[SlotView]:
     """Every field as a row; nested values are unfolded, their kind first."""
     rows: list[SlotView] = []
-    for name in type(owner).model_fields:
+    names = list(type(owner).model_fields)
+    if isinstance(owner, Effect):
+        names.sort(key=lambda name: name in Effect.model_fields)
+    for name in names:
         value = getattr(owner, name)
         if name in HIDDEN_FIELDS or (isinstance(owner, Effect) and name in owner.hidden_fields()):
             continue
@@ -380,7 +383,9 @@ def _rows(control: Control, owner: BaseModel, base: str) -> list[SlotView]:
             rows.append(slot(control, f"{base}/{name}/kind"))
             rows.extend(_rows(control, value, f"{base}/{name}"))
         else:
-            rows.append(slot(control, f"{base}/{name}"))
+            row = slot(control, f"{base}/{name}")
+            pictures = owner.pictures(name) if isinstance(owner, Effect) else {}
+            rows.append(pictured(row, pictures) if pictures else row)
     return rows
 
 

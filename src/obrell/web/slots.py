@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any, Literal, get_args, get_origin
 
+import numpy as np
 from annotated_types import Ge, Gt, Le
 from pydantic import BaseModel
 from pydantic.fields import FieldInfo
@@ -16,15 +17,20 @@ from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import number
 from obrell.core.text.fonts import load
 from obrell.core.values.blends import Blend
+from obrell.core.values.colours import SwatchLink
+from obrell.core.values.curves import Curve, Table
 from obrell.core.values.fields import live_of, names_part
 from obrell.core.values.paints import Stop
 
-SlotKind = Literal["icon", "font", "number", "choice", "switch", "colour", "words", "ramp"]
+SlotKind = Literal["icon", "font", "curve", "pictured", "number", "choice", "switch", "colour", "words", "ramp"]
 NAMES = {
     "cast": "direction and distance", "shift": "across and down", "None": "as the kit",
     "one": "one radius", "four": "four radii", "round": "round", "srgb": "sRGB", "oklab": "OKLab",
 }  # fmt: skip
 """Choices whose stored name is not the word to read."""
+
+
+DRAWN_STEPS = 40
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,6 +52,9 @@ class SlotView:
     shift: float = 0.0
     options: tuple[tuple[str, str], ...] = ()
     stops: tuple[Stop, ...] = ()
+    curve: tuple[tuple[float, float], ...] = ()
+    drawings: tuple[tuple[str, str], ...] = ()
+    """Names and path data of what can be chosen by its look."""
 
     @property
     def id(self) -> str:
@@ -91,7 +100,10 @@ def view(owner: BaseModel, name: str, path: str) -> SlotView:
         return SlotView("choice", path, title, NAMES.get(str(value), str(value)), options=options)
     if name == "icon":
         return SlotView("icon", path, title, str(value))
-    if name == "colour":
+    if isinstance(value, Curve):
+        points = tuple((point.x, point.y) for point in value.points)
+        return SlotView("curve", path, title, curve_drawing(value.table()), curve=points)
+    if name == "colour" or SwatchLink in get_args(field.annotation):
         return SlotView("colour", path, title, str(value) if isinstance(value, str) else value.swatch)
     return SlotView("words", path, title, str(value))
 
@@ -115,6 +127,19 @@ def font_label(name: str) -> str:
         return load(name).name
     except NoSuchThing:
         return "a font that is not here"
+
+
+def curve_drawing(table: Table) -> str:
+    """Path data of a curve over a square of 100, its origin at the lower left."""
+    places = np.linspace(0, len(table) - 1, DRAWN_STEPS + 1).astype(int)
+    points = (f"{100 * step / DRAWN_STEPS:g} {100 - 100 * float(table[at]):.1f}" for step, at in enumerate(places))
+    return "M" + "L".join(points)
+
+
+def pictured(found: SlotView, pictures: dict[str, Table]) -> SlotView:
+    """A choice shown by what each looks like."""
+    drawings = tuple((name, curve_drawing(table)) for name, table in pictures.items())
+    return replace(found, kind="pictured", drawings=drawings)
 
 
 def _bound(field: FieldInfo, *kinds: type[Any]) -> float | None:

@@ -180,6 +180,10 @@ class Effect(Value):
         """Fields that mean nothing as the others stand, and that an open sheet leaves out."""
         return ()
 
+    def pictures(self, field: str) -> dict[str, Table]:
+        """For a choice among curves: what each looks like, as tables from 0 to 1."""
+        return {}
+
     @abstractmethod
     def reach(self, light: float) -> float:
         """How far it can paint beyond the shape, logical px, cut-off blur tails included."""

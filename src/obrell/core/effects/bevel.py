@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, ClassVar, Literal
+from typing import Annotated, Any, ClassVar, Literal, get_args
 
 import numpy as np
 from pydantic import Field
@@ -83,7 +83,14 @@ class Bevel(Lit):
     def hidden_fields(self) -> tuple[str, ...]:
         hidden = ["blend"]
         hidden += [] if self.profile == "step" else ["steps"]
-        return (*hidden, *(() if not self.follow else ("direction", "elevation")))
+        hidden += [] if self.profile == "drawn" else ["drawn"]
+        hidden += [] if self.tone == "drawn" else ["drawn_tone"]
+        return (*hidden, *(("direction", "elevation") if self.follow else ()))
+
+    def pictures(self, field: str) -> dict[str, Table]:
+        if field == "profile":
+            return {name: profile_table(name, self.steps, self.drawn) for name in get_args(Profile)}
+        return tone_pictures(self.drawn_tone) if field == "tone" else {}
 
     def sentence(self) -> Sentence:
         return (
@@ -95,6 +102,11 @@ class Bevel(Lit):
 
     def _tones(self) -> Table:
         return (self.drawn_tone if self.tone == "drawn" else TONES[self.tone]).table()
+
+
+def tone_pictures(drawn: Curve) -> dict[str, Table]:
+    """Every tonal curve by its name."""
+    return {name: tone.table() for name, tone in (TONES | {"drawn": drawn}).items()}
 
 
 _TABLES: dict[Any, Table] = {}

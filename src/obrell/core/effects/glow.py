@@ -46,6 +46,12 @@ class Glow(Effect):
             return Coat(strength, ramp_layer(share, colours_of(self.fill)), self.opacity, self.blend)
         return Coat(strength, solid(str(self.fill.colour)), self.opacity, self.blend)
 
+    def hidden_fields(self) -> tuple[str, ...]:
+        return () if self.falloff == "drawn" else ("drawn",)
+
+    def pictures(self, field: str) -> dict[str, Table]:
+        return FALLOFFS | {"drawn": self.drawn.table()} if field == "falloff" else {}
+
     def sentence(self) -> Sentence:
         colours: Sentence = (Slot("fill/colour"),) if isinstance(self.fill, Solid) else (Slot("fill/stops"),)
         return Slot("extent"), Words(", "), Slot("falloff"), Words(", "), *colours, Words(" "), Slot("opacity")

@@ -8,14 +8,14 @@ import numpy as np
 from pydantic import Field
 
 from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
-from obrell.core.effects.bevel import Tone
+from obrell.core.effects.bevel import Tone, tone_pictures
 from obrell.core.effects.lit import Lit
 from obrell.core.effects.pigments import solid
 from obrell.core.geometry.plane import Similarity, direction
 from obrell.core.raster.layers import Mask
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.colours import Colour
-from obrell.core.values.curves import TABLE_SIZE, TONES, Curve
+from obrell.core.values.curves import TABLE_SIZE, TONES, Curve, Table
 from obrell.core.values.fields import Blur, Length, Share
 
 
@@ -62,6 +62,9 @@ class Sheen(Lit):
     def hidden_fields(self) -> tuple[str, ...]:
         tone = () if self.tone == "drawn" else ("drawn_tone",)
         return (*tone, "elevation", *(("direction",) if self.follow else ()))
+
+    def pictures(self, field: str) -> dict[str, Table]:
+        return tone_pictures(self.drawn_tone) if field == "tone" else {}
 
     def sentence(self) -> Sentence:
         return (

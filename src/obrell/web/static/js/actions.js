@@ -77,6 +77,7 @@ export function startActions(bench) {
       bench.copyNumber = copy === bench.copyNumber ? "" : copy;
       bench.refresh();
     },
+    choose: ({ choose, path }) => bench.set(path, choose),
     anchor: ({ anchor }) => {
       bench.anchor = anchor === bench.anchor ? "" : anchor;
       bench.refresh();

@@ -3,6 +3,7 @@ import { Api } from "./api.js";
 import { startActions } from "./actions.js";
 import { startAsking } from "./ask.js";
 import { Chooser } from "./chooser.js";
+import { startCurves } from "./curves.js";
 import { startIcons, startDropping } from "./bringing.js";
 import { startFinder, startFinding } from "./finder.js";
 import { startFonts, startLetters } from "./fonts.js";
@@ -54,6 +55,7 @@ class Bench {
     startFinding(this);
     startIcons(this);
     startFonts(this);
+    startCurves(this);
     startLetters(this);
     startDropping(this);
     this.showState();
