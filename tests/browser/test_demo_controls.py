@@ -315,3 +315,28 @@ def test_a_mask_is_added_and_turned_round(hand):
     with hand.page.expect_response("**/edits"):
         hand.page.locator(".eff.open [data-switch]").first.click()
     until(hand.page, lambda: stage_colour(hand.page, 60, 22)[3] < 25)
+
+
+def test_a_material_is_tried_laid_saved_and_followed(hand):
+    page = hand.page
+    hand.draw("b", (20, 20), (100, 60))
+    page.keyboard.press("Escape")
+    page.mouse.click(*at(page, 60, 50))
+    page.keyboard.press("m")
+    page.locator("[data-lay='shipped-brass']").hover()
+    until(page, lambda: stage_colour(page, 60, 40)[0] > 120)
+    page.mouse.move(5, 400)
+    shows(page, 60, 40, TEAL)
+    with page.expect_response("**/edits"):
+        page.locator("[data-lay='shipped-brass']").click()
+    expect(page.locator(".effs .eff")).to_have_count(7)
+    page.locator("#looks-save input").fill("Old brass")
+    page.locator("#looks-save button").click()
+    expect(page.locator("[data-lay='m-old-brass']")).to_be_visible()
+    page.locator("#looks-linked").check()
+    with page.expect_response("**/edits"):
+        page.locator("[data-lay='m-old-brass']").click()
+    page.locator("[data-try=inner-glow]").click()
+    expect(page.locator(".effs .eff")).to_have_count(8)
+    page.keyboard.press("Escape")
+    expect(page.locator("#looks")).to_be_hidden()

@@ -130,7 +130,8 @@ class Kits:
         """Apply an edit to the newest version, whatever version it was made on, and save it."""
         with self._database.writing() as session:
             stored = _stored(session, kit, control)
-            around = Surroundings(_index(session, _kit_row(session, kit).head).light.direction)
+            index = _index(session, _kit_row(session, kit).head)
+            around = Surroundings(index.light.direction, index.materials)
             label = edit.label(stored.control)
             changed = applied(edit, stored.control, around)
             return _save_control(session, kit, control, label, changed)

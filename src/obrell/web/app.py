@@ -9,7 +9,7 @@ from fastapi.staticfiles import StaticFiles
 
 from obrell.core.text.fonts import FONT_FOLDER
 from obrell.store.kits import Kits
-from obrell.web import bench, bringing, colours, deliveries, live, pictures, wall
+from obrell.web import bench, bringing, colours, deliveries, live, looks, pictures, wall
 from obrell.web.failures import install_failures
 from obrell.web.guards import Guards
 from obrell.web.rooms import Rooms
@@ -23,7 +23,7 @@ def create_app(database: Path) -> FastAPI:
     app.state.kits = Kits(database)
     app.state.rooms = Rooms()
     app.state.deliveries = deliveries.Deliveries()
-    for module in (wall, bench, bringing, live, pictures, colours, deliveries):
+    for module in (wall, bench, bringing, looks, live, pictures, colours, deliveries):
         app.include_router(module.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
     app.mount("/fonts", StaticFiles(directory=FONT_FOLDER), name="fonts")

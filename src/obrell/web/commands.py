@@ -69,6 +69,7 @@ def _parts() -> Iterator[Command]:
         ("Hide or show", "hide", "", "part"), ("Lock or unlock", "lock", "", "part"),
     ):  # fmt: skip
         yield Command(words, "Sheet, part", {"do": do}, key, need)
+    yield Command("Lay a material, try effects …", "Sheet, below the effects", {"looks": ""}, "M", "part")
     yield Command("Group", "Sheet, Make", {"do": "group"}, "", "part")
     for way, word in WAYS:
         yield Command(f"Repeat as {word}", "Sheet, Make", {"do": "repeat", "way": way}, "", "part")

@@ -115,7 +115,9 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
         index = kits.index(kit)
         stored = kits.control(kit, control).control
         edit = None if wish.edit is None else read_edit(wish.edit)
-        changed = stored if edit is None else applied(edit, stored, Surroundings(index.light.direction))
+        changed = (
+            stored if edit is None else applied(edit, stored, Surroundings(index.light.direction, index.materials))
+        )
         snaps = () if edit is None else edit.snaps(stored)
         return drawn(wish, index, false_colours(changed) if wish.apart else changed, shown, snaps)
     except (ObrellError, ValidationError) as error:

@@ -92,6 +92,8 @@ class Part(Value):
     clip: PartId | None = Field(None, title="clipped to")
     """The part whose shape cuts it."""
     follows: Annotated[tuple[Follow, ...], Field(max_length=40)] = ()
+    material: Id | None = None
+    """The material it stays linked to."""
     effects: Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)] = ()
 
 
@@ -192,6 +194,17 @@ class Colourway(Value):
     colours: dict[Id, Hex] = Field(default_factory=dict)
 
 
+class Material(Value):
+    """A named stack of effects. Lengths are shares of what it was made for, a part whose ``extent`` is that
+    many px, but those in ``fixed``, as effect id and path, which stay px at every size."""
+
+    id: Id
+    name: Name
+    effects: Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)]
+    extent: Annotated[float, Field(gt=0, le=4096)]
+    fixed: Annotated[tuple[str, ...], Field(max_length=2000)] = ()
+
+
 class KitFont(Value):
     """A font brought into the kit."""
 
@@ -209,6 +222,7 @@ class KitSettings(Value):
     swatches: Annotated[tuple[Swatch, ...], Field(max_length=200)] = ()
     colourways: Annotated[tuple[Colourway, ...], Field(max_length=40)] = ()
     fonts: Annotated[tuple[KitFont, ...], Field(max_length=100)] = ()
+    materials: Annotated[tuple[Material, ...], Field(max_length=300)] = ()
     favourites: Annotated[tuple[Name, ...], Field(max_length=100)] = ()
     """Fonts, by their stored names, that are offered first."""
 

@@ -16,6 +16,7 @@ from obrell.core.edit.follows import AddFollow, FitAround, RemoveFollow
 from obrell.core.edit.guides import AddGuide, CommonGuides, MoveGuide, RemoveGuides, ShowGuides
 from obrell.core.edit.insert import InsertParts
 from obrell.core.edit.letters import PlainLetters, StyleLetters
+from obrell.core.edit.materials import FreeMaterial, LayMaterial
 from obrell.core.edit.parts import (
     CanvasEdges,
     CentreParts,
@@ -57,7 +58,7 @@ AnyEdit = Annotated[
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | InsertParts
-    | PutBeside | ShowCopy | OwnCopy | SpreadCopies
+    | LayMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies
     | StyleLetters | PlainLetters | AddPicture | PinReference | PlaceReference | UnpinReference
     | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 
 from obrell.core.document.follows import settled
-from obrell.core.document.model import MAX_PARTS, Control, Part
+from obrell.core.document.model import MAX_PARTS, Control, Material, Part
 from obrell.core.document.moving import carried
 from obrell.core.document.paths import GONE
 from obrell.core.document.tree import descendants
@@ -25,9 +25,10 @@ def applied(edit: Edit, control: Control, around: Surroundings) -> Control:
 
 @dataclass(frozen=True, slots=True)
 class Surroundings:
-    """What an edit may need to know of the kit: the direction of its key light, in degrees."""
+    """What an edit may need to know of the kit: the direction of its key light, in degrees, its materials."""
 
     light: float = 0.0
+    materials: tuple[Material, ...] = ()
 
     def light_of(self, control: Control) -> float:
         """The light the control stands in."""

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from obrell.core.document.model import MAX_CONTROLS, KitFont, KitSettings
+from obrell.core.document.model import MAX_CONTROLS, KitFont, KitSettings, Material
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.fields import Id
 
@@ -57,3 +57,14 @@ def with_favourite(index: KitIndex, font: str) -> KitIndex:
     """The kit with a font among its favourites, or no longer when it was."""
     rest = tuple(name for name in index.favourites if name != font)
     return index.evolve(favourites=rest if font in index.favourites else (*rest, font))
+
+
+def with_material(index: KitIndex, material: Material) -> KitIndex:
+    """The kit with a material, in place of the one of the same id."""
+    rest = tuple(other for other in index.materials if other.id != material.id)
+    return index.evolve(materials=(*rest, material))
+
+
+def without_material(index: KitIndex, material: str) -> KitIndex:
+    """The kit without a material; parts keep the look it gave them."""
+    return index.evolve(materials=tuple(other for other in index.materials if other.id != material))

@@ -65,6 +65,7 @@ export function startActions(bench) {
       else marks.take(draw);
     },
     bring: ({ bring }) => bench.choosePicture(bring),
+    looks: () => bench.openLooks(),
     letters: () => bench.styleLetters(),
     points: ({ points }) => marks.points.command(points),
     do: (data) => doings[data.do](data),

@@ -8,6 +8,7 @@ import { startIcons, startDropping } from "./bringing.js";
 import { startFinder, startFinding } from "./finder.js";
 import { startFonts, startLetters } from "./fonts.js";
 import { startKeys } from "./keys.js";
+import { startLooks } from "./looks.js";
 import { Marks } from "./marks.js";
 import { say, showGround } from "./page.js";
 import { startRamp } from "./ramp.js";
@@ -56,6 +57,7 @@ class Bench {
     startIcons(this);
     startFonts(this);
     startCurves(this);
+    startLooks(this);
     startLetters(this);
     startDropping(this);
     this.showState();

@@ -84,6 +84,7 @@ export function startKeys(bench) {
     }
     else if (event.key === "?") keys.showModal();
     else if (event.key === "a") bench.openFinder();
+    else if (event.key === "m") bench.openLooks();
     else if (event.key === "d" && bench.state.selected.length) bench.do("duplicate");
     else if (drawKey(event.key)) bench.act(drawKey(event.key));
     else return;

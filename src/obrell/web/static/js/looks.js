@@ -1,0 +1,80 @@
+/** Looks: materials and effects shown on the selected part, tried on the stage by hovering. */
+import { say, wordsOf } from "./page.js";
+
+/** @param {object} bench */
+export function startLooks(bench) {
+  const panel = document.getElementById("looks");
+  const field = (id) => document.getElementById(id);
+  const post = (path, body) => fetch(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+
+  async function show() {
+    const part = bench.state.selected[0];
+    const answer = await fetch(`${bench.api.base}/looks?part=${part}`);
+    const text = await answer.text();
+    if (answer.ok) panel.innerHTML = text;
+    else bench.complain(wordsOf(text));
+    return answer.ok;
+  }
+
+  const editOf = (button) => (button.dataset.lay
+    ? { kind: "lay-material", parts: bench.state.selected, material: button.dataset.lay, scaled: field("looks-scaled").checked, linked: field("looks-linked").checked }
+    : { kind: "add-effect", part: bench.state.selected[0], effect: button.dataset.try });
+
+  function close() {
+    panel.hidden = true;
+    bench.stage.preview(null);
+  }
+
+  bench.openLooks = async () => {
+    if (!bench.state.selected.length) bench.complain("Select a part first.");
+    else if (await show()) {
+      panel.hidden = false;
+      panel.querySelector("[data-lay]")?.focus();
+    }
+  };
+
+  for (const [enter, leave] of [["pointerover", "pointerout"], ["focusin", "focusout"]]) {
+    panel.addEventListener(enter, (event) => {
+      const button = event.target.closest("[data-lay], [data-try]");
+      if (button && (enter === "pointerover" || button.matches(":focus-visible"))) bench.stage.preview(editOf(button));
+    });
+    panel.addEventListener(leave, () => bench.stage.preview(null));
+  }
+  panel.addEventListener("click", async (event) => {
+    const button = event.target.closest("button");
+    if (!button) return;
+    if (button.id === "looks-close") close();
+    else if (button.dataset.lay || button.dataset.try) {
+      const kept = await bench.post(editOf(button));
+      if (kept) await show();
+    } else if (button.dataset.dropMaterial) {
+      await post(`/kits/${bench.kit}/materials/${button.dataset.dropMaterial}/remove`, {});
+      show();
+    } else if (button.dataset.edit) {
+      await bench.post({ ...JSON.parse(button.dataset.edit), parts: bench.state.selected });
+      show();
+    }
+  });
+  panel.addEventListener("submit", async (event) => {
+    event.preventDefault();
+    const name = event.target.elements.name.value;
+    const answer = await post(`${bench.api.base}/materials`, { part: bench.state.selected[0], name, scaled: field("looks-scaled").checked });
+    const text = await answer.text();
+    if (!answer.ok) {
+      field("looks-fault").textContent = wordsOf(text);
+      return;
+    }
+    say(JSON.parse(text).said);
+    await bench.refresh();
+    show();
+  });
+  panel.addEventListener("keydown", (event) => {
+    if (event.key !== "Escape") return;
+    event.stopPropagation();
+    close();
+    bench.stage.element.focus();
+  });
+  bench.element.addEventListener("shown", () => {
+    if (!panel.hidden && bench.state.selected.length === 0) close();
+  });
+}

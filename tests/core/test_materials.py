@@ -1,0 +1,90 @@
+"""Materials: laid on parts of any size, saved from one, linked."""
+
+import numpy as np
+import pytest
+
+from obrell.core.document.materials import extent_of, lengths_of, scaled_effects
+from obrell.core.document.model import Material
+from obrell.core.document.tree import arranged
+from obrell.core.edit import Surroundings, read_edit
+from obrell.core.edit.materials import material_from
+from obrell.core.effects import Blur, Mask
+from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.shapes import Box, Round, Text
+from obrell.core.shelf import SHIPPED
+from obrell.store.kits import Kits
+from tests.making import EFFECTS_TRIED, control, kit, layer, part, resolved, solid
+
+STACK = tuple(
+    effect.evolve(id=f"e{number}")
+    for number, effect in enumerate((e for e in EFFECTS_TRIED.values() if e.lies_in() != "whole"), start=1)
+)
+MATERIAL = Material(id="m-all", name="All", effects=STACK, extent=20, fixed=("e1/width",))
+
+
+def lay(start, material, **values):
+    around = Surroundings(materials=(MATERIAL,))
+    return read_edit({"kind": "lay-material", "parts": ["p1"], "material": material, **values}).apply(start, around)
+
+
+@pytest.mark.parametrize("material", SHIPPED, ids=lambda material: material.name)
+@pytest.mark.parametrize("shape", [Box(width=60, height=40), Round(width=6, height=6), Text(words="Lock", size=24)])
+def test_every_shipped_material_shows_on_every_size(material, shape):
+    laid = lay(control(part(shape)), material.id)
+    shown = layer(resolved(*laid.parts)).planes
+    assert shown[3].max() > 0.3
+    assert len({effect.id for effect in laid.parts[0].effects}) == len(material.effects)
+
+
+def test_lengths_fit_the_part_unless_they_are_fixed():
+    twice = scaled_effects(MATERIAL, 40)
+    for before, after in zip(STACK, twice, strict=True):
+        for path in lengths_of(before):
+            was, now = before, after
+            for step in path.split("/"):
+                was, now = getattr(was, step), getattr(now, step)
+            assert now == pytest.approx(2 * was, abs=0.01)
+    same = scaled_effects(MATERIAL, 40, scaled=False)
+    assert same == STACK
+    thick = MATERIAL.evolve(effects=(EFFECTS_TRIED["outline"],))
+    assert scaled_effects(thick, 40)[0].width == EFFECTS_TRIED["outline"].width
+
+
+def test_a_look_laid_at_twice_the_size_is_the_look_enlarged():
+    small = lay(control(part(Box(width=30, height=20), x=40, y=30)), "m-all").parts
+    large = lay(control(part(Box(width=60, height=40), x=80, y=60), width=160, height=120), "m-all").parts
+    fine = layer(resolved(*small), 2.0).planes
+    big = layer(resolved(*large, width=160, height=120)).planes
+    away = np.abs(fine - big)
+    away[:, :44] = 0
+    assert away.mean() < 0.01
+
+
+def test_masks_and_blurs_stay_and_links_are_kept_or_let_go():
+    start = control(part(Box(), solid("#ff0000"), Mask(id="e1"), Blur(id="e2")))
+    laid = lay(start, "m-all", linked=True).parts[0]
+    assert [effect.kind for effect in laid.effects[-2:]] == ["mask", "blur"]
+    assert laid.material == "m-all"
+    freed = read_edit({"kind": "free-material", "parts": ["p1"]}).apply(control(laid), Surroundings())
+    assert freed.parts[0].material is None
+    assert freed.parts[0].effects == laid.effects
+    with pytest.raises(NoSuchThing, match="shelf"):
+        lay(start, "m-gone")
+
+
+def test_a_saved_look_comes_back_as_it_was():
+    start = control(part(Box(width=50, height=30), *STACK))
+    node = arranged(start).all["p1"]
+    saved = material_from(start.parts[0], node, "Mine", "m-mine", scaled=True)
+    assert scaled_effects(saved, extent_of(node.part, (50, 30))) == start.parts[0].effects
+    bare = control(part(Box()))
+    with pytest.raises(Refused, match="no effects"):
+        material_from(bare.parts[0], arranged(bare).all["p1"], "None", "m-none", scaled=True)
+
+
+def test_materials_travel_with_the_kit(tmp_path):
+    kits = Kits(tmp_path / "a.db")
+    name = kits.import_kit(kit(control(part(Box()))).evolve(materials=(MATERIAL,)))
+    assert kits.export_kit(name).materials == (MATERIAL,)
+    laid = kits.edit(name, "c1", read_edit({"kind": "lay-material", "parts": ["p1"], "material": "m-all"}))
+    assert len(laid.control.parts[0].effects) == len(STACK)
