@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from obrell.core.document.model import Control, Kit, Light, Swatch
-from obrell.core.effects import Paint
 from obrell.core.shapes import Box, Round, Text
-from obrell.core.values.paints import Radial
-from obrell.samples.drawn import boat_queue, close_panel, hail_boat, towpath_lights, water_level
-from obrell.samples.writing import control, drop, inner, linear, outline, part, radial, solid, stops
+from obrell.samples.drawn import boat_queue, close_panel, hail_boat
+from obrell.samples.lit import emergency_hold, gate, horn, lower_sluice, pilot_lamp, towpath_lights, water_level
+from obrell.samples.writing import control, drop, inner, linear, outline, part, radial, solid
 
 DEEP = "#06323a"
 
@@ -28,13 +27,18 @@ def wendmere_lock() -> Kit:
         ),
         controls=(
             raise_sluice(),
-            pilot_lamp(),
-            log_entry(),
+            lower_sluice(raise_sluice()),
             water_level(),
+            pilot_lamp(),
+            gate("c11", "Close gate", "fence"),
+            gate("c12", "Open gate", "door-open"),
+            emergency_hold(),
+            horn(),
+            towpath_lights(),
+            log_entry(),
             hail_boat(),
             boat_queue(),
             close_panel(),
-            towpath_lights(),
         ),
     )
 
@@ -69,43 +73,6 @@ def raise_sluice() -> Control:
         drop(1, 1.5, 0.7, colour=DEEP), solid("#ffffff"),
     )  # fmt: skip
     return control("c1", "Raise sluice", 212, 80, (collar, body, foot, gloss, label))
-
-
-def pilot_lamp() -> Control:
-    """An amber lens in a turned seat, lit from inside."""
-    seat = part(
-        "p1", "Seat", Round(width=66, height=66), 48, 46,
-        drop(6, 11, 0.4, spread=-3), drop(2, 3, 0.4),
-        linear((0, "#f7f6f1"), (0.4, "#c3c1b9"), (0.7, "#8b8a84"), (1, "#bdbbb3")),
-        outline(1, (0, "#ffffff", 0.95), (0.5, "#ffffff", 0.1), (1, "#3d3c38", 0.35)),
-    )  # fmt: skip
-    rim = part(
-        "p2", "Rim", Round(width=56, height=56), 48, 46,
-        linear((0, "#5d5b55"), (0.45, "#98968e"), (1, "#f4f2ec")),
-        outline(0.5, (0, "#2b2a27", 0.6), (1, "#ffffff", 0.5)),
-    )  # fmt: skip
-    well = part("p3", "Well", Round(width=50, height=50), 48, 46, solid("#2a1502"))
-    lens = part(
-        "p4", "Lens", Round(width=48, height=48), 48, 46,
-        Paint(id="e1", fill=Radial(
-            centre_y=0.72, radius_x=0.62, radius_y=0.66,
-            stops=stops(
-                (0, "#fff3b4"), (0.24, "#ffd24f"), (0.56, "#f39a12"), (0.82, "#b9600a"), (1, "#7c3a05")
-            ),
-        )),
-        inner(4, 9, "#5a2500", 0.75, blend="multiply"),
-        inner(-3, 6, "#ffe9a0", 0.6, blend="screen"),
-        inner(0, 2.5, "#3a1600", 0.55, spread=0.25),
-    )  # fmt: skip
-    gloss = part(
-        "p5", "Gloss", Round(width=35, height=20), 48, 34,
-        linear((0, "#ffffff", 0.85), (0.55, "#ffffff", 0.28), (1, "#ffffff", 0.02)),
-    )  # fmt: skip
-    spark = part(
-        "p6", "Spark", Round(width=22, height=9), 48, 63,
-        radial((0, "#ffffff", 0.75), (0.5, "#fff2c0", 0.3), (1, "#ffe9a0", 0)), blend="screen",
-    )  # fmt: skip
-    return control("c2", "Pilot lamp", 96, 96, (seat, rim, well, lens, gloss, spark))
 
 
 def log_entry() -> Control:
