@@ -105,7 +105,7 @@ def test_the_wall_takes_back_the_newest_step_of_all(kits):
     with pytest.raises(NoSuchThing, match="Undo on the Wall"):
         kits.edit(LOCK, "c1", set_blur(3))
     assert kits.undo(LOCK).label == "Removed control “Raise sluice”"
-    assert kits.index(LOCK).order == (*(f"c{n}" for n in range(1, 9)), new)
+    assert kits.index(LOCK).order == (*(control.id for control in wendmere_lock().controls), new)
     kits.undo(LOCK)
     assert kits.control(LOCK, "c2").control.name == "Pilot lamp"
     kits.undo(LOCK)

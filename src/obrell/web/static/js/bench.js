@@ -219,7 +219,9 @@ class Bench {
     }
     const again = focused && document.getElementById(focused);
     if (again && document.activeElement !== again) {
+      this.swapping = true;
       again.focus({ preventScroll: true });
+      this.swapping = false;
       if (typed && /INPUT|TEXTAREA/.test(again.tagName) && again.type !== "range") {
         again.setSelectionRange?.(typed.start, typed.end);
       }

@@ -29,7 +29,7 @@ export function startKeys(bench) {
 
   sheet.addEventListener("focusin", (event) => {
     const id = event.target.closest(".part")?.dataset.part;
-    if (id && event.target.matches(":focus-visible") && !bench.state.selected.includes(id)) bench.select([id]);
+    if (id && !bench.swapping && event.target.matches(":focus-visible") && !bench.state.selected.includes(id)) bench.select([id]);
   });
 
   const folds = startFolds(bench, sheet);

@@ -11,9 +11,21 @@ export function startLooks(bench) {
     const part = bench.state.selected[0];
     const answer = await fetch(`${bench.api.base}/looks?part=${part}`);
     const text = await answer.text();
-    if (answer.ok) panel.innerHTML = text;
-    else bench.complain(wordsOf(text));
-    return answer.ok;
+    if (!answer.ok) {
+      bench.complain(wordsOf(text));
+      return false;
+    }
+    const kept = [...panel.querySelectorAll("input")].map((input) => [input.id || input.name, input.value, input.checked]);
+    const focused = document.activeElement?.closest("#looks-save") ? "name" : null;
+    const scrolled = panel.scrollTop;
+    panel.innerHTML = text;
+    panel.scrollTop = scrolled;
+    for (const [name, value, checked] of kept) {
+      const input = panel.querySelector(`input[id="${name}"], input[name="${name}"]`);
+      if (input) [input.value, input.checked] = [value, checked];
+    }
+    if (focused) panel.querySelector("#looks-save input").focus();
+    return true;
   }
 
   const editOf = (button) => (button.dataset.lay
@@ -64,6 +76,7 @@ export function startLooks(bench) {
       field("looks-fault").textContent = wordsOf(text);
       return;
     }
+    event.target.reset();
     say(JSON.parse(text).said);
     await bench.refresh();
     show();
