@@ -172,7 +172,8 @@ class Bench {
     if (!this.holds && this.held) {
       const state = this.held;
       this.held = null;
-      this.show(state);
+      if (state.selected.join() === this.state.selected.join()) this.show(state);
+      else this.refresh();
     }
   }
 
