@@ -48,8 +48,8 @@ class Hand:
         return max((row.get_attribute("data-part") for row in rows), key=lambda name: int(name[1:]))
 
     def type(self, path, text):
-        with self.page.expect_response("**/edits"):
-            type_value(self.page, path, text)
+        type_value(self.page, path, text)
+        expect(value(self.page, path)).to_have_text(text)
 
     def choose(self, path, option):
         with self.page.expect_response("**/edits"):

@@ -47,6 +47,7 @@ class Bench {
     });
     this.stage.addEventListener("news", (event) => this.hear(event.detail));
     this.stage.addEventListener("refused", (event) => this.complain(event.detail));
+    this.#waitForPresses();
     startValues(this);
     startRamp(this);
     startActions(this);
@@ -169,7 +170,23 @@ class Bench {
   /** While a value is held by hand or typed, the sheet stays as it is; the newest state waits. */
   hold(on) {
     this.holds = Math.max(0, (this.holds || 0) + (on ? 1 : -1));
-    if (!this.holds && this.held) {
+    this.#showHeld();
+  }
+
+  /** Between a press and its release nothing is written anew: the press would be lost with what it was on. */
+  #waitForPresses() {
+    const done = () => setTimeout(() => {
+      this.pressing = false;
+      this.#showHeld();
+    }, 0);
+    window.addEventListener("pointerdown", () => {
+      this.pressing = true;
+    }, true);
+    for (const name of ["pointerup", "pointercancel"]) window.addEventListener(name, done, true);
+  }
+
+  #showHeld() {
+    if (!this.holds && !this.pressing && this.held) {
       const state = this.held;
       this.held = null;
       if (state.selected.join() === this.state.selected.join()) this.show(state);
@@ -180,7 +197,7 @@ class Bench {
   /** @param {import("./api.js").State} state */
   show(state) {
     if (state.version < this.state.version) return;
-    if (this.holds) {
+    if (this.holds || this.pressing) {
       this.held = state;
       return;
     }
