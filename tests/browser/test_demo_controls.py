@@ -340,3 +340,78 @@ def test_a_material_is_tried_laid_saved_and_followed(hand):
     expect(page.locator(".effs .eff")).to_have_count(8)
     page.keyboard.press("Escape")
     expect(page.locator("#looks")).to_be_hidden()
+
+
+def add_effect(hand, kind, label):
+    with hand.page.expect_response("**/edits"):
+        hand.page.locator(f"#sheet [data-add-effect={kind}]").click()
+    expect(hand.page.locator(".eff.open .head")).to_have_text(label)
+
+
+def test_a_lens_is_built_from_a_circle_lit_laid_on_a_star_and_pressed(hand):
+    page = hand.page
+    lens = hand.draw("r", (20, 12), (92, 84))
+    page.keyboard.press("Escape")
+    hand.select(lens)
+    hand.choose(f"parts/{lens}/effects/e1/fill/kind", "radial")
+    for kind, label in (
+        ("inner-glow", "Inner glow"),
+        ("bevel", "Bevel"),
+        ("gloss", "Gloss"),
+        ("outer-glow", "Outer glow"),
+    ):
+        add_effect(hand, kind, label)
+    page.keyboard.press("Escape")
+    page.locator("#stage").focus()
+    page.keyboard.press("Escape")
+    expect(page.locator(".part.sel")).to_have_count(0)
+    above = stage_colour(page, 56, 20)
+    light = page.locator("#light")
+    x, y = middle_of(page, "#light")
+    drag(page, (x, y), at(page, 56, 150))
+    until(page, lambda: sum(stage_colour(page, 56, 20)[:3]) < sum(above[:3]) - 30)
+    assert sum(stage_colour(page, 56, 76)[:3]) > sum(stage_colour(page, 56, 20)[:3])
+    expect(light).to_be_visible()
+    hand.select(lens)
+    page.keyboard.press("m")
+    page.locator("#looks-save input").fill("Lens")
+    page.locator("#looks-save button").click()
+    page.locator("[data-lay='m-lens']").wait_for()
+    for count in range(1, 5):
+        page.locator("#looks").get_by_text("keep this look").click()
+        expect(page.locator("[data-version]")).to_have_count(count)
+    page.keyboard.press("Escape")
+    hand.command("a pressed look")
+    expect(page.locator("#history li").first).to_contain_text("pressed look")
+    page.keyboard.press("m")
+    with page.expect_response("**/edits"):
+        page.locator("[data-version='2']").click()
+    page.keyboard.press("Escape")
+    star = hand.draw("s", (94, 4), (118, 28))
+    page.keyboard.press("Escape")
+    hand.select(star)
+    page.keyboard.press("m")
+    with page.expect_response("**/edits"):
+        page.locator("[data-lay='m-lens']").click()
+    page.keyboard.press("Escape")
+    expect(page.locator(".effs .eff")).to_have_count(5)
+
+
+def test_a_gradient_is_turned_by_its_handle_and_a_curve_is_drawn(hand):
+    page = hand.page
+    box = hand.draw("b", (20, 20), (100, 76))
+    page.keyboard.press("Escape")
+    hand.select(box)
+    hand.choose(f"parts/{box}/effects/e1/fill/kind", "linear")
+    page.locator("#sheet [data-open=e1]").click()
+    start = middle_of(page, "[data-gradient=to]")
+    drag(page, start, at(page, 110, 48))
+    expect(page.locator("#history li").first).to_contain_text("Towards")
+    until(page, lambda: abs(float(value(page, f"parts/{box}/effects/e1/fill/angle").first.inner_text()) - 90) < 3)
+    add_effect(hand, "bevel", "Bevel")
+    with page.expect_response("**/edits"):
+        page.locator("[data-choose=drawn]").first.click()
+    curve = page.locator("svg.curve").first.bounding_box()
+    with page.expect_response("**/edits"):
+        page.mouse.click(curve["x"] + curve["width"] * 0.3, curve["y"] + curve["height"] * 0.2)
+    expect(page.locator("svg.curve").first.locator("circle")).to_have_count(3)

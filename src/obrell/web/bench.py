@@ -25,7 +25,7 @@ from obrell.store.kits import Kits, Step, Stored
 from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, GROUNDS, MODES, NEEDS, POINTS, WAYS, commands
 from obrell.web.pages import block, page
 from obrell.web.pictures import picture_address
-from obrell.web.scene import scene_of
+from obrell.web.scene import gradient_scene, scene_of
 from obrell.web.selection import NOTHING, Selection
 from obrell.web.services import kits_of, rooms_of
 from obrell.web.sheet import sheet_view
@@ -161,6 +161,7 @@ def _state(kits: Kits, kit: str, stored: Stored, seen: Selection) -> dict[str, A
             {"name": cut.name, "inside": cut.inside().model_dump(), "grow": cut.grown().model_dump()}
             for cut in cut_strokes(resolved)
         ],
+        "gradient": gradient_scene(node.part, effect) if node else None,
         "scene": scene_of(control, settings, resolved.tree, outlines=True),
         "undo": any(not s.undone for s in steps), "redo": any(s.undone for s in steps),
         "blocks": {

@@ -65,6 +65,10 @@ def _parts() -> Iterator[Command]:
         ("Centre on the canvas", "centre-both", "", "part"), ("Centre across", "centre-across", "", "part"),
         ("Centre down", "centre-down", "", "part"), ("Forward in the order", "forward", "", "one"),
         ("Back in the order", "back", "", "one"), ("Rename", "rename", "", "one"),
+        ("Copy all effects", "copy-effects", "", "one"), ("Paste effects", "paste-effects", "", "part"),
+        ("Paste effects instead", "paste-effects-instead", "", "part"), ("A lighter look", "lighter", "", "part"),
+        ("A heavier look", "heavier", "", "part"), ("A pressed look", "press-look", "", "part"),
+        ("Keep this look aside", "keep-version", "", "part"),
         ("Paste in place of the selection", "paste-instead", "", "part"),
         ("Hide or show", "hide", "", "part"), ("Lock or unlock", "lock", "", "part"),
     ):  # fmt: skip
@@ -111,7 +115,12 @@ def _effects() -> Iterator[Command]:
         ("Effect back", "back"), ("Hide or show the effect", "hide"),
     ):  # fmt: skip
         yield Command(words, "Sheet, open effect", {"effect-do": do}, "", "effect")
-    for words, ramp in (("Add a stop", "add"), ("Reverse the gradient", "reverse"), ("Turn the gradient", "turn")):
+    for words, ramp in (
+        ("Add a stop", "add"),
+        ("Reverse the gradient", "reverse"),
+        ("Turn the gradient", "turn"),
+        ("Space the stops evenly", "space"),
+    ):
         yield Command(words, "Sheet, open gradient", {"press": f"[data-ramp={ramp}]"}, "", "ramp")
 
 

@@ -46,13 +46,14 @@ async def looks(request: Request, kit: str, control: str, part: str) -> HTMLResp
     box = device(bounds, density)
     where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height, "free": 1, "part": part}
 
-    def shown(**tried: str) -> str:
+    def shown(**tried: object) -> str:
         return picture_address(kits.index_hash(kit), stored.hash, density, **where, **tried)
 
     own = [(m.id, m.name, shown(lay=m.id), True) for m in index.materials]
     context = {
         "materials": [*own, *((m.id, m.name, shown(lay=m.id), False) for m in SHIPPED)],
         "effects": [(k, e.label, shown(add=k)) for k, e in EFFECTS.items() if k not in ONLY_BY_HAND],
+        "versions": [(n, v.name, shown(kept=n)) for n, v in enumerate(node.part.versions)],
         "part": node.part, "linked": node.part.material, "width": box.width, "height": box.height,
     }  # fmt: skip
     return page(request, "_looks.html", context)

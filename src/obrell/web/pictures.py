@@ -14,6 +14,7 @@ from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.edit import Surroundings
 from obrell.core.edit.effects import AddEffect
 from obrell.core.edit.kits import KitIndex
+from obrell.core.edit.looks import UseVersion
 from obrell.core.edit.materials import LayMaterial
 from obrell.core.raster.jit import SOURCE_HASH
 from obrell.core.raster.layers import Box
@@ -30,7 +31,8 @@ FOR_EVER = {"cache-control": "public, max-age=31536000, immutable"}
 async def control_picture(
     request: Request, renderer: str,  # noqa: ARG001 — its version only makes the address new
     index: str, control: str, density: Annotated[float, Path(gt=0, le=16)],
-    part: str = "", count: int | None = None, free: bool = False, lay: str = "", add: str = "",
+    part: str = "", count: int | None = None, free: bool = False,
+    lay: str = "", add: str = "", kept: int | None = None,
     left: int | None = None, top: int = 0, width: int = 0, height: int = 0,
 ) -> Response:  # fmt: skip
     """A control of these contents at a density: all of it, a box of it in device pixels, or one part
@@ -39,15 +41,17 @@ async def control_picture(
     box = None if left is None else Box(left, top, left + width, top + height)
     shown, kit = kits_of(request).by_hash(control), kits_of(request).index_by_hash(index)
     if part:
-        shown = only(_tried(shown, kit, part, lay, add), part, count)
+        shown = only(_tried(shown, kit, part, lay, add, kept), part, count)
     resolved = resolve(kit, shown)
     content = await asyncio.to_thread(_encoded, resolved, density, box, free)
     return Response(content, media_type="image/png", headers=FOR_EVER)
 
 
-def _tried(shown: Control, kit: KitIndex, part: str, lay: str, add: str) -> Control:
-    """A control with a material or one more effect tried on a part."""
+def _tried(shown: Control, kit: KitIndex, part: str, lay: str, add: str, kept: int | None) -> Control:
+    """A control with a material, one more effect, or a look kept aside tried on a part."""
     around = Surroundings(kit.light.direction, kit.materials)
+    if kept is not None:
+        return UseVersion(parts=(part,), number=kept).apply(shown, around)
     if lay:
         return LayMaterial(parts=(part,), material=lay).apply(shown, around)
     return AddEffect(part=part, effect=add).apply(shown, around) if add else shown

@@ -5,9 +5,14 @@ from __future__ import annotations
 from obrell.core.document.guides import guide_places
 from obrell.core.document.model import Control, KitSettings, Part
 from obrell.core.document.tree import Tree
+from obrell.core.effects.base import gradient_of
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.shapes import Line, Path
 from obrell.core.shapes.path import Contour
+from obrell.core.values.paints import Conic, Linear, Radial
+
+HANDLED = (Linear, Radial, Conic)
+"""Gradients that have handles on the art."""
 
 
 def scene_of(control: Control, kit: KitSettings, tree: Tree, *, outlines: bool = False) -> dict[str, object]:
@@ -49,3 +54,19 @@ def _part(part: Part, outlines: bool) -> dict[str, object]:
     if outlines:
         seen["outline"] = path_data(part.shape.path())
     return seen
+
+
+def gradient_scene(part: Part, effect: str) -> dict[str, object] | None:
+    """The gradient of an open effect, for its handles: where it stands, the box it is laid on, its values."""
+    opened = next((one for one in part.effects if one.id == effect), None)
+    found = gradient_of(opened) if opened is not None else None
+    if found is None or not isinstance(found[1], HANDLED):
+        return None
+    where, gradient = found
+    box = part.shape.box()
+    values = gradient.model_dump(exclude={"stops", "space"})
+    return values | {
+        "part": part.id, "path": f"parts/{part.id}/effects/{effect}/{where}",
+        "box": [box.left, box.top, box.right, box.bottom],
+        "stops": [[s.position, s.colour if isinstance(s.colour, str) else "#808080"] for s in gradient.stops],
+    }  # fmt: skip

@@ -19,7 +19,7 @@ from obrell.core.shapes import Container, Path, Repeat, Text
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
-from obrell.core.values.paints import Gradient, Linear, Solid, Stop
+from obrell.core.values.paints import Conic, Gradient, Linear, Solid, Stop
 from obrell.web.selection import Selection
 from obrell.web.slots import SlotView, pictured, shifted, slot, view
 
@@ -55,6 +55,8 @@ class EffectView:
     ramp_marks: tuple[tuple[float, str, float], ...]
     stops: tuple[StopView, ...]
     linear: bool
+    seam: bool
+    """Whether a conic gradient's ends differ where they meet."""
     first: bool
     last: bool
 
@@ -365,7 +367,7 @@ def _effect(control: Control, part: Part, effect: Effect, opened: str, place: in
         effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces,
         _lamella(effect), is_open, tuple(row for row in rows if row.kind != "ramp"), where if ramp else "",
         _marks(straightened(ramp)) if ramp else (), _stops(ramp, where) if ramp else (),
-        isinstance(ramp, Linear), place == 0, place == count - 1,
+        isinstance(ramp, Linear), isinstance(ramp, Conic) and ramp.seam, place == 0, place == count - 1,
     )  # fmt: skip
 
 

@@ -35,6 +35,7 @@ SCHEMA = 1
 """Version of the document's form; a file with a higher one is refused."""
 MAX_PARTS = 1000
 MAX_EFFECTS = 400
+MAX_VERSIONS = 4
 MAX_CONTROLS = 500
 MAX_DEPTH = 20
 MAX_GUIDES = 200
@@ -72,6 +73,13 @@ class Follow(Value):
     least: Place = Field(-LIMIT_PX, title="at least")
 
 
+class Version(Value):
+    """A look of a part that is kept aside."""
+
+    name: Name
+    effects: Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)] = ()
+
+
 class Part(Value):
     """One thing on the canvas. ``x``, ``y`` is its place: a box's or round's centre; for text see
     ``shapes.text``. It turns about its place."""
@@ -94,6 +102,7 @@ class Part(Value):
     follows: Annotated[tuple[Follow, ...], Field(max_length=40)] = ()
     material: Id | None = None
     """The material it stays linked to."""
+    versions: Annotated[tuple[Version, ...], Field(max_length=MAX_VERSIONS)] = ()
     effects: Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)] = ()
 
 

@@ -16,6 +16,7 @@ from obrell.core.edit.follows import AddFollow, FitAround, RemoveFollow
 from obrell.core.edit.guides import AddGuide, CommonGuides, MoveGuide, RemoveGuides, ShowGuides
 from obrell.core.edit.insert import InsertParts
 from obrell.core.edit.letters import PlainLetters, StyleLetters
+from obrell.core.edit.looks import KeepVersion, PasteEffects, PressLook, StrengthenEffects, SweepEffects, UseVersion
 from obrell.core.edit.materials import FreeMaterial, LayMaterial
 from obrell.core.edit.parts import (
     CanvasEdges,
@@ -48,16 +49,17 @@ from obrell.core.edit.points import (
 from obrell.core.edit.repeats import OwnCopy, ShowCopy, SpreadCopies
 from obrell.core.edit.resize import Resize
 from obrell.core.edit.typed import TypeValue
-from obrell.core.edit.values import AddStop, RemoveStop, ReverseStops, SetValues, TurnGradient
+from obrell.core.edit.values import AddStop, CloseSeam, RemoveStop, ReverseStops, SetValues, SpaceStops, TurnGradient
 from obrell.core.values.base import bad_value
 
 AnyEdit = Annotated[
-    SetValues | TypeValue | AddStop | RemoveStop | ReverseStops | TurnGradient
+    SetValues | TypeValue | AddStop | RemoveStop | ReverseStops | TurnGradient | SpaceStops | CloseSeam
     | Draw | MoveParts | Resize | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
     | ReorderPart | RenamePart | CanvasEdges
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | InsertParts
+    | PasteEffects | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
     | LayMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies
     | StyleLetters | PlainLetters | AddPicture | PinReference | PlaceReference | UnpinReference
     | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides

@@ -225,6 +225,42 @@ class ReverseStops(Edit):
         return f"Reversed the gradient{_whose(control, self.path)}"
 
 
+class SpaceStops(Edit):
+    """Stops spaced evenly from the first to the last."""
+
+    kind: Literal["space-stops"] = "space-stops"
+    path: str
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        _check_lock(control, self.path)
+        stops = _gradient(control, self.path).stops
+        first, last = stops[0].position, stops[-1].position
+        step = (last - first) / (len(stops) - 1)
+        return _with_stops(
+            control, self.path, tuple(stop.evolve(position=first + step * n) for n, stop in enumerate(stops))
+        )
+
+    def label(self, control: Control) -> str:
+        return f"Spaced the stops evenly{_whose(control, self.path)}"
+
+
+class CloseSeam(Edit):
+    """The last stop of a conic gradient made the first again, at its end, so that no seam shows."""
+
+    kind: Literal["close-seam"] = "close-seam"
+    path: str
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        _check_lock(control, self.path)
+        stops = _gradient(control, self.path).stops
+        last = stops[0].evolve(position=1.0, midpoint=0.5)
+        kept = stops[:-1] if stops[-1].position >= 1 and len(stops) > 2 else stops
+        return _with_stops(control, self.path, (*kept, last))
+
+    def label(self, control: Control) -> str:
+        return f"Closed the seam{_whose(control, self.path)}"
+
+
 class TurnGradient(Edit):
     """A linear gradient turned clockwise by degrees."""
 

@@ -7,6 +7,9 @@ import { say } from "./page.js";
 /** Where the parts copied last are kept, for every control. */
 export const COPIED = "obrell/parts";
 
+/** Where the effects copied last are kept. */
+const EFFECTS = "obrell/effects";
+
 /** @param {object} bench */
 export function startActions(bench) {
   const { marks } = bench;
@@ -22,6 +25,12 @@ export function startActions(bench) {
     if (next) bench.post({ kind: "reorder", part: part.id, to: next.id });
   }
 
+  function pasteEffects(instead) {
+    const effects = JSON.parse(localStorage.getItem(EFFECTS) || "[]");
+    if (effects.length) bench.post({ kind: "paste-effects", parts: chosen(), effects, instead });
+    else bench.complain("Copy effects first: of a part, or one of them where it is open.");
+  }
+
   const doings = {
     duplicate: () => bench.post({ kind: "duplicate", parts: chosen() }),
     remove: () => bench.post({ kind: "remove", parts: chosen() }).then(gone),
@@ -33,6 +42,17 @@ export function startActions(bench) {
     repeat: ({ way }) => bench.post({ kind: "repeat", parts: chosen(), way }),
     "to-path": () => bench.post({ kind: "to-path", parts: chosen() }),
     flip: ({ way }) => bench.post({ kind: "flip", parts: chosen(), across: way === "across" }),
+    "copy-effects": () => {
+      const [part] = bench.state.clip;
+      localStorage.setItem(EFFECTS, JSON.stringify(part.effects));
+      say(`Copied ${part.effects.length} effects of ${part.name}`);
+    },
+    "paste-effects": () => pasteEffects(false),
+    "paste-effects-instead": () => pasteEffects(true),
+    lighter: () => bench.post({ kind: "strengthen", parts: chosen(), factor: 0.85 }),
+    heavier: () => bench.post({ kind: "strengthen", parts: chosen(), factor: 1.18 }),
+    "press-look": () => bench.post({ kind: "press-look", parts: chosen() }),
+    "keep-version": () => bench.post({ kind: "keep-version", parts: chosen() }),
     "paste-instead": () => {
       const copied = localStorage.getItem(COPIED);
       if (copied) bench.post({ kind: "paste", parts: JSON.parse(copied), instead: chosen() });
@@ -53,6 +73,11 @@ export function startActions(bench) {
   const effects = {
     duplicate: (of) => bench.post({ kind: "duplicate-effect", ...of }),
     remove: (of) => bench.post({ kind: "remove-effect", ...of }).then(gone),
+    copy: ({ effect }) => {
+      const found = bench.state.clip[0].effects.find((one) => one.id === effect);
+      localStorage.setItem(EFFECTS, JSON.stringify([found]));
+      say("Copied one effect");
+    },
     forward: (of) => bench.post({ kind: "move-effect", ...of, by: 1 }),
     back: (of) => bench.post({ kind: "move-effect", ...of, by: -1 }),
     hide: () => field("eff-eye").click(),

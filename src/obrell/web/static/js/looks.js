@@ -16,7 +16,8 @@ export function startLooks(bench) {
       return false;
     }
     const kept = [...panel.querySelectorAll("input")].map((input) => [input.id || input.name, input.value, input.checked]);
-    const focused = document.activeElement?.closest("#looks-save") ? "name" : null;
+    const within = panel.contains(document.activeElement);
+    const typing = document.activeElement?.closest("#looks-save");
     const scrolled = panel.scrollTop;
     panel.innerHTML = text;
     panel.scrollTop = scrolled;
@@ -24,11 +25,14 @@ export function startLooks(bench) {
       const input = panel.querySelector(`input[id="${name}"], input[name="${name}"]`);
       if (input) [input.value, input.checked] = [value, checked];
     }
-    if (focused) panel.querySelector("#looks-save input").focus();
+    if (typing) panel.querySelector("#looks-save input").focus();
+    else if (within) panel.focus({ preventScroll: true });
     return true;
   }
 
-  const editOf = (button) => (button.dataset.lay
+  const editOf = (button) => (button.dataset.version
+    ? { kind: "use-version", parts: bench.state.selected, number: Number(button.dataset.version) }
+    : button.dataset.lay
     ? { kind: "lay-material", parts: bench.state.selected, material: button.dataset.lay, scaled: field("looks-scaled").checked, linked: field("looks-linked").checked }
     : { kind: "add-effect", part: bench.state.selected[0], effect: button.dataset.try });
 
@@ -47,7 +51,7 @@ export function startLooks(bench) {
 
   for (const [enter, leave] of [["pointerover", "pointerout"], ["focusin", "focusout"]]) {
     panel.addEventListener(enter, (event) => {
-      const button = event.target.closest("[data-lay], [data-try]");
+      const button = event.target.closest("[data-lay], [data-try], [data-version]");
       if (button && (enter === "pointerover" || button.matches(":focus-visible"))) bench.stage.preview(editOf(button));
     });
     panel.addEventListener(leave, () => bench.stage.preview(null));
@@ -56,7 +60,7 @@ export function startLooks(bench) {
     const button = event.target.closest("button");
     if (!button) return;
     if (button.id === "looks-close") close();
-    else if (button.dataset.lay || button.dataset.try) {
+    else if (button.dataset.lay || button.dataset.try || button.dataset.version) {
       const kept = await bench.post(editOf(button));
       if (kept) await show();
     } else if (button.dataset.dropMaterial) {

@@ -2,6 +2,7 @@
  * What is drawn over the art: frames, handles, dimension lines, rulers, canvas edges, key light;
  * and the hand that takes hold of them. A gesture is an edit shown live and posted when let go.
  */
+import { Gradients } from "./gradients.js";
 import { Pen, Points } from "./points.js";
 
 const NS = "http://www.w3.org/2000/svg";
@@ -78,6 +79,7 @@ export class Marks {
     this.tool = "";
     this.points = new Points(this);
     this.pen = new Pen(this);
+    this.gradients = new Gradients(this);
     this.scene = null;
     this.snaps = [];
     this.kinds = [];
@@ -127,6 +129,7 @@ export class Marks {
     this.#snapped();
     this.#distances(selected);
     this.points.draw(selected.length === 1 && !this.drawing ? selected[0] : null);
+    this.gradients.draw(selected.length === 1 && !this.drawing ? selected[0] : null);
     this.pen.draw();
     this.#light();
     this.#rulers(selected);
@@ -412,6 +415,7 @@ export class Marks {
     const ruler = { "ruler-x": "down", "ruler-y": "across" }[event.target.id];
     if (event.target === this.light) this.#dragLight(event);
     else if (this.tool === "pen") this.pen.press(event);
+    else if (!this.tool && this.gradients.press(event)) return;
     else if (!this.tool && this.points.press(event)) return;
     else if (this.tool) this.#drawPart(event);
     else if (ruler) this.#pullGuide(event, ruler);

@@ -88,6 +88,8 @@ export function startRamp(bench) {
     const drop = event.target.closest("[data-drop-stop]");
     if (drop) bench.post({ kind: "remove-stop", path, index: Number(drop.dataset.dropStop) });
     if (doing === "reverse") bench.post({ kind: "reverse-stops", path });
+    if (doing === "space") bench.post({ kind: "space-stops", path });
+    if (doing === "seam") bench.post({ kind: "close-seam", path });
     if (doing === "turn") bench.post({ kind: "turn-gradient", path, degrees: 90 });
     if (doing === "add") {
       const places = [...ramp.querySelectorAll(".stop")].map((stop) => Number(stop.dataset.at));

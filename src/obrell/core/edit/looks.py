@@ -1,0 +1,192 @@
+"""A part's look as a whole: effects copied, strengthened, hidden by kind, reversed; versions kept aside."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from obrell.core.document.model import MAX_EFFECTS, MAX_VERSIONS, Control, Part, Version
+from obrell.core.edit.base import Edit, Surroundings, each_part, names_of
+from obrell.core.edit.parts import Ids
+from obrell.core.effects import EFFECTS, AnyEffect, Bevel, DropShadow, Gloss, InnerShadow, Sheen
+from obrell.core.effects.base import ZONES
+from obrell.core.effects.offsets import Cast, Shift
+from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.values.base import Value
+from obrell.core.values.fields import Name
+
+STRENGTHS = ("opacity", "highlight_opacity", "shade_opacity")
+PRESSED_SHARE = 0.4
+"""What is left of a shadow's distance and blur under a part that is pressed."""
+
+
+class PasteEffects(Edit):
+    """Copied effects put on parts, on top of their zones, or instead of those that are there."""
+
+    kind: Literal["paste-effects"] = "paste-effects"
+    parts: Ids
+    effects: Annotated[tuple[AnyEffect, ...], Field(min_length=1, max_length=MAX_EFFECTS)]
+    instead: bool = False
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        number = control.next_number
+
+        def changed(part: Part) -> Part:
+            nonlocal number
+            fresh = tuple(effect.evolve(id=f"e{number + count}") for count, effect in enumerate(self.effects))
+            number += len(fresh)
+            kept = () if self.instead else part.effects
+            if len(kept) + len(fresh) > MAX_EFFECTS:
+                raise Refused(f"A part can have at most {MAX_EFFECTS} effects.")
+            return part.evolve(effects=(*kept, *fresh))
+
+        return each_part(control, self.parts, changed).evolve(next_number=number)
+
+    def label(self, control: Control) -> str:
+        count = len(self.effects)
+        return f"Put {'an effect' if count == 1 else f'{count} effects'} on {names_of(control, self.parts)}"
+
+
+class StrengthenEffects(Edit):
+    """All strengths of parts multiplied together: a lighter or heavier look."""
+
+    kind: Literal["strengthen"] = "strengthen"
+    parts: Ids
+    factor: Annotated[float, Field(gt=0, le=10)]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        return _each_effect(control, self.parts, self._stronger)
+
+    def label(self, control: Control) -> str:
+        return f"Made the look of {names_of(control, self.parts)} {'heavier' if self.factor > 1 else 'lighter'}"
+
+    def _stronger(self, effect: AnyEffect) -> AnyEffect:
+        if effect.kind in ("paint", "mask", "blur"):
+            return effect
+        found = {n: min(1.0, getattr(effect, n) * self.factor) for n in STRENGTHS if n in type(effect).model_fields}
+        if isinstance(effect, Bevel):
+            del found["opacity"]
+        return effect.evolve(**found)
+
+
+class SweepEffects(Edit):
+    """All effects of one kind, or of one zone, hidden, shown or removed."""
+
+    kind: Literal["sweep-effects"] = "sweep-effects"
+    parts: Ids
+    which: Annotated[str, Field(max_length=40)]
+    do: Literal["hide", "show", "remove"]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        if self.which not in (*EFFECTS, *ZONES):
+            raise Refused(f"“{self.which}” is no kind of effect and no zone.")
+
+        def changed(part: Part) -> Part:
+            if self.do == "remove":
+                return part.evolve(effects=tuple(e for e in part.effects if not self._meant(e)))
+            shown = self.do == "show"
+            return part.evolve(effects=tuple(e.evolve(visible=shown) if self._meant(e) else e for e in part.effects))
+
+        return each_part(control, self.parts, changed)
+
+    def label(self, control: Control) -> str:
+        done = {"hide": "Hid", "show": "Showed", "remove": "Removed"}[self.do]
+        return f"{done} all of {self.which} on {names_of(control, self.parts)}"
+
+    def _meant(self, effect: AnyEffect) -> bool:
+        return self.which in (effect.kind, effect.lies_in())
+
+
+class PressLook(Edit):
+    """The look of parts as if pressed: light from the other side, shadows short. Done twice it is not what it
+    was, so it is one step to take back."""
+
+    kind: Literal["press-look"] = "press-look"
+    parts: Ids
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        light = around.light_of(control)
+        return _each_effect(control, self.parts, lambda effect: _pressed(effect, light))
+
+    def label(self, control: Control) -> str:
+        return f"Gave {names_of(control, self.parts)} a pressed look"
+
+
+class KeepVersion(Edit):
+    """The look of a part kept aside, under a name."""
+
+    kind: Literal["keep-version"] = "keep-version"
+    parts: Ids
+    name: Name = "Version"
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        def changed(part: Part) -> Part:
+            if len(part.versions) >= MAX_VERSIONS:
+                raise Refused(f"{MAX_VERSIONS} versions are the most that are kept aside: drop one first.")
+            taken = {version.name for version in part.versions}
+            name, count = self.name, 2
+            while name in taken:
+                name, count = f"{self.name[:70]} {count}", count + 1
+            return part.evolve(versions=(*part.versions, Version(name=name, effects=part.effects)))
+
+        return each_part(control, self.parts, changed)
+
+    def label(self, control: Control) -> str:
+        return f"Kept the look of {names_of(control, self.parts)} aside"
+
+
+class UseVersion(Edit):
+    """A look that was kept aside taken up again, in exchange for the one there is; or dropped."""
+
+    kind: Literal["use-version"] = "use-version"
+    parts: Ids
+    number: Annotated[int, Field(ge=0, lt=MAX_VERSIONS)]
+    drop: bool = False
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        def changed(part: Part) -> Part:
+            if self.number >= len(part.versions):
+                raise NoSuchThing("That version is no longer kept.")
+            kept = part.versions[self.number]
+            rest = [version for number, version in enumerate(part.versions) if number != self.number]
+            if self.drop:
+                return part.evolve(versions=tuple(rest))
+            rest.insert(self.number, kept.evolve(effects=part.effects))
+            return part.evolve(effects=kept.effects, versions=tuple(rest))
+
+        return each_part(control, self.parts, changed)
+
+    def label(self, control: Control) -> str:
+        return f"{'Dropped' if self.drop else 'Took up'} a kept look of {names_of(control, self.parts)}"
+
+
+def _each_effect(control: Control, parts: Ids, change: Callable[[AnyEffect], AnyEffect]) -> Control:
+    return each_part(control, parts, lambda part: part.evolve(effects=tuple(change(e) for e in part.effects)))
+
+
+def _pressed(effect: AnyEffect, light: float) -> AnyEffect:
+    if isinstance(effect, DropShadow):
+        return effect.evolve(offset=_shortened(effect.offset), blur=effect.blur * PRESSED_SHARE)
+    if isinstance(effect, InnerShadow):
+        return effect.evolve(offset=_turned(effect.offset, light))
+    if isinstance(effect, Bevel | Sheen | Gloss):
+        came = light if effect.follow else effect.direction
+        return effect.evolve(follow=False, direction=(came + 180) % 360)
+    return effect
+
+
+def _shortened(offset: Any) -> Value:
+    if isinstance(offset, Shift):
+        return offset.evolve(across=offset.across * PRESSED_SHARE, down=offset.down * PRESSED_SHARE)
+    shorter: Value = offset.evolve(distance=offset.distance * PRESSED_SHARE)
+    return shorter
+
+
+def _turned(offset: Any, light: float) -> Value:
+    if isinstance(offset, Cast):
+        came = light if offset.follow else offset.direction
+        return offset.evolve(follow=False, direction=(came + 180) % 360)
+    turned: Value = offset.evolve(across=-offset.across, down=-offset.down)
+    return turned
