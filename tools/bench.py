@@ -17,11 +17,13 @@ import time
 import urllib.request
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from functools import partial
 from pathlib import Path
 
 import numpy as np
 import resvg_py
 from playwright.sync_api import Browser, sync_playwright
+from pydantic import TypeAdapter
 from rich.console import Console
 from rich.table import Table
 
@@ -33,7 +35,7 @@ from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Canvas, Control, Part
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
-from obrell.core.effects import Paint
+from obrell.core.effects import EFFECTS, AnyEffect, Bevel, Paint
 from obrell.core.geometry import paths
 from obrell.core.geometry.combine import combined
 from obrell.core.geometry.knots import Bend, draw_contour
@@ -49,6 +51,7 @@ from obrell.web.live import Shown, Wish, drawn
 from tools.heavy import KIT, heavy
 
 ROUNDS = 15
+ANY_EFFECT: TypeAdapter[AnyEffect] = TypeAdapter(AnyEffect)
 HERE = Path(__file__).parent
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
 table = Table("figure", "target", "measured", title="Obrell, medians of one run")
@@ -286,6 +289,33 @@ def drawing() -> None:
     table.add_row("union of two paths of 200 points", "", f"{ms(lambda: combined('union', (one, other))):.1f} ms")
 
 
+def every_effect() -> None:
+    """What each kind of effect costs on a part of 1024 × 1024 device px, nothing kept from before, and what a
+    changed value costs when the rest of the part is kept."""
+    side = 1024.0
+    body, paint = Box(width=side - 80, height=side - 80, radius=90), Paint(id="e1", fill=Solid(colour="#1f8a92"))
+
+    def control(*effects: AnyEffect) -> Control:
+        part = Part(id="p1", name="Part", shape=body, x=side / 2, y=side / 2, effects=(paint, *effects))
+        return Control(id="c1", name="One", canvas=Canvas(width=side, height=side), parts=(part,))
+
+    def cost(one: Control, cache: PixelCache | None = None) -> None:
+        resolved = resolve(KIT, one)
+        compose(resolved, Frame(1.0, canvas_box(resolved, 1.0)), cache or PixelCache())
+
+    bare = ms(lambda: cost(control()), 5)
+    mega = side * side / 1e6
+    for kind, effect_type in EFFECTS.items():
+        effect = ANY_EFFECT.validate_python({"kind": kind, "id": "e2"})
+        one = control(effect)
+        spent = ms(partial(cost, one), 5) - bare
+        table.add_row(f"{effect_type.label.lower()}, a megapixel", "", f"{spent / mega:.0f} ms")
+    widths = itertools.cycle((8.0, 9.0, 10.0))
+    cache = PixelCache()
+    changed = ms(lambda: cost(control(Bevel(id="e2", width=next(widths), softness=4)), cache), 9)
+    table.add_row("a soft bevel of 1024 × 1024 px, one value changed", "", f"{changed:.0f} ms")
+
+
 def main() -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
@@ -297,6 +327,7 @@ def main() -> None:
     growth()
     edits()
     drawing()
+    every_effect()
     Console().print(table)
 
 

@@ -129,7 +129,7 @@ def _part(part: Part, held: Sequence[str], made: Pictures, defs: Definitions) ->
     edge = [e for e in shown if e.lies_in() == "edge"]
     behind = [e for e in shown if e.lies_in() == "behind"]
     solid = _opaque(part, inside)
-    cut = len(inside) > 1 or not all(effect.keeps_to_shape for effect in inside)
+    cut = len(inside) > 1 or not all(effect.keeps_to_shape and not effect.pictured for effect in inside)
     drawing = Drawing(part.shape, place, made.lamp, defs, outline.bounds(), made.of(part), cut)
     shadows = _behind(behind, drawing, part, solid)
     body = _elements(inside, drawing, "inside")

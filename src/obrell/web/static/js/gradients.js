@@ -3,6 +3,7 @@ import { svg, toCanvas } from "./marks.js";
 
 const STEP_DEGREES = 15;
 const ARM = 0.42;
+const BEYOND_PX = 16;
 
 /** A place on the canvas in a part's own space. */
 function toOwn(part, x, y) {
@@ -63,12 +64,20 @@ export class Gradients {
       const [x, y] = place(at);
       this.marks.svg.append(svg("circle", { class: "ramp-dot", cx: x, cy: y, r: fill ? 5 : 6.5, "data-gradient": name, ...(fill ? { fill } : {}) }));
     };
+    /** Ends are taken hold of a little beyond the stop that lies there. */
+    const beyond = (end, name) => {
+      const [[x, y], [fx, fy]] = [place(end), place(name === "from" ? line.to : line.from)];
+      const away = Math.hypot(x - fx, y - fy) || 1;
+      const [bx, by] = [x + ((x - fx) / away) * BEYOND_PX, y + ((y - fy) / away) * BEYOND_PX];
+      this.marks.svg.append(svg("path", { class: "ramp-line", d: `M${x} ${y}L${bx} ${by}` }));
+      this.marks.svg.append(svg("circle", { class: "ramp-dot", cx: bx, cy: by, r: 6.5, "data-gradient": name }));
+    };
     const [from, to] = [place(line.from), place(line.to)];
     this.marks.svg.append(svg("path", { class: "ramp-line", d: `M${from}L${to}${line.down ? `M${from}L${place(line.down)}` : ""}` }));
     if (gradient.kind !== "linear") dot(line.centre, "centre");
-    dot(line.to, "to");
-    if (line.down) dot(line.down, "down");
-    if (gradient.kind === "linear") dot(line.from, "from");
+    beyond(line.to, "to");
+    if (line.down) beyond(line.down, "down");
+    if (gradient.kind === "linear") beyond(line.from, "from");
     gradient.stops.forEach(([at, colour], index) => dot(this.#stopAt(gradient, line, at), `stop ${index}`, colour));
   }
 
