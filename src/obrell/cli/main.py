@@ -22,6 +22,7 @@ from obrell.core.document.model import Control
 from obrell.core.document.resolve import resolve
 from obrell.core.errors import NoSuchThing, ObrellError
 from obrell.core.interchange.kit_file import kit_schema, read_kit, write_kit
+from obrell.core.raster.jit import compiled, load_all
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits
@@ -55,7 +56,8 @@ def demo(data: Data = DEFAULT_DATA, port: Port = PORT) -> None:
     kits = Kits(data)
     if not kits.names():
         kits.import_kit(wendmere_lock())
-    warm()
+    if not compiled():
+        warm()
     serve(data, port)
 
 
@@ -65,6 +67,7 @@ def warm() -> None:
     with console.status("Preparing the pixel kernels (once, about 20 s) …"):
         kit = wendmere_lock()
         picture(resolve(kit.settings(), kit.controls[0]), 1.0)
+        load_all()
 
 
 @app.command()

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import socket
+import threading
 from pathlib import Path
 
 import typer
 import uvicorn
 
 from obrell.core.errors import Refused
+from obrell.core.raster.jit import load_all
 
 HOST = "127.0.0.1"
 APPLICATION = "obrell.web.app:create_app"
@@ -29,5 +31,6 @@ def run(data: Path, port: int) -> None:
         create_app(data), log_level="warning", ws="websockets-sansio", ws_per_message_deflate=False,
         ws_max_size=2_100_000,
     )  # fmt: skip
+    threading.Thread(target=load_all, daemon=True).start()
     typer.echo(f"Obrell is at http://{HOST}:{listener.getsockname()[1]}/")
     uvicorn.Server(config).run(sockets=[listener])

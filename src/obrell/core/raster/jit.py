@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import hashlib
 import os
+import threading
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any, TypeVar, cast
@@ -21,15 +22,58 @@ SOURCE_HASH = hashlib.blake2b(b"".join(source.read_bytes() for source in _SOURCE
 """Changes whenever any kernel changes; part of every picture's address."""
 
 _ROOT = Path(os.environ.get("OBRELL_CACHE", Path.home() / ".cache" / "obrell"))
+_COMPILED = _ROOT / "kernels" / SOURCE_HASH / "compiled"
 numba.config.CACHE_DIR = str(_ROOT / "kernels" / SOURCE_HASH)
 
 
 def kernel(*signatures: str) -> Callable[[F], F]:
-    """Compile for exactly these signatures, strict floats, without holding the interpreter lock.
+    """Compile for exactly these signatures, strict floats, without holding the interpreter lock: when it is
+    first called, or by ``load_all``, so that a server answers before its machine code is read.
 
     An unexpected type then raises instead of compiling in the middle of a drag.
     """
-    return cast(Callable[[F], F], numba.njit(list(signatures), cache=True, nogil=True))
+
+    def lazily(function: F) -> F:
+        loader = _Kernel(function, signatures)
+        _KERNELS.append(loader)
+        return cast(F, loader)
+
+    return lazily
+
+
+class _Kernel:
+    """A kernel that is read from disk, or compiled, when it is needed."""
+
+    def __init__(self, function: Callable[..., Any], signatures: tuple[str, ...]) -> None:
+        self._function, self._signatures = function, signatures
+        self._made: Callable[..., Any] | None = None
+
+    def __call__(self, *values: Any) -> Any:
+        return (self._made or self.load())(*values)
+
+    def load(self) -> Callable[..., Any]:
+        """The compiled function."""
+        with _LOADING:
+            if self._made is None:
+                self._made = numba.njit(list(self._signatures), cache=True, nogil=True)(self._function)
+            return self._made
+
+
+_KERNELS: list[_Kernel] = []
+_LOADING = threading.Lock()
+
+
+def load_all() -> None:
+    """Read or compile every kernel of the modules that are loaded."""
+    for one in _KERNELS:
+        one.load()
+    _COMPILED.parent.mkdir(parents=True, exist_ok=True)
+    _COMPILED.touch()
+
+
+def compiled() -> bool:
+    """Whether every kernel was compiled before, so that it only has to be read."""
+    return _COMPILED.exists()
 
 
 def helper(function: F) -> F:
