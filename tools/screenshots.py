@@ -17,7 +17,7 @@ SETTLE_MS = 1500
 LOCK = "/kits/wendmere-lock"
 VIEWS = {
     "wall": LOCK,
-    "bench": f"{LOCK}/controls/c1?part=p2&effect=e3",
+    "bench": f"{LOCK}/controls/c9?part=p3&effect=e3",
     "deliver": f"{LOCK}/deliver",
     "drawing": f"{LOCK}/controls/c6?part=p4",
 }
@@ -47,6 +47,11 @@ def main() -> None:
             page.keyboard.press("p")
             page.wait_for_timeout(SETTLE_MS)
             page.screenshot(path=FOLDER / "pixels.png")
+            page.goto(f"http://127.0.0.1:{port}{LOCK}/controls/c10?part=p1")
+            page.wait_for_timeout(SETTLE_MS)
+            page.locator("[data-looks]").first.click()
+            page.wait_for_timeout(2 * SETTLE_MS)
+            page.screenshot(path=FOLDER / "looks.png")
         finally:
             browser.close()
             server.kill()
