@@ -232,3 +232,18 @@ def test_what_is_read_from_svg_looks_as_it_did(chromium, name):
     away = np.abs(ours(shown) - shot(chromium, drawing)).max(axis=2)
     assert np.quantile(away, 0.98) <= SHARP_4
     assert away.max() <= CLIPPED
+
+
+SPREADS = {
+    "repeated": Linear(stops=STOPS, angle=70, scale=0.3, offset=0.1, spread="repeated"),
+    "mirrored": Linear(stops=STOPS, angle=160, scale=0.4, offset=-0.2, spread="mirrored"),
+    "longer": Linear(stops=STOPS, angle=90, scale=1.7, offset=0.2),
+    "rings": Radial(stops=STOPS, radius_x=0.2, radius_y=0.3, spread="mirrored"),
+}
+
+
+@pytest.mark.parametrize("name", SPREADS)
+def test_gradients_beyond_their_ends_as_svg_has_them(chromium, name):
+    shown = resolved(part(Box(width=60, height=40), solid("#000000").evolve(fill=SPREADS[name])))
+    away = np.abs(ours(shown) - shot(chromium, svg(shown))).max(axis=2)
+    assert np.quantile(away, 0.94 if name == "repeated" else 0.99) <= SHARP_4 + 4

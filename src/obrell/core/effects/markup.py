@@ -15,6 +15,8 @@ from obrell.core.raster.samples import size_of
 from obrell.core.values.paints import Fill, Gradient, Linear, Picture, Radial, Solid, Stop
 
 PNG = b"\x89PNG"
+SPREADS = {"once": "", "repeated": "repeat", "mirrored": "reflect"}
+"""SVG's words for what lies beyond a gradient's ends."""
 MIDPOINT_PIECES = 12
 """A bent ramp, which SVG lacks, becomes this many straight pieces."""
 
@@ -74,10 +76,11 @@ class Definitions:
             return {"fill": self._pattern(fill, box, place)}
         assert isinstance(fill, Linear | Radial)
         stops = [_stop(stop) for stop in straightened(fill)]
-        common: dict[str, str | float] = {"gradientUnits": "userSpaceOnUse"}
+        common: dict[str, str | float] = {"gradientUnits": "userSpaceOnUse", "spreadMethod": SPREADS[fill.spread]}
         move = _matrix(place)
         if isinstance(fill, Linear):
-            start, end = linear_ends(fill.angle, box)
+            css_start, css_end = linear_ends(fill.angle, box)
+            start, end = (_between(css_start, css_end, share) for share in fill.ends)
             ends = {"x1": start[0], "y1": start[1], "x2": end[0], "y2": end[1]}
             return {"fill": self.add("linearGradient", common | ends | {"gradientTransform": move}, *stops)}
         cx = box.left + fill.centre_x * box.width
@@ -122,6 +125,10 @@ class Definitions:
             "patternUnits": "userSpaceOnUse", "patternTransform": _matrix(place),
         }  # fmt: skip
         return self.add("pattern", pattern, inner)
+
+
+def _between(start: tuple[float, float], end: tuple[float, float], share: float) -> tuple[float, float]:
+    return start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share
 
 
 def _ratio(fill: Radial, box: Rect) -> str:

@@ -10,9 +10,11 @@ import numpy as np
 from obrell.core.colour.spaces import from_hex, from_oklab, to_hex, to_oklab
 from obrell.core.geometry.plane import Rect, Similarity, direction
 from obrell.core.raster.layers import Box, Layer, Mask
-from obrell.core.raster.ramps import CONIC, LINEAR, RADIAL, SOLID, Pigment, midpoint_exponent
+from obrell.core.raster.ramps import CONIC, LINEAR, MIRRORED, ONCE, RADIAL, REPEATED, SOLID, Pigment, midpoint_exponent
 from obrell.core.raster.samples import EMPTY, PADDED, WRAPPED, Stretch, cropped, sampled, size_of
 from obrell.core.values.paints import Conic, Gradient, Linear, Picture, Radial, Solid, Stop, Texture
+
+SPREADS = {"once": ONCE, "repeated": REPEATED, "mirrored": MIRRORED}
 
 
 def pigment(fill: Solid | Linear | Radial | Conic, box: Rect, to_device: Similarity) -> Pigment:
@@ -25,8 +27,10 @@ def pigment(fill: Solid | Linear | Radial | Conic, box: Rect, to_device: Similar
         x, y = direction(fill.angle)
         length = max(abs(box.width * x) + abs(box.height * y), 1e-9)
         cx, cy = (box.left + box.right) / 2, (box.top + box.bottom) / 2
-        along = _affine(to_device, lambda px, py: ((px - cx) * x + (py - cy) * y) / length + 0.5)
-        return Pigment(LINEAR, np.array([*along, 0.0, 0.0, 0.0]), stops, oklab)
+        first, last = fill.ends
+        whole = max(last - first, 1e-9)
+        along = _affine(to_device, lambda px, py: (((px - cx) * x + (py - cy) * y) / length + 0.5 - first) / whole)
+        return Pigment(LINEAR, np.array([*along, 0.0, 0.0, 0.0]), stops, oklab, SPREADS[fill.spread])
     if isinstance(fill, Conic):
         cx, cy = box.left + fill.centre_x * box.width, box.top + fill.centre_y * box.height
         x, y = direction(fill.start)
@@ -38,7 +42,7 @@ def pigment(fill: Solid | Linear | Radial | Conic, box: Rect, to_device: Similar
     cx, cy = box.left + fill.centre_x * box.width, box.top + fill.centre_y * box.height
     across = _affine(to_device, lambda px, _: (px - cx) / rx)
     down = _affine(to_device, lambda _, py: (py - cy) / ry)
-    return Pigment(RADIAL, np.array([*across, *down]), stops, oklab)
+    return Pigment(RADIAL, np.array([*across, *down]), stops, oklab, SPREADS[fill.spread])
 
 
 Ends = tuple[tuple[float, float], tuple[float, float]]

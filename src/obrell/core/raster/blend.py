@@ -32,7 +32,7 @@ def paint(target: Layer, mask: Mask, pigment: Pigment | Layer, opacity: float, m
         target.planes, target.box.left, target.box.top,
         mask.values, mask.box.left, mask.box.top,
         box.left, box.top, box.right, box.bottom,
-        pigment.shape, pigment.field, pigment.stops, pigment.oklab, opacity, mode,
+        pigment.shape, pigment.field, pigment.stops, pigment.oklab, pigment.spread, opacity, mode,
     )  # fmt: skip
 
 
@@ -370,13 +370,18 @@ def _plain_row(shape, field, stops, left, y, count, opacity, along, colours):
 
 
 @helper
-def _colour_row(shape, field, stops, oklab, has_edges, left, y, first, last, opacity, colours):
+def _colour_row(shape, field, stops, oklab, spread, has_edges, left, y, first, last, opacity, colours):
     """Premultiplied colours of the pigment in columns ``first`` to ``last`` of a row."""
     lab, out = np.empty(4), np.empty(4)
     for x in range(first, last):
         t, step = _place(shape, field, left + x + 0.5, y + 0.5)
+        if spread == 1:
+            t -= np.floor(t)
+        elif spread == 2:
+            t -= 2 * np.floor(t / 2)
+            t = min(t, 2 - t)
         k, share = _locate(stops, t, step, has_edges)
-        if shape == 3:
+        if shape == 3 or spread == 1:
             seam = (t if t < 0.5 else t - 1) / step + 0.5
             if 0 < seam < 1:
                 for channel in range(4):
@@ -404,11 +409,11 @@ def _colour_row(shape, field, stops, oklab, has_edges, left, y, first, last, opa
 
 @kernel(
     "void(float32[:,:,::1], int64, int64, float32[:,::1], int64, int64, int64, int64, int64, int64,"
-    " int64, float64[::1], float64[:,::1], boolean, float64, int64)"
+    " int64, float64[::1], float64[:,::1], boolean, int64, float64, int64)"
 )
 def _paint(
     target, target_left, target_top, mask, mask_left, mask_top,
-    left, top, right, bottom, shape, field, stops, oklab, opacity, mode,
+    left, top, right, bottom, shape, field, stops, oklab, spread, opacity, mode,
 ):  # fmt: skip
     """Rows of constant colour are evaluated once, columns of constant colour once for all rows."""
     count = right - left
@@ -421,14 +426,14 @@ def _paint(
     for k in range(stops.shape[0] - 1):
         has_edges |= stops[k + 1, 0] - stops[k, 0] <= 1e-9
         plain &= stops[k, 5] == 1.0
-    plain &= not has_edges and shape != 3
+    plain &= not has_edges and shape != 3 and spread == 0
     for y in range(top, bottom):
         if shape == 0:
             if y == top:
                 for channel in range(4):
                     colours[channel, :] = np.float32(stops[0, channel + 1] * opacity)
         elif by_row:
-            _colour_row(shape, field, stops, oklab, has_edges, left, y, 0, 1, opacity, colours)
+            _colour_row(shape, field, stops, oklab, spread, has_edges, left, y, 0, 1, opacity, colours)
             for channel in range(4):
                 colours[channel, :] = colours[channel, 0]
         elif by_column and y > top:
@@ -436,7 +441,7 @@ def _paint(
         elif plain:
             _plain_row(shape, field, stops, left, y, count, opacity, along, colours)
         else:
-            _colour_row(shape, field, stops, oklab, has_edges, left, y, 0, count, opacity, colours)
+            _colour_row(shape, field, stops, oklab, spread, has_edges, left, y, 0, count, opacity, colours)
         row = mask[y - mask_top, left - mask_left : right - mask_left]
         for channel in range(4):
             _times(source[channel], colours[channel], row)

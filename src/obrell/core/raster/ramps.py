@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 SOLID, LINEAR, RADIAL, CONIC = range(4)
+ONCE, REPEATED, MIRRORED = range(3)
 HARD = 1e-9
 """Stops closer than this share of the ramp make an edge."""
 
@@ -27,6 +28,8 @@ class Pigment:
     field: NDArray[np.float64]
     stops: NDArray[np.float64]
     oklab: bool = False
+    spread: int = ONCE
+    """What lies beyond t = 0 and t = 1: the end's colour, the ramp again, or the ramp turned round."""
 
     @property
     def opaque(self) -> bool:

@@ -61,14 +61,28 @@ class Ramp(Gradient):
     kind: Literal["ramp"] = "ramp"
 
 
-class Linear(Gradient):
-    """A CSS linear gradient over the part's box: at 180° it runs from top to bottom."""
+class Spread(Gradient):
+    """Gradients with ends: beyond them the last colour goes on, or the ramp is repeated, or mirrored."""
+
+    spread: Literal["once", "repeated", "mirrored"] = Field("once", title="beyond its ends")
+
+
+class Linear(Spread):
+    """A CSS linear gradient over the part's box: at 180° it runs from top to bottom. Its line can be longer
+    or shorter than CSS makes it, by ``scale``, and moved along itself by a share of that."""
 
     kind: Literal["linear"] = "linear"
     angle: Angle = Field(180.0, title="towards")
+    scale: Extent = Field(1.0, title="length")
+    offset: WideShare = Field(0.0, title="moved by")
+
+    @property
+    def ends(self) -> tuple[float, float]:
+        """Where it begins and ends, as shares of the line that CSS makes."""
+        return 0.5 + self.offset - self.scale / 2, 0.5 + self.offset + self.scale / 2
 
 
-class Radial(Gradient):
+class Radial(Spread):
     """An ellipse of colour. Centre and radii are shares of the part's box."""
 
     kind: Literal["radial"] = "radial"

@@ -35,7 +35,9 @@ export class Gradients {
       const [x, y] = way(gradient.angle);
       const half = (Math.abs(width * x) + Math.abs(height * y)) / 2;
       const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
-      return { from: [cx - x * half, cy - y * half], to: [cx + x * half, cy + y * half], centre: [cx, cy] };
+      const ends = [-1, 1].map((side) => 2 * half * (gradient.offset + (side * gradient.scale) / 2));
+      const [from, to] = ends.map((away) => [cx + x * away, cy + y * away]);
+      return { from, to, centre: [cx, cy], half, ends };
     }
     const centre = [left + gradient.centre_x * width, top + gradient.centre_y * height];
     if (gradient.kind === "radial") {
@@ -107,10 +109,19 @@ export class Gradients {
     const turned = (degrees) => round(steps ? (Math.round(degrees / STEP_DEGREES) * STEP_DEGREES) % 360 : degrees);
     if (name === "centre") return { centre_x: round((x - left) / (right - left)), centre_y: round((y - top) / (bottom - top)) };
     if (name === "down") return { radius_y: Math.max(0.01, round(Math.abs(dy) / (bottom - top))) };
-    if (name === "from") return { angle: turned(degreesOf(-dx, -dy)) };
+    if (name === "from" || (name === "to" && gradient.kind === "linear")) {
+      const side = name === "from" ? -1 : 1;
+      const angle = turned(degreesOf(side * dx, side * dy));
+      const [ux, uy] = way(angle);
+      const half = (Math.abs((right - left) * ux) + Math.abs((bottom - top) * uy)) / 2 || 1;
+      const away = (dx * ux + dy * uy) / (2 * half);
+      const other = line.ends[name === "from" ? 1 : 0] / (2 * line.half || 1);
+      const [low, high] = name === "from" ? [away, other] : [other, away];
+      return { angle, scale: Math.max(0.02, round(high - low)), offset: round((high + low) / 2) };
+    }
     if (name === "to") {
       if (gradient.kind === "radial") return { radius_x: Math.max(0.01, round(Math.abs(dx) / (right - left))) };
-      return gradient.kind === "linear" ? { angle: turned(degreesOf(dx, dy)) } : { start: turned(degreesOf(dx, dy)) };
+      return { start: turned(degreesOf(dx, dy)) };
     }
     const index = Number(name.split(" ")[1]);
     const along = [line.to[0] - line.from[0], line.to[1] - line.from[1]];
