@@ -7,6 +7,7 @@ from obrell.core.effects import Bevel, DropShadow, InnerShadow, Outline
 from obrell.core.effects.offsets import Cast
 from obrell.core.errors import Refused
 from obrell.core.shapes import Box, Round
+from obrell.core.shelf import GRADIENTS
 from obrell.core.values.paints import Conic, Solid, Stop
 from tests.making import control, part, solid
 
@@ -94,3 +95,15 @@ def test_stops_are_spaced_evenly_and_a_seam_is_closed():
     assert RAMP.seam
     assert not closed.seam
     assert len(closed.stops) == 4
+
+
+def test_forty_gradients_are_shipped_and_painted_with():
+    assert len(GRADIENTS) == 40
+    assert len({gradient.name for gradient in GRADIENTS}) == 40
+    assert not any(isinstance(g.fill, Conic) and g.fill.seam for g in GRADIENTS)
+    fill = GRADIENTS[0].fill.model_dump(mode="json")
+    painted = done({"kind": "paint-with", "parts": ["p1", "p2"], "fill": fill})
+    assert [p.effects[0].fill for p in painted.parts] == [GRADIENTS[0].fill] * 2
+    assert kinds(painted) == kinds(START)
+    bare = done({"kind": "paint-with", "fill": fill}, control(part(Box(), SHADOW)))
+    assert kinds(bare) == ["paint", "drop-shadow"]

@@ -16,7 +16,7 @@ from obrell.core.effects import EFFECTS
 from obrell.core.errors import NoSuchThing
 from obrell.core.render.compose import painted_bounds
 from obrell.core.render.picture import device
-from obrell.core.shelf import SHIPPED
+from obrell.core.shelf import GRADIENTS, SHIPPED, Named
 from obrell.core.values.fields import Id, Name
 from obrell.store.kits import Kits
 from obrell.web.bench import BENCH
@@ -52,11 +52,17 @@ async def looks(request: Request, kit: str, control: str, part: str) -> HTMLResp
     own = [(m.id, m.name, shown(lay=m.id), True) for m in index.materials]
     context = {
         "materials": [*own, *((m.id, m.name, shown(lay=m.id), False) for m in SHIPPED)],
+        "gradients": [(g.name, g.fill.model_dump(mode="json"), _preview(g)) for g in GRADIENTS],
         "effects": [(k, e.label, shown(add=k)) for k, e in EFFECTS.items() if k not in ONLY_BY_HAND],
         "versions": [(n, v.name, shown(kept=n)) for n, v in enumerate(node.part.versions)],
         "part": node.part, "linked": node.part.material, "width": box.width, "height": box.height,
     }  # fmt: skip
     return page(request, "_looks.html", context)
+
+
+def _preview(gradient: Named) -> list[tuple[float, str]]:
+    """A gradient's stops as a straight ramp."""
+    return [(stop.position, str(stop.colour)) for stop in gradient.fill.stops]
 
 
 @router.post(BENCH + "/materials")

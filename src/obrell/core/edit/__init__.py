@@ -16,7 +16,15 @@ from obrell.core.edit.follows import AddFollow, FitAround, RemoveFollow
 from obrell.core.edit.guides import AddGuide, CommonGuides, MoveGuide, RemoveGuides, ShowGuides
 from obrell.core.edit.insert import InsertParts
 from obrell.core.edit.letters import PlainLetters, StyleLetters
-from obrell.core.edit.looks import KeepVersion, PasteEffects, PressLook, StrengthenEffects, SweepEffects, UseVersion
+from obrell.core.edit.looks import (
+    KeepVersion,
+    PaintWith,
+    PasteEffects,
+    PressLook,
+    StrengthenEffects,
+    SweepEffects,
+    UseVersion,
+)
 from obrell.core.edit.materials import FreeMaterial, LayMaterial
 from obrell.core.edit.parts import (
     CanvasEdges,
@@ -59,7 +67,7 @@ AnyEdit = Annotated[
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | InsertParts
-    | PasteEffects | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
+    | PasteEffects | PaintWith | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
     | LayMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies
     | StyleLetters | PlainLetters | AddPicture | PinReference | PlaceReference | UnpinReference
     | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides

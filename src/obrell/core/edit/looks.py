@@ -10,12 +10,13 @@ from pydantic import Field
 from obrell.core.document.model import MAX_EFFECTS, MAX_VERSIONS, Control, Part, Version
 from obrell.core.edit.base import Edit, Surroundings, each_part, names_of
 from obrell.core.edit.parts import Ids
-from obrell.core.effects import EFFECTS, AnyEffect, Bevel, DropShadow, Gloss, InnerShadow, Sheen
+from obrell.core.effects import EFFECTS, AnyEffect, Bevel, DropShadow, Gloss, InnerShadow, Paint, Sheen
 from obrell.core.effects.base import ZONES
 from obrell.core.effects.offsets import Cast, Shift
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Name
+from obrell.core.values.paints import Fill
 
 STRENGTHS = ("opacity", "highlight_opacity", "shade_opacity")
 PRESSED_SHARE = 0.4
@@ -47,6 +48,31 @@ class PasteEffects(Edit):
     def label(self, control: Control) -> str:
         count = len(self.effects)
         return f"Put {'an effect' if count == 1 else f'{count} effects'} on {names_of(control, self.parts)}"
+
+
+class PaintWith(Edit):
+    """A fill for the paint of parts: the one at the bottom, or a new one where there is none."""
+
+    kind: Literal["paint-with"] = "paint-with"
+    parts: Ids
+    fill: Fill
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        number = control.next_number
+
+        def changed(part: Part) -> Part:
+            nonlocal number
+            at = next((place for place, effect in enumerate(part.effects) if isinstance(effect, Paint)), None)
+            if at is not None:
+                paint: AnyEffect = part.effects[at].evolve(fill=self.fill)
+                return part.evolve(effects=(*part.effects[:at], paint, *part.effects[at + 1 :]))
+            number += 1
+            return part.evolve(effects=(Paint(id=f"e{number - 1}", fill=self.fill), *part.effects))
+
+        return each_part(control, self.parts, changed).evolve(next_number=number)
+
+    def label(self, control: Control) -> str:
+        return f"Painted {names_of(control, self.parts)}"
 
 
 class StrengthenEffects(Edit):

@@ -22,7 +22,9 @@ SOURCE_HASH = hashlib.blake2b(b"".join(source.read_bytes() for source in _SOURCE
 """Changes whenever any kernel changes; part of every picture's address."""
 
 _ROOT = Path(os.environ.get("OBRELL_CACHE", Path.home() / ".cache" / "obrell"))
-_COMPILED = _ROOT / "kernels" / SOURCE_HASH / "compiled"
+_PLACE = hashlib.blake2b(str(Path(__file__)).encode(), digest_size=6).hexdigest()
+_COMPILED = _ROOT / "kernels" / SOURCE_HASH / f"compiled-{_PLACE}"
+"""The compiler keeps machine code by where its source lies, too."""
 numba.config.CACHE_DIR = str(_ROOT / "kernels" / SOURCE_HASH)
 
 

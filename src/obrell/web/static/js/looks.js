@@ -32,6 +32,8 @@ export function startLooks(bench) {
 
   const editOf = (button) => (button.dataset.version
     ? { kind: "use-version", parts: bench.state.selected, number: Number(button.dataset.version) }
+    : button.dataset.fill
+    ? { kind: "paint-with", parts: bench.state.selected, fill: JSON.parse(button.dataset.fill) }
     : button.dataset.lay
     ? { kind: "lay-material", parts: bench.state.selected, material: button.dataset.lay, scaled: field("looks-scaled").checked, linked: field("looks-linked").checked }
     : { kind: "add-effect", part: bench.state.selected[0], effect: button.dataset.try });
@@ -51,7 +53,7 @@ export function startLooks(bench) {
 
   for (const [enter, leave] of [["pointerover", "pointerout"], ["focusin", "focusout"]]) {
     panel.addEventListener(enter, (event) => {
-      const button = event.target.closest("[data-lay], [data-try], [data-version]");
+      const button = event.target.closest("[data-lay], [data-try], [data-version], [data-fill]");
       if (button && (enter === "pointerover" || button.matches(":focus-visible"))) bench.stage.preview(editOf(button));
     });
     panel.addEventListener(leave, () => bench.stage.preview(null));
@@ -60,7 +62,7 @@ export function startLooks(bench) {
     const button = event.target.closest("button");
     if (!button) return;
     if (button.id === "looks-close") close();
-    else if (button.dataset.lay || button.dataset.try || button.dataset.version) {
+    else if (button.dataset.lay || button.dataset.try || button.dataset.version || button.dataset.fill) {
       const kept = await bench.post(editOf(button));
       if (kept) await show();
     } else if (button.dataset.dropMaterial) {
