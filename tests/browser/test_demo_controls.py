@@ -1,5 +1,7 @@
 """Journeys: each of the demo controls drawn from nothing, and every tool led by keys alone."""
 
+import re
+
 import pytest
 from playwright.sync_api import expect
 
@@ -406,7 +408,7 @@ def test_a_gradient_is_turned_by_its_handle_and_a_curve_is_drawn(hand):
     page.locator("#sheet [data-open=e1]").click()
     start = middle_of(page, "[data-gradient=to]")
     drag(page, start, at(page, 110, 48))
-    expect(page.locator("#history li").first).to_contain_text("Towards")
+    expect(page.locator("#history li").first).to_contain_text("Changed 3 values of paint")
     until(page, lambda: abs(float(value(page, f"parts/{box}/effects/e1/fill/angle").first.inner_text()) - 90) < 3)
     add_effect(hand, "bevel", "Bevel")
     with page.expect_response("**/edits"):
@@ -415,3 +417,25 @@ def test_a_gradient_is_turned_by_its_handle_and_a_curve_is_drawn(hand):
     with page.expect_response("**/edits"):
         page.mouse.click(curve["x"] + curve["width"] * 0.3, curve["y"] + curve["height"] * 0.2)
     expect(page.locator("svg.curve").first.locator("circle")).to_have_count(3)
+
+
+def test_the_strip_shows_heat_and_cost_and_the_stage_both_halves(page, server):
+    page.goto(f"{server.url}/kits/wendmere-lock/controls/c9?part=p3")
+    heat = page.locator("#heat")
+    heat.click()
+    expect(page.locator(".build img").nth(2)).to_have_attribute("src", re.compile("hot=1"))
+    expect(page.locator(".build small").nth(2)).to_contain_text("ms")
+    heat.click()
+    expect(page.locator(".build img").nth(2)).not_to_have_attribute("src", re.compile("hot=1"))
+    until(page, lambda: page.evaluate("document.getElementById('art').width") > 301)
+    page.locator("#stage").focus()
+    page.keyboard.press("v")
+    line = page.locator("#halves-line")
+    expect(line).to_be_visible()
+    until(page, lambda: page.evaluate("document.getElementById('before').width") > 301)
+    x, y = middle_of(page, "#halves-line")
+    drag(page, (x, y), (x - 120, y))
+    until(page, lambda: abs(middle_of(page, "#halves-line")[0] - (x - 120)) < 3)
+    page.locator("#stage").focus()
+    page.keyboard.press("v")
+    expect(line).to_be_hidden()

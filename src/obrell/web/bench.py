@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 from typing import Annotated, Any, get_args
 
 from fastapi import APIRouter, Body, Query, Request
@@ -15,9 +16,10 @@ from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.document.tree import descendants
 from obrell.core.edit import Edit, read_edit
+from obrell.core.edit.base import part_of
 from obrell.core.geometry.svgdata import number
 from obrell.core.raster.layers import NO_BOX, Box
-from obrell.core.render.build_up import build_steps
+from obrell.core.render.build_up import build_steps, costs
 from obrell.core.render.compose import SHARED, canvas_box, painted_bounds
 from obrell.core.render.picture import device
 from obrell.core.render.site import device_box, site_of
@@ -40,6 +42,7 @@ EDGE_LEAD = 4
 STRIP_WIDTH_PX, STRIP_SHAPE = 168, 1.62
 """Width of a step's picture in device px, and its width over its height."""
 MAX_THUMB_PX = 2048
+COST_DENSITY = 2.0
 WORDS = {
     "draw": DRAW_WORDS, "modes": MODES, "alignments": ALIGNMENTS, "ways": WAYS, "points": POINTS,
     "measures": get_args(Measure),
@@ -72,6 +75,15 @@ async def blocks(
     kits = kits_of(request)
     stored = kits.control(kit, control)
     return _state(kits, kit, stored, seen)
+
+
+@router.get(BENCH + "/costs")
+async def step_costs(request: Request, kit: str, control: str, part: str) -> dict[str, list[float]]:
+    """What each step of a part's build-up costs at density 2, milliseconds."""
+    kits = kits_of(request)
+    shown = kits.control(kit, control).control
+    part_of(shown, part)
+    return {"ms": await asyncio.to_thread(costs, kits.index(kit).settings(), shown, part, COST_DENSITY)}
 
 
 @router.post(BENCH + "/edits")
@@ -217,6 +229,9 @@ def _strip(index: str, stored: Stored, resolved: Resolved, node: Node | None) ->
             "picture": picture_address(
                 index, stored.hash, density, part=part.id, count=step.count, free=1, **where
             ),
+            "heat": picture_address(
+                index, stored.hash, density, part=part.id, count=step.count, free=1, hot=1, **where
+            ) if step.count else "",
             "label": step.label, "effect": step.effect, "count": step.count,
         }
         for step in build_steps(part)

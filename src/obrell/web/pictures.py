@@ -20,6 +20,7 @@ from obrell.core.raster.jit import SOURCE_HASH
 from obrell.core.raster.layers import Box
 from obrell.core.render.build_up import only
 from obrell.core.render.compose import Frame, draw
+from obrell.core.render.heat import heat
 from obrell.core.render.picture import picture
 from obrell.web.services import kits_of
 
@@ -32,18 +33,23 @@ async def control_picture(
     request: Request, renderer: str,  # noqa: ARG001 — its version only makes the address new
     index: str, control: str, density: Annotated[float, Path(gt=0, le=16)],
     part: str = "", count: int | None = None, free: bool = False,
-    lay: str = "", add: str = "", kept: int | None = None,
+    lay: str = "", add: str = "", kept: int | None = None, hot: bool = False,
     left: int | None = None, top: int = 0, width: int = 0, height: int = 0,
 ) -> Response:  # fmt: skip
     """A control of these contents at a density: all of it, a box of it in device pixels, or one part
     with its first ``count`` effects; ``free`` shows what lies off the canvas too. ``lay`` shows a material
-    on the part, ``add`` one more effect of a kind."""
+    on the part, ``add`` one more effect of a kind, ``hot`` what
+    the last of the effects changes, as a heat map."""
     box = None if left is None else Box(left, top, left + width, top + height)
     shown, kit = kits_of(request).by_hash(control), kits_of(request).index_by_hash(index)
     if part:
         shown = only(_tried(shown, kit, part, lay, add, kept), part, count)
     resolved = resolve(kit, shown)
-    content = await asyncio.to_thread(_encoded, resolved, density, box, free)
+    if hot and part and count and box is not None:
+        before = resolve(kit, only(kits_of(request).by_hash(control), part, count - 1))
+        content = await asyncio.to_thread(_heat, before, resolved, Frame(density, box))
+    else:
+        content = await asyncio.to_thread(_encoded, resolved, density, box, free)
     return Response(content, media_type="image/png", headers=FOR_EVER)
 
 
@@ -61,6 +67,10 @@ def _encoded(resolved: Resolved, density: float, box: Box | None, free: bool) ->
     if free and box is not None:
         return encode_quick(draw(resolved, Frame(density, box)))
     return encode_quick(picture(resolved, density, box))
+
+
+def _heat(before: Resolved, after: Resolved, frame: Frame) -> bytes:
+    return encode_quick(heat(draw(before, frame), draw(after, frame)))
 
 
 def picture_address(index: str, control: str, density: float, **rest: object) -> str:

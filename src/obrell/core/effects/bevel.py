@@ -10,6 +10,7 @@ from pydantic import Field
 from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
 from obrell.core.effects.lit import Lit, towards
 from obrell.core.effects.pigments import solid
+from obrell.core.effects.tones import Tone, tone_pictures
 from obrell.core.raster.relief import INSIDE, OUTSIDE, STRADDLING, TABLE_SIZE, Relief, Table
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.blends import Blend
@@ -18,9 +19,6 @@ from obrell.core.values.curves import TONES, Curve
 from obrell.core.values.fields import Blur, Length, Live, Share, Signed
 
 Profile = Literal["chamfer", "bullnose", "cove", "ogee", "bead", "step", "drawn"]
-Tone = Literal[
-    "straight", "soft", "hard", "two bands", "three bands", "polished", "late", "early", "drawn",
-]  # fmt: skip
 SIDES = {"inside": INSIDE, "outside": OUTSIDE, "straddling": STRADDLING}
 ZONES: dict[str, Zone] = {"inside": "surface", "outside": "behind", "straddling": "edge"}
 RISER = 4.0
@@ -102,11 +100,6 @@ class Bevel(Lit):
 
     def _tones(self) -> Table:
         return (self.drawn_tone if self.tone == "drawn" else TONES[self.tone]).table()
-
-
-def tone_pictures(drawn: Curve) -> dict[str, Table]:
-    """Every tonal curve by its name."""
-    return {name: tone.table() for name, tone in (TONES | {"drawn": drawn}).items()}
 
 
 _TABLES: dict[Any, Table] = {}

@@ -8,9 +8,9 @@ import numpy as np
 from pydantic import Field
 
 from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
-from obrell.core.effects.bevel import Tone, tone_pictures
 from obrell.core.effects.lit import Lit
 from obrell.core.effects.pigments import solid
+from obrell.core.effects.tones import Tone, tone_pictures
 from obrell.core.geometry.plane import Similarity, direction
 from obrell.core.raster.layers import Mask
 from obrell.core.shapes.base import Sentence, Slot, Words

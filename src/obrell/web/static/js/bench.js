@@ -13,6 +13,7 @@ import { Marks } from "./marks.js";
 import { say, showGround } from "./page.js";
 import { startRamp } from "./ramp.js";
 import { Stage } from "./stage.js";
+import { startHalves, startHeat } from "./strip.js";
 import { startValues } from "./values.js";
 
 class Bench {
@@ -59,6 +60,8 @@ class Bench {
     startFonts(this);
     startCurves(this);
     startLooks(this);
+    startHeat(this);
+    startHalves(this);
     startLetters(this);
     startDropping(this);
     this.showState();

@@ -1,0 +1,16 @@
+"""Tonal curves to choose from."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from obrell.core.values.curves import TONES, Curve, Table
+
+Tone = Literal[
+    "straight", "soft", "hard", "two bands", "three bands", "polished", "late", "early", "drawn",
+]  # fmt: skip
+
+
+def tone_pictures(drawn: Curve) -> dict[str, Table]:
+    """Every tonal curve by its name."""
+    return {name: tone.table() for name, tone in (TONES | {"drawn": drawn}).items()}

@@ -1,0 +1,121 @@
+/** The strip's other sides: what each step changes as a heat map, and what it costs. */
+const IDLE_MS = 700;
+
+/** @param {object} bench */
+export function startHeat(bench) {
+  const strip = document.getElementById("strip");
+  let hot = false;
+  let timer = 0;
+
+  function show() {
+    strip.querySelector("#heat")?.setAttribute("aria-pressed", String(hot));
+    for (const image of strip.querySelectorAll("img[data-heat]")) {
+      const wanted = (hot && image.dataset.heat) || image.dataset.plain;
+      if (image.getAttribute("src") !== wanted) image.src = wanted;
+    }
+    clearTimeout(timer);
+    if (hot) timer = setTimeout(measure, IDLE_MS);
+    else for (const label of strip.querySelectorAll(".build small")) label.textContent = "";
+  }
+
+  async function measure() {
+    const part = strip.querySelector("ol")?.dataset.part;
+    if (!part) return;
+    const answer = await fetch(`${bench.api.base}/costs?part=${part}`);
+    if (!answer.ok || strip.querySelector("ol")?.dataset.part !== part) return;
+    const { ms } = await answer.json();
+    strip.querySelectorAll(".build small").forEach((label, step) => {
+      label.textContent = `${ms[step] < 0.05 ? "0" : ms[step].toFixed(1)} ms`;
+    });
+  }
+
+  strip.addEventListener("click", (event) => {
+    if (event.target.id !== "heat") return;
+    hot = !hot;
+    show();
+  });
+  bench.element.addEventListener("shown", show);
+}
+
+/** The art before and after the open effect, or the selection's whole look, in two halves with a line to drag. */
+export function startHalves(bench) {
+  const { stage } = bench;
+  const before = document.getElementById("before");
+  const line = document.getElementById("halves-line");
+  const button = document.getElementById("halves");
+  let on = false;
+  let share = 0.5;
+  let waiting = false;
+
+  function place() {
+    const width = stage.element.clientWidth;
+    const at = Math.round(width * share);
+    line.style.left = `${at}px`;
+    line.hidden = before.hidden = !on;
+    const box = stage.canvas.getBoundingClientRect();
+    const own = stage.element.getBoundingClientRect();
+    before.style.clipPath = `inset(0 ${Math.max(0, box.right - own.left - at)}px 0 0)`;
+  }
+
+  function paths() {
+    const { selected, effect, scene } = bench.state;
+    if (effect) return [`parts/${selected[0]}/effects/${effect}`];
+    return (selected.length ? selected : scene.parts.map((part) => part.id)).map((id) => `parts/${id}`);
+  }
+
+  /** Ask for the art without the effect once, and keep that picture beside the art. */
+  function capture() {
+    if (!on || waiting || stage.edit) return;
+    waiting = true;
+    stage.preview({ kind: "set", changes: paths().map((path) => ({ path: `${path}/visible`, value: false })) });
+    const kept = () => {
+      if (!stage.edit) return;
+      stage.removeEventListener("frame", kept);
+      before.width = stage.canvas.width;
+      before.height = stage.canvas.height;
+      before.getContext("2d").drawImage(stage.canvas, 0, 0);
+      before.style.cssText = stage.canvas.style.cssText;
+      before.className = stage.canvas.className;
+      waiting = false;
+      stage.preview(null);
+      place();
+    };
+    stage.addEventListener("frame", kept);
+  }
+
+  function toggle() {
+    on = !on;
+    button.setAttribute("aria-pressed", String(on));
+    if (on) capture();
+    place();
+  }
+
+  button.addEventListener("click", toggle);
+  stage.addEventListener("look", () => {
+    if (on) setTimeout(capture, 150);
+    place();
+  });
+  bench.element.addEventListener("shown", () => on && setTimeout(capture, 50));
+  line.addEventListener("pointerdown", (event) => {
+    event.stopPropagation();
+    line.setPointerCapture(event.pointerId);
+    const move = (at) => {
+      const own = stage.element.getBoundingClientRect();
+      share = Math.min(0.98, Math.max(0.02, (at.clientX - own.left) / own.width));
+      place();
+    };
+    line.addEventListener("pointermove", move);
+    line.addEventListener("pointerup", () => line.removeEventListener("pointermove", move), { once: true });
+  });
+  line.addEventListener("keydown", (event) => {
+    const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    if (!way) return;
+    event.stopPropagation();
+    event.preventDefault();
+    share = Math.min(0.98, Math.max(0.02, share + way * (event.shiftKey ? 0.1 : 0.01)));
+    place();
+  });
+  document.addEventListener("keydown", (event) => {
+    if (event.key === "v" && !event.target.closest("input, textarea, select, dialog") && !event.ctrlKey && !event.metaKey) toggle();
+  });
+}

@@ -1,0 +1,43 @@
+"""The build-up strip: its pictures, its heat map, its costs."""
+
+import numpy as np
+
+from obrell.core.effects import DropShadow, InnerShadow
+from obrell.core.render.build_up import build_steps, costs, only
+from obrell.core.render.heat import COLD, HOT, heat
+from obrell.core.shapes import Box
+from tests.making import KIT, control, layer, part, resolved, solid
+
+PART = part(Box(width=30, height=20), InnerShadow(id="e1"), solid("#ff0000"), DropShadow(id="e1"))
+
+
+def test_steps_are_in_the_order_of_painting():
+    assert [step.label for step in build_steps(PART)] == ["shape", "+ drop shadow", "+ inner shadow", "+ paint"]
+
+
+def test_the_last_step_is_the_part_and_a_bare_one_shows_its_shape():
+    base = control(PART)
+    whole = layer(resolved(*base.parts)).planes
+    assert np.array_equal(layer(resolved(*only(base, "p1", 3).parts)).planes, whole)
+    bare = layer(resolved(*only(base, "p1", 0).parts)).planes
+    assert bare[3, 30, 40] == 1
+    assert bare[3, 5, 5] == 0
+
+
+def test_heat_shows_where_a_step_changes_and_how_much():
+    before = np.zeros((1, 4, 4), np.uint8)
+    before[0, :3] = (100, 100, 100, 255)
+    after = before.copy()
+    after[0, 1, 0] += 24
+    after[0, 2, 0] += 120
+    seen = heat(before, after)
+    assert seen[0, 0, :3].tolist() == COLD.astype(int).tolist()
+    assert seen[0, 2, :3].tolist() == HOT.astype(int).tolist()
+    assert seen[0, 1, 0] > seen[0, 0, 0]
+    assert seen[0, 3, 3] == 0
+
+
+def test_every_step_has_a_cost():
+    spent = costs(KIT, control(PART), "p1", 1.0)
+    assert len(spent) == 4
+    assert all(cost >= 0 for cost in spent)
