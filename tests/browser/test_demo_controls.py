@@ -432,7 +432,15 @@ def test_the_strip_shows_heat_and_cost_and_the_stage_both_halves(page, server):
     page.keyboard.press("v")
     line = page.locator("#halves-line")
     expect(line).to_be_visible()
+    red = """() => {
+        const before = document.getElementById("before"), box = before.getBoundingClientRect();
+        const art = document.getElementById("paper").getBoundingClientRect();
+        const x = (art.left + art.width * 0.35 - box.left) * before.width / box.width;
+        const y = (art.top + art.height * 0.4 - box.top) * before.height / box.height;
+        return [...before.getContext("2d").getImageData(x, y, 1, 1).data];
+    }"""
     until(page, lambda: page.evaluate("document.getElementById('before').width") > 301)
+    until(page, lambda: page.evaluate(red)[0] < 90)
     x, y = middle_of(page, "#halves-line")
     drag(page, (x, y), (x - 120, y))
     until(page, lambda: abs(middle_of(page, "#halves-line")[0] - (x - 120)) < 3)

@@ -55,6 +55,7 @@ export function startHalves(bench) {
     const box = stage.canvas.getBoundingClientRect();
     const own = stage.element.getBoundingClientRect();
     before.style.clipPath = `inset(0 ${Math.max(0, box.right - own.left - at)}px 0 0)`;
+    stage.canvas.style.clipPath = on ? `inset(0 0 0 ${Math.max(0, at - (box.left - own.left))}px)` : "";
   }
 
   function paths() {
@@ -68,8 +69,9 @@ export function startHalves(bench) {
     if (!on || waiting || stage.edit) return;
     waiting = true;
     stage.preview({ kind: "set", changes: paths().map((path) => ({ path: `${path}/visible`, value: false })) });
-    const kept = () => {
-      if (!stage.edit) return;
+    const wanted = stage.seq + (stage.again ? 1 : 0);
+    const kept = (event) => {
+      if (!stage.edit || event.detail.seq < wanted) return;
       stage.removeEventListener("frame", kept);
       before.width = stage.canvas.width;
       before.height = stage.canvas.height;
