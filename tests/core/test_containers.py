@@ -9,8 +9,10 @@ from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.errors import BadValue, Refused
 from obrell.core.shapes import Box, Group, Repeat, Ring, Round, Sides
+from obrell.core.values.paints import Linear, Radial, Stop
 from tests.making import KIT, control, layer, part, resolved, solid
 
+ENDS = (Stop(position=0, colour="#000000"), Stop(position=1, colour="#ffffff"))
 RED, BLUE = solid("#c03020"), solid("#2030c0")
 
 
@@ -210,3 +212,21 @@ def test_parts_cannot_lie_in_a_circle_or_in_a_plain_part():
     box = part(Box(), RED, within="p2")
     with pytest.raises((BadValue, ValueError), match="cannot hold"):
         control(box, part(Box(), RED))
+
+
+@pytest.mark.parametrize(
+    "fill",
+    [
+        Linear(angle=70, scale=0.8, offset=0.1, stops=ENDS, span="group"),
+        Radial(centre_x=0.3, radius_x=0.6, radius_y=0.9, stops=ENDS, span="group"),
+    ],
+)
+def test_taking_a_group_apart_leaves_a_shared_gradient_as_it_was_seen(fill):
+    paint = RED.evolve(fill=fill)
+    turn = 0 if isinstance(fill, Radial) else 25
+    one = part(Box(width=20, height=14), paint, x=24, y=30, within="p3")
+    other = part(Box(width=24, height=16), paint, x=54, y=34, within="p3", rotation=turn)
+    grouped = control(one, other, part(Group()))
+    apart = done(grouped, {"kind": "take-apart", "part": "p3"})
+    assert len(apart.parts) == 2
+    assert np.abs(picture(grouped) - picture(apart)).max() < 1e-4

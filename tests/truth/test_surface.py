@@ -5,6 +5,7 @@ import math
 import numpy as np
 import pytest
 
+from obrell.core.deliver.svg import svg
 from obrell.core.effects import BackdropBlur, Blur, Depth, Gloss, Grain, Paint, Sheen
 from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.rounded import ellipse, rounded_box
@@ -14,8 +15,10 @@ from obrell.core.raster.coverage import cover
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.raster.layers import Mask
 from obrell.core.raster.noise import PATTERNS, textured
-from obrell.core.shapes import Box, Round, Sides
-from obrell.core.values.paints import Conic, Solid, Stop, Texture
+from obrell.core.render.changes import changed_box
+from obrell.core.render.compose import Frame
+from obrell.core.shapes import Box, Group, Round, Sides
+from obrell.core.values.paints import Conic, Linear, Solid, Stop, Texture
 from tests.making import layer, part, resolved, solid
 from tests.truth.test_chromium import ours, shot
 
@@ -185,3 +188,29 @@ def test_textures_turn_with_their_part():
         0, 12:48, 22:58
     ]
     assert np.abs(np.rot90(upright, -1) - turned).max() < 1e-4
+
+
+RAMP = Linear(angle=90, stops=(Stop(position=0, colour="#000000"), Stop(position=1, colour="#ffffff")))
+
+
+@pytest.mark.parametrize(("span", "left", "right"), [("group", 10, 70), ("canvas", 0, 80)])
+def test_overlapping_pieces_read_as_one_surface(chromium, span, left, right):
+    paint = Paint(id="e1", fill=RAMP.evolve(span=span))
+    one = part(Box(width=40, height=20), paint, x=30, y=30, within="p3")
+    other = part(Box(width=40, height=20), paint, x=50, y=30, within="p3", rotation=180)
+    shown = resolved(one, other, part(Group()))
+    row = layer(shown).planes[0, 30, 10:70]
+    want = (np.arange(10, 70) + 0.5 - left) / (right - left)
+    assert row == pytest.approx(want, abs=1e-4)
+    assert np.abs(ours(shown) - shot(chromium, svg(shown))).max() <= 4
+
+
+def test_a_shared_fill_is_redrawn_when_its_group_changes():
+    def shown(x):
+        paint = Paint(id="e1", fill=RAMP.evolve(span="group"))
+        one = part(Box(width=10, height=10), paint, x=20, y=30, within="p3")
+        return resolved(one, part(Box(width=10, height=10), paint, x=x, y=30, within="p3"), part(Group()))
+
+    old, new = shown(50), shown(60)
+    box = changed_box(old, new, Frame(1.0, DeviceBox(0, 0, 80, 60)))
+    assert box.left <= 15

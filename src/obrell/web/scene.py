@@ -60,7 +60,7 @@ def gradient_scene(part: Part, effect: str) -> dict[str, object] | None:
     """The gradient of an open effect, for its handles: where it stands, the box it is laid on, its values."""
     opened = next((one for one in part.effects if one.id == effect), None)
     found = gradient_of(opened) if opened is not None else None
-    if found is None or not isinstance(found[1], HANDLED):
+    if found is None or not isinstance(found[1], HANDLED) or found[1].span != "part":
         return None
     where, gradient = found
     box = part.shape.box()

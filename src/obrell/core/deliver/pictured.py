@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 from obrell.core.deliver.png import encode
 from obrell.core.document.model import Part
+from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Coat, Effect, Lamp, Side
 from obrell.core.effects.markup import element
 from obrell.core.geometry.plane import Similarity
@@ -16,7 +17,7 @@ from obrell.core.raster import blend
 from obrell.core.raster.layers import Box, Layer
 from obrell.core.raster.quantise import quantise
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.site import PartSite, device_box
+from obrell.core.render.site import PartSite, device_box, spans_of
 
 USUAL_DENSITY = 2.0
 
@@ -27,6 +28,7 @@ class Pictures:
 
     density: float
     lamp: Lamp
+    resolved: Resolved
     canvas: Box
 
     def of(self, part: Part) -> Callable[[Effect, Side], tuple[str, ...]]:
@@ -43,7 +45,8 @@ class Pictures:
         place = Similarity(scale, part.rotation, part.x * scale, part.y * scale)
         box = device_box(part.shape.path().transformed(place))
         region = box.grown(math.ceil(effect.reach(self.lamp.direction) * scale) + 1).meet(self.canvas)
-        return PartSite(part.shape, place, self.lamp, scale, False, region, PixelCache(0))
+        spans = spans_of(self.resolved, part)
+        return PartSite(part.shape, place, self.lamp, scale, False, region, PixelCache(0), spans)
 
     def _image(self, coat: Coat) -> str:
         """The coat with its strength and blend mode."""

@@ -23,6 +23,7 @@ from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
 from obrell.core.render.compose import canvas_box, mixes
 from obrell.core.render.covers import blurs_of, masks_of, unblurred, unmasked
+from obrell.core.render.site import spans_of
 from obrell.core.values.blends import Blend
 
 EVERYWHERE = Rect(-8192, -8192, 8192, 8192)
@@ -38,7 +39,7 @@ def svg(resolved: Resolved, box: Rect | None = None, density: float = USUAL_DENS
     box = box or Rect(0, 0, canvas.width, canvas.height)
     defs = Definitions()
     lamp = Lamp(resolved.light.direction, resolved.light.height)
-    made = Pictures(density, lamp, canvas_box(resolved, density))
+    made = Pictures(density, lamp, resolved, canvas_box(resolved, density))
     parts = [_node(node, made, defs) for node in resolved.tree.nodes]
     view = " ".join(number(v) for v in (box.left, box.top, box.width, box.height))
     root: dict[str, str | float] = {
@@ -130,7 +131,9 @@ def _part(part: Part, held: Sequence[str], made: Pictures, defs: Definitions) ->
     behind = [e for e in shown if e.lies_in() == "behind"]
     solid = _opaque(part, inside)
     cut = len(inside) > 1 or not all(effect.keeps_to_shape and not effect.pictured for effect in inside)
-    drawing = Drawing(part.shape, place, made.lamp, defs, outline.bounds(), made.of(part), cut)
+    drawing = Drawing(
+        part.shape, place, made.lamp, defs, outline.bounds(), made.of(part), cut, spans_of(made.resolved, part)
+    )
     shadows = _behind(behind, drawing, part, solid)
     body = _elements(inside, drawing, "inside")
     outer = _elements(edge, drawing, "outside")

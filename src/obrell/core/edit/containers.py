@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Literal
 
-from obrell.core.document.measures import bounds_of
+from obrell.core.document.measures import bounds_of, frame_on_canvas
 from obrell.core.document.model import Control, Part
-from obrell.core.document.tree import descendants
+from obrell.core.document.spans import unshared
+from obrell.core.document.tree import arranged, descendants
 from obrell.core.edit.base import Edit, Surroundings, check_unlocked, names_of, part_of, roots
 from obrell.core.edit.parts import Ids, fresh_name
 from obrell.core.effects import AnyEffect
@@ -70,7 +71,7 @@ class RepeatParts(Edit):
 
 
 class TakeApart(Edit):
-    """A container removed, what lies in it left where it is."""
+    """A container removed, what lies in it left where it is; fills laid over it look as they did."""
 
     kind: Literal["take-apart"] = "take-apart"
     part: Id
@@ -80,7 +81,12 @@ class TakeApart(Edit):
         if not isinstance(part.shape, Container):
             raise Refused(f"“{part.name}” holds no parts.")
         check_unlocked(control, [self.part])
-        freed = (p.evolve(within=part.within) if p.within == part.id else p for p in control.parts)
+        tree = arranged(control).all
+        box = frame_on_canvas(tree[part.id].part)
+        freed = (
+            unshared(p, tree[p.id].part, box).evolve(within=part.within) if p.within == part.id else p
+            for p in control.parts
+        )
         return control.evolve(parts=tuple(p for p in freed if p.id != part.id))
 
     def label(self, control: Control) -> str:

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from abc import abstractmethod
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from dataclasses import field as dataclass_field
 from typing import ClassVar, Literal, Protocol, get_args
 
 from pydantic import Field
@@ -142,11 +143,20 @@ class Drawing:
     """An effect that SVG cannot draw, as embedded pictures."""
     cut: bool
     """Whether a mask cuts the inside effects; if not, the one there is must keep to the shape."""
+    spans: Mapping[str, Rect] = dataclass_field(default_factory=dict)
+    """Boxes in user space that fills can be laid over instead of the part's own."""
 
     @property
     def light(self) -> float:
         """Direction of the key light, degrees."""
         return self.lamp.direction
+
+    def fill(self, fill: Fill, box: Rect | None = None) -> dict[str, str | float]:
+        """The ``fill`` attributes of a paint laid over the part's box, or over what it spans."""
+        wide = self.spans.get(getattr(fill, "span", "part"))
+        if wide is not None:
+            return self.defs.fill(fill, wide, Similarity())
+        return self.defs.fill(fill, box or self.shape.box(), self.place)
 
     def field(self) -> str:
         """Path data of what an inside effect fills: the shape, or all around it when that is cut."""

@@ -46,7 +46,7 @@ class Depth(Effect):
         if self.pictured:
             return drawing.picture(self, side)
         path = self._path(drawing.shape.path(), drawing.place.turn)
-        fill = drawing.defs.fill(self.fill, path.bounds(), drawing.place)
+        fill = drawing.fill(self.fill, path.bounds())
         return (element("path", {"d": path_data(drawing.outline(path))} | fill),)
 
     @property

@@ -57,8 +57,7 @@ class Outline(Effect):
         if self.pictured:
             return drawing.picture(self, side)
         outer = self.width * OUTER_SHARE[self.place]
-        box = drawing.shape.box()
-        fill = drawing.defs.fill(self.fill, box, drawing.place)
+        fill = drawing.fill(self.fill)
         if self.gap > 0 and self.width > 0:
             if side == "outside" and outer <= 0:
                 return ()

@@ -34,8 +34,7 @@ class Paint(Effect):
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         if self.pictured:
             return drawing.picture(self, side)
-        box = drawing.shape.box()
-        fill = drawing.defs.fill(self.fill, box, drawing.place)
+        fill = drawing.fill(self.fill)
         return (element("path", {"d": drawing.field()} | fill),)
 
     def sentence(self) -> Sentence:

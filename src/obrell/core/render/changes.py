@@ -12,7 +12,7 @@ Nodes = tuple[Node, ...]
 
 def changed_box(old: Resolved, new: Resolved, frame: Frame) -> Box:
     """Device pixels of the frame outside of which both look the same; empty when all of it does."""
-    if old.light != new.light or old.fit != new.fit:
+    if old.light != new.light or old.fit != new.fit or old.control.canvas != new.control.canvas:
         return frame.region
     return _between(old, new, old.tree.nodes, new.tree.nodes, frame)
 
@@ -35,9 +35,19 @@ def _between(old: Resolved, new: Resolved, before: Nodes, after: Nodes, frame: F
 
 def _changed(old: Resolved, new: Resolved, before: Node, after: Node, frame: Frame) -> Box:
     """Of a group that only gathers, nothing changes but what changed in it."""
-    if before.children and after.children and before.plain and after.plain and _same_but_shape(before, after):
+    gathers = before.children and after.children and before.plain and after.plain
+    if gathers and _same_but_shape(before, after) and not _shared(before) and not _shared(after):
         return _between(old, new, before.children, after.children, frame)
     return painted_box(old, before, frame).join(painted_box(new, after, frame))
+
+
+def _shared(node: Node) -> bool:
+    """Whether a fill of something in it is laid over all of it."""
+    return any(
+        getattr(getattr(effect, "fill", None), "span", "part") == "group"
+        for child in node.children
+        for effect in child.part.effects
+    )
 
 
 def _same_but_shape(before: Node, after: Node) -> bool:

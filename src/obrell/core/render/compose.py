@@ -85,7 +85,7 @@ def frosting_px(resolved: Resolved, density: float) -> int:
 def _composed(resolved: Resolved, frame: Frame, cache: PixelCache, only: Box | None) -> Layer:
     region = frame.region if only is None else only.meet(frame.region)
     parts = tuple(node for node in resolved.tree.nodes if node.part.visible)
-    ground = (frame.region, frame.density, resolved.light, resolved.fit)
+    ground = (frame.region, frame.density, resolved.light, resolved.fit, resolved.control.canvas)
     settled = cache.settled(ground, parts)
     snapshot = cache.find((*ground, parts[:settled]))
     target = Layer.clear(frame.region if snapshot is None and settled else region)

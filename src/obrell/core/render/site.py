@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from functools import lru_cache
 
 import numpy as np
 
+from obrell.core.document.measures import frame_on_canvas
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Lamp
@@ -39,6 +40,8 @@ class PartSite:
     fit_strokes: bool
     region: Box
     cache: PixelCache
+    spans: Mapping[str, Rect] = field(default_factory=dict)
+    """Boxes on the canvas, logical px, that fills can be laid over instead of the part's own."""
     outline: Path = field(init=False)
     box: Rect = field(init=False)
     own_box: Box = field(init=False)
@@ -100,22 +103,25 @@ class PartSite:
         return self.cache.get(("everywhere", box), lambda: Mask(box, np.ones((box.height, box.width), np.float32)))
 
     def pigment(self, fill: Fill, over: Box, on: Rect | None = None) -> Pigment | Layer:
-        box = on or self.box
+        box, place = on or self.box, self.place
+        wide = self.spans.get(getattr(fill, "span", "part"))
+        if wide is not None:
+            box, place = wide, Similarity(self.density)
         if isinstance(fill, Texture):
-            return texture_layer(fill, self._textured(fill, over, box))
+            return texture_layer(fill, self._textured(fill, over, box, place))
         if not isinstance(fill, Picture):
-            return pigment(fill, box, self.place)
+            return pigment(fill, box, place)
         key = ("picture", fill, box, self.place, over)
         return self.cache.get(key, lambda: picture_layer(fill, box, self.place, over))
 
     def texture(self, fill: Texture, over: Box) -> Mask:
-        return self._textured(fill, over, self.box)
+        return self._textured(fill, over, self.box, self.place)
 
     def within(self, path: Path, deviation: float) -> Mask:
         return self._blurred(path, deviation, self.own_box)
 
-    def _textured(self, fill: Texture, over: Box, box: Rect) -> Mask:
-        field, size = texture_field(fill, box, self.place)
+    def _textured(self, fill: Texture, over: Box, box: Rect, place: Similarity) -> Mask:
+        field, size = texture_field(fill, box, place)
         key = ("texture", fill.pattern, field, size, fill.seed, over)
         return self.cache.get(key, lambda: textured(fill.pattern, field, size, fill.seed, over))
 
@@ -170,7 +176,17 @@ def site_of(resolved: Resolved, part: Part, density: float, region: Box, cache: 
     shape, place = fitted(part, density) if fit != "off" else (part.shape, Point(part.x, part.y))
     lamp = Lamp(resolved.light.direction, resolved.light.height)
     to_device = Similarity(density, part.rotation, place.x * density, place.y * density)
-    return PartSite(shape, to_device, lamp, density, fit == "strokes", region, cache)
+    return PartSite(shape, to_device, lamp, density, fit == "strokes", region, cache, spans_of(resolved, part))
+
+
+def spans_of(resolved: Resolved, part: Part) -> dict[str, Rect]:
+    """The boxes on the canvas that a part's fills can be laid over: the canvas, and what it lies in."""
+    canvas = resolved.control.canvas
+    spans = {"canvas": Rect(0, 0, canvas.width, canvas.height)}
+    outer = resolved.tree.all.get(part.within or "")
+    if outer is not None:
+        spans["group"] = frame_on_canvas(outer.part)
+    return spans
 
 
 def fitted(part: Part, density: float) -> tuple[Shape, Point]:

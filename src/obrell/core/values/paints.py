@@ -61,10 +61,16 @@ class Ramp(Gradient):
     kind: Literal["ramp"] = "ramp"
 
 
+Span = Literal["part", "group", "canvas"]
+"""What a fill is laid over: the part's own box, that of the container it lies in, or the canvas, so that
+overlapping pieces read as one surface."""
+
+
 class Spread(Gradient):
     """Gradients with ends: beyond them the last colour goes on, or the ramp is repeated, or mirrored."""
 
     spread: Literal["once", "repeated", "mirrored"] = Field("once", title="beyond its ends")
+    span: Span = Field("part", title="laid over the")
 
 
 class Linear(Spread):
@@ -113,6 +119,7 @@ class Conic(Gradient):
     start: Angle = Field(0.0, title="from")
     centre_x: WideShare = Field(0.5, title="centre across")
     centre_y: WideShare = Field(0.5, title="centre down")
+    span: Span = Field("part", title="laid over the")
 
     @property
     def seam(self) -> bool:
@@ -132,6 +139,7 @@ class Texture(Value):
     contrast: Annotated[float, Live("%", 0.01, 0, 2, 100), Field(ge=0, le=5)] = Field(1.0, title="contrast")
     scale: Annotated[float, Live("px", 0.1, 0.3, 24), Field(gt=0, le=1000)] = Field(1.0, title="scale")
     angle: Angle = Field(90.0, title="runs to")
+    span: Span = Field("part", title="laid over the")
     seed: Seed = Field(1, title="seed")
 
 
