@@ -447,3 +447,11 @@ def test_the_strip_shows_heat_and_cost_and_the_stage_both_halves(page, server):
     page.locator("#stage").focus()
     page.keyboard.press("v")
     expect(line).to_be_hidden()
+
+
+def test_what_is_removed_can_be_taken_back_on_the_spot(page, server):
+    page.goto(f"{server.url}/kits/wendmere-lock/controls/c9?part=p3&effect=e3")
+    page.locator("#sheet [data-effect-do=remove]").click()
+    expect(page.locator(".effs .eff")).to_have_count(5)
+    page.locator("#said").get_by_text("Take it back").click()
+    expect(page.locator(".effs .eff")).to_have_count(6)

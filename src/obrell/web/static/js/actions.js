@@ -15,7 +15,7 @@ export function startActions(bench) {
   const { marks } = bench;
   const chosen = () => bench.state.selected;
   const field = (id) => document.getElementById(id);
-  const gone = (done) => done && say(`${done.said}. Undo brings it back.`);
+  const gone = (done) => done && say(`${done.said}.`, { words: "Take it back", act: () => bench.step("undo") });
   const flipped = (path, now) => bench.set(path, !now);
 
   function reorder(by) {

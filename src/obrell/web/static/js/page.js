@@ -2,13 +2,28 @@
 
 const GROUND = "obrell-ground";
 
-/** @param {string} words Shown for a moment at the foot of the page. */
-export function say(words) {
+/**
+ * Shown for a moment at the foot of the page.
+ *
+ * @param {string} words
+ * @param {{words: string, act: () => void}} [offer] something that can be done about it there and then
+ */
+export function say(words, offer) {
   const place = document.getElementById("said");
   place.textContent = words;
+  if (offer) {
+    const button = document.createElement("button");
+    button.textContent = offer.words;
+    button.addEventListener("click", () => {
+      place.classList.remove("on", "offers");
+      offer.act();
+    });
+    place.append(" ", button);
+  }
   place.classList.add("on");
+  place.classList.toggle("offers", Boolean(offer));
   clearTimeout(say.timer);
-  say.timer = setTimeout(() => place.classList.remove("on"), 3600);
+  say.timer = setTimeout(() => place.classList.remove("on", "offers"), offer ? 7000 : 3600);
 }
 
 /** @param {string} words Shown until something else happens; empty hides it. */

@@ -1,0 +1,158 @@
+"""The Bench's routes: every effect opened in the sheet, looks tried, files brought in, materials followed."""
+
+import io
+
+import numpy as np
+import pytest
+from fastapi.testclient import TestClient
+from PIL import Image
+
+from obrell.core.effects import EFFECTS
+from obrell.core.shelf import SHIPPED
+from obrell.core.text.fonts import FONT_FOLDER
+from obrell.samples.wendmere_lock import wendmere_lock
+from obrell.web.app import create_app
+from tests.making import png, slope
+
+KIT = "/kits/wendmere-lock"
+BENCH = f"{KIT}/controls/c1"
+NUNITO = (FONT_FOLDER / "nunito" / "latin.woff2").read_bytes()
+
+
+@pytest.fixture
+def client(tmp_path):
+    app = create_app(tmp_path / "kits.db")
+    app.state.kits.import_kit(wendmere_lock())
+    return TestClient(app, base_url="http://localhost")
+
+
+def edit(client, *, control="c1", selected="p2", **values):
+    answer = client.post(f"{KIT}/controls/{control}/edits", json={"edit": values, "seen": {"part": selected}})
+    assert answer.status_code == 200, answer.text
+    return answer.json()
+
+
+def sheet(client, **seen):
+    answer = client.get(f"{BENCH}/blocks", params=seen)
+    assert answer.status_code == 200, answer.text
+    return answer.json()
+
+
+def pixels(client, address):
+    answer = client.get(address)
+    assert answer.status_code == 200, answer.text
+    return np.array(Image.open(io.BytesIO(answer.content)))
+
+
+@pytest.mark.parametrize("kind", EFFECTS)
+def test_every_effect_opens_in_the_sheet(client, kind):
+    added = edit(client, kind="add-effect", part="p2", effect=kind)
+    html = added["blocks"]["sheet"]
+    assert f">{EFFECTS[kind].label}</button>" in html
+    assert 'class="eff open"' in html
+    assert "points=(" not in html
+    assert "None" not in html.split('class="eff open"')[1].split("</li>")[0].replace('value="None"', "")
+
+
+@pytest.mark.parametrize("fill", ["solid", "linear", "radial", "conic", "texture"])
+def test_every_fill_opens_and_is_told_by_its_kind(client, fill):
+    effect = edit(client, kind="add-effect", part="p2", effect="paint")["effect"]
+    path = f"parts/p2/effects/{effect}/fill/kind"
+    edit(client, kind="set", changes=[{"path": path, "value": fill}])
+    state = sheet(client, part="p2", effect=effect)
+    assert f'<option value="{fill}" selected>' in state["blocks"]["sheet"]
+    assert (state["gradient"] is not None) == (fill in ("linear", "radial", "conic"))
+
+
+def test_a_mask_only_takes_gradients_and_offers_other_parts(client):
+    effect = edit(client, kind="add-effect", part="p2", effect="mask")["effect"]
+    base = f"parts/p2/effects/{effect}/cover"
+    refused = client.post(
+        f"{BENCH}/edits", json={"edit": {"kind": "set", "changes": [{"path": f"{base}/fill/kind", "value": "solid"}]}}
+    )
+    assert refused.status_code == 422
+    assert "cannot be of that kind" in refused.text
+    edit(client, kind="set", changes=[{"path": f"{base}/kind", "value": "part"}])
+    html = sheet(client, part="p2", effect=effect)["blocks"]["sheet"]
+    assert '<option value="p5"' in html.split(f"{base}/part")[1][:900]
+
+
+def test_looks_are_shown_on_the_part_and_are_what_they_become(client):
+    html = client.get(f"{BENCH}/looks", params={"part": "p2"}).text
+    assert html.count("data-lay=") == 17
+    assert html.count("data-fill=") == 40
+    address = html.split('data-lay="shipped-brass"')[1].split('src="')[1].split('"')[0].replace("&amp;", "&")
+    tried = pixels(client, address)
+    edit(client, kind="lay-material", parts=["p2"], material="shipped-brass")
+    strip = sheet(client, part="p2")["blocks"]["strip"]
+    brass = next(material for material in SHIPPED if material.id == "shipped-brass")
+    assert strip.count("data-step") == 1 + len(brass.effects)
+    assert tried[..., 0].max() > 200
+    assert client.get(f"{BENCH}/looks", params={"part": "p99"}).status_code == 404
+
+
+def test_heat_and_costs_of_every_step(client):
+    strip = sheet(client, part="p2")["blocks"]["strip"]
+    heat = strip.split('data-heat="')[2].split('"')[0].replace("&amp;", "&")
+    assert pixels(client, heat).shape[2] == 4
+    spent = client.get(f"{BENCH}/costs", params={"part": "p2"}).json()["ms"]
+    assert len(spent) == strip.count("data-step")
+
+
+def test_a_saved_material_is_followed_in_every_control(client):
+    saved = client.post(f"{BENCH}/materials", json={"part": "p2", "name": "Tarn glass"})
+    assert "Saved" in saved.json()["said"]
+    edit(client, control="c3", selected="p1", kind="lay-material", parts=["p1"], material="m-tarn-glass", linked=True)
+    edit(client, kind="add-effect", part="p2", effect="bevel")
+    client.post(f"{BENCH}/materials", json={"part": "p2", "name": "Tarn glass"})
+    kits = client.app.state.kits
+    followed = kits.control("wendmere-lock", "c3").control.parts[0]
+    assert followed.effects[-1].kind == "bevel"
+    client.post(f"{KIT}/materials/m-tarn-glass/remove", json={})
+    assert kits.index("wendmere-lock").materials == ()
+    assert kits.control("wendmere-lock", "c3").control.parts[0] == followed
+    nothing = client.post(f"{BENCH}/materials", json={"part": "p99", "name": "x"})
+    assert nothing.status_code == 404
+
+
+def test_pictures_are_brought_in_shown_and_refused(client):
+    put = client.post(f"{BENCH}/pictures?name=crest.png", content=png(slope(24, 16)))
+    assert put.json()["name"] == "Raise sluice"
+    control = client.app.state.kits.control("wendmere-lock", "c1").control
+    assert (control.parts[-1].shape.kind, control.parts[-1].name) == ("picture", "crest")
+    assert pixels(client, f"/files/{control.parts[-1].shape.file}").shape == (16, 24, 4)
+    assert client.get("/files/" + "0" * 32).status_code == 404
+    bad = client.post(f"{BENCH}/pictures?name=x.png", content=b"not a picture")
+    assert bad.status_code in (400, 422)
+    assert "PNG, JPEG or WebP" in bad.text
+    client.post(f"{BENCH}/pictures?use=reference", content=png(slope(24, 16)))
+    assert sheet(client)["scene"]["reference"]["lies"] == "under the art"
+
+
+def test_fonts_are_brought_in_listed_and_made_favourites(client):
+    brought = client.post(f"{KIT}/fonts", content=NUNITO).json()
+    again = client.post(f"{KIT}/fonts", content=NUNITO).json()
+    assert brought == again
+    client.post(f"{KIT}/fonts/{brought['font']}/favourite")
+    fonts = client.get(f"{KIT}/fonts", params={"words": "Sluice 漢"}).json()["fonts"]
+    assert len(fonts) == 9
+    assert fonts[0]["name"] == brought["font"]
+    assert all(font["missing"] and font["path"] for font in fonts)
+    client.post(f"{KIT}/fonts/{brought['font']}/favourite")
+    assert not any(font["favourite"] for font in client.get(f"{KIT}/fonts").json()["fonts"])
+    edit(client, kind="set", changes=[{"path": "parts/p5/shape/font", "value": brought["font"]}])
+    exported = client.get(f"{KIT}/export").json()
+    assert list(exported["files"]) == [brought["font"]]
+
+
+def test_letters_copies_and_versions_have_their_places_in_the_sheet(client):
+    edit(client, selected="p5", kind="style-letters", part="p5", start=0, end=5)
+    edit(client, selected="p5", kind="keep-version", parts=["p5"])
+    html = sheet(client, part="p5")["blocks"]["sheet"]
+    assert "“Raise”" in html
+    assert 'data-path="parts/p5/shape/runs/0/weight"' in html
+    repeat = edit(client, kind="repeat", parts=["p4"], way="row")["fresh"][0]
+    edit(client, kind="own-copy", part=repeat, copy_number=1)
+    html = sheet(client, part=repeat, copy_number="1")["blocks"]["sheet"]
+    assert "Copy 2:" in html
+    assert f'data-path="parts/{repeat}/shape/own/0/opacity"' in html
