@@ -89,7 +89,7 @@ def test_scrubbing_shows_before_the_hand_lets_go_and_is_one_step(page, server):
     box = blur.bounding_box()
     start = (box["x"] + 5, box["y"] + 5)
     drag(page, start, (start[0] - 120, start[1]), release=False)
-    expect(blur).to_have_text("65")
+    expect(blur).to_have_text("40")
     until(page, lambda: stage_colour(page, 30, 40) != before)
     expect(steps_done(page)).to_have_count(0)
     page.mouse.up()
