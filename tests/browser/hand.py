@@ -91,3 +91,15 @@ def steps_done(page: Page):
 def shows(page: Page, x: float, y: float, colour: list[int]) -> None:
     """Wait until the stage shows a colour at a logical place."""
     until(page, lambda: all(abs(a - b) < 3 for a, b in zip(stage_colour(page, x, y), colour, strict=True)))
+
+
+def new_control(page: Page, url: str, width: str, height: str) -> None:
+    """An empty control, named on the Wall and opened on the bench."""
+    page.goto(f"{url}{LOCK}")
+    page.keyboard.press("n")
+    dialog = page.locator("dialog[open]")
+    for field, text in zip(dialog.locator("input").all(), ("Sketch", width, height), strict=True):
+        field.fill(text)
+    dialog.get_by_text("Draw it").click()
+    page.wait_for_url("**/controls/*")
+    until(page, lambda: page.evaluate("document.getElementById('art')?.width") not in (None, 1))

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.hand import at, drag, middle_of, shows, stage_colour, type_value, until, value
+from tests.browser.hand import at, drag, middle_of, new_control, shows, stage_colour, type_value, until, value
 from tests.making import png, slope
 
 TEAL = [31, 138, 146, 255]
@@ -73,14 +73,7 @@ class Hand:
 @pytest.fixture
 def hand(page, server):
     """An empty control of 120 × 96."""
-    page.goto(f"{server.url}/kits/wendmere-lock")
-    page.keyboard.press("n")
-    dialog = page.locator("dialog[open]")
-    for field, text in zip(dialog.locator("input").all(), ("Sketch", "120", "96"), strict=True):
-        field.fill(text)
-    dialog.get_by_text("Draw it").click()
-    page.wait_for_url("**/controls/*")
-    until(page, lambda: page.evaluate("document.getElementById('art')?.width") not in (None, 1))
+    new_control(page, server.url, "120", "96")
     return Hand(page)
 
 

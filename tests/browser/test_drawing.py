@@ -7,6 +7,7 @@ from tests.browser.hand import (
     at,
     drag,
     middle_of,
+    new_control,
     open_bench,
     shows,
     stage_colour,
@@ -22,14 +23,7 @@ TEAL = [31, 138, 146, 255]
 @pytest.fixture
 def blank(page, server):
     """An empty control of 96 × 96, seen at 3:1 or so."""
-    page.goto(f"{server.url}/kits/wendmere-lock")
-    page.keyboard.press("n")
-    dialog = page.locator("dialog[open]")
-    for field, text in zip(dialog.locator("input").all(), ("Sketch", "96", "96"), strict=True):
-        field.fill(text)
-    dialog.get_by_text("Draw it").click()
-    page.wait_for_url("**/controls/*")
-    until(page, lambda: page.evaluate("document.getElementById('art')?.width") not in (None, 1))
+    new_control(page, server.url, "96", "96")
     return page
 
 
