@@ -1,5 +1,6 @@
 /** The chooser of fonts: every font shows the words it is chosen for. */
 import { svg } from "./marks.js";
+import { ask, wordsOf } from "./page.js";
 
 /** @param {object} bench */
 export function startFonts(bench) {
@@ -13,7 +14,11 @@ export function startFonts(bench) {
     const base = path.split("/shape/")[0];
     const words = document.getElementById(`v-${base.replaceAll("/", "-")}-shape-words`)?.value || "Label";
     const weight = document.getElementById(`v-${path.replaceAll("/", "-").replace(/font$/, "weight")}`)?.dataset.value || 600;
-    const answer = await fetch(`/kits/${bench.kit}/fonts?${new URLSearchParams({ words, weight })}`);
+    const answer = await ask(`/kits/${bench.kit}/fonts?${new URLSearchParams({ words, weight })}`);
+    if (!answer.ok) {
+      fault.textContent = wordsOf(await answer.text());
+      return;
+    }
     const { fonts } = await answer.json();
     list.replaceChildren(...fonts.map(row));
   }
@@ -42,7 +47,7 @@ export function startFonts(bench) {
     star.textContent = font.favourite ? "favourite" : "make a favourite";
     star.setAttribute("aria-pressed", String(font.favourite));
     star.addEventListener("click", async () => {
-      await fetch(`/kits/${bench.kit}/fonts/${encodeURIComponent(font.name)}/favourite`, { method: "POST" });
+      await ask(`/kits/${bench.kit}/fonts/${encodeURIComponent(font.name)}/favourite`, { method: "POST" });
       show();
     });
     item.append(take, star);

@@ -1,15 +1,15 @@
 /** Looks: materials and effects shown on the selected part, tried on the stage by hovering. */
-import { say, wordsOf } from "./page.js";
+import { ask, say, wordsOf } from "./page.js";
 
 /** @param {object} bench */
 export function startLooks(bench) {
   const panel = document.getElementById("looks");
   const field = (id) => document.getElementById(id);
-  const post = (path, body) => fetch(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+  const post = (path, body) => ask(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
 
   async function show() {
     const part = bench.state.selected[0];
-    const answer = await fetch(`${bench.api.base}/looks?part=${part}`);
+    const answer = await ask(`${bench.api.base}/looks?part=${part}`);
     const text = await answer.text();
     if (!answer.ok) {
       bench.complain(wordsOf(text));

@@ -26,6 +26,15 @@ export function say(words, offer) {
   say.timer = setTimeout(() => place.classList.remove("on", "offers"), offer ? 7000 : 3600);
 }
 
+/** A request whose failure is an answer too: when the server is away, one that is not ok. @returns {Promise<Response>} */
+export async function ask(address, options) {
+  try {
+    return await fetch(address, options);
+  } catch {
+    return new Response("The server is away.", { status: 503 });
+  }
+}
+
 /** @param {string} words Shown until something else happens; empty hides it. */
 export function trouble(words) {
   const place = document.getElementById("trouble");

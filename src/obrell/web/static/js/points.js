@@ -324,9 +324,11 @@ export class Pen {
     }, { once: true });
   }
 
-  /** Points are saved one after the other, however fast they are put. */
+  /** Points are saved one after the other, however fast they are put, each on the state the last one left,
+   * which is shown only once the press is over. */
   #next(action) {
-    const saving = (this.saving || Promise.resolve()).then(action).finally(() => {
+    const settled = () => new Promise((done) => setTimeout(done, 0));
+    const saving = (this.saving || Promise.resolve()).then(settled).then(action).finally(() => {
       if (this.saving === saving) this.saving = null;
     });
     this.saving = saving;

@@ -1,3 +1,5 @@
+import { ask } from "./page.js";
+
 /** The strip's other sides: what each step changes as a heat map, and what it costs. */
 const IDLE_MS = 700;
 
@@ -21,7 +23,7 @@ export function startHeat(bench) {
   async function measure() {
     const part = strip.querySelector("ol")?.dataset.part;
     if (!part) return;
-    const answer = await fetch(`${bench.api.base}/costs?part=${part}`);
+    const answer = await ask(`${bench.api.base}/costs?part=${part}`);
     if (!answer.ok || strip.querySelector("ol")?.dataset.part !== part) return;
     const { ms } = await answer.json();
     strip.querySelectorAll(".build small").forEach((label, step) => {
