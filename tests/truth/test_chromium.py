@@ -9,7 +9,7 @@ from PIL import Image
 from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Canvas, Control
 from obrell.core.document.resolve import resolve
-from obrell.core.effects import DropShadow, InnerShadow, Mask, Outline
+from obrell.core.effects import Bevel, Blur, DropShadow, InnerShadow, Mask, Outline
 from obrell.core.effects.mask import PartCover
 from obrell.core.effects.offsets import Shift
 from obrell.core.interchange.svg_read import read_svg
@@ -165,6 +165,48 @@ def test_a_drawing_that_was_read_looks_as_it_did(chromium):
     away = np.abs(got - shot(chromium, DRAWING)).max(axis=2)
     assert np.quantile(away, 0.9) <= BLURRED
     assert away.max() <= CLIPPED
+
+
+BACKDROP = part(Box(width=70, height=50), solid("#d08040"))
+GROUPED = {
+    "blurred, then masked": (
+        BACKDROP,
+        part(
+            Box(width=40, height=24),
+            solid("#204060"),
+            Blur(id="e2", radius=8),
+            Mask(id="e3", fitted_x=40, fitted_y=30),
+        ),
+    ),
+    "blurred with what it casts": (
+        BACKDROP,
+        part(
+            Box(width=30, height=20),
+            solid("#ffffff", opacity=0.3),
+            DropShadow(id="e2", offset=Shift(down=6), blur=0, colour="#000000"),
+            Blur(id="e3", radius=6),
+        ),
+    ),
+    "masked, blended with what lies below": (
+        BACKDROP,
+        part(Box(width=40, height=24), solid("#80c0e0"), Mask(id="e2", fitted_x=40, fitted_y=30), blend="multiply"),
+    ),
+    "one effect that mixes is alone in its part": (
+        BACKDROP,
+        part(Box(width=40, height=24), solid("#80c0e0", blend="multiply", opacity=0.5)),
+    ),
+    "a bevel that mixes is alone in its part": (
+        BACKDROP,
+        part(Box(width=40, height=24), Bevel(id="e1", width=12, rise=8, profile="chamfer")),
+    ),
+}
+
+
+@pytest.mark.parametrize("name", GROUPED)
+def test_parts_isolated_and_blurred_as_svg(chromium, name):
+    shown = resolved(*GROUPED[name])
+    away = np.abs(ours(shown) - shot(chromium, svg(shown)))
+    assert away.max() <= (BLURRED if "blurred" in name else SHARP_4 + 4)
 
 
 RUNS = Text(words="HI", size=36, runs=(Run(start=1, end=2, size=36, coloured=True, colour="#c03020"),))

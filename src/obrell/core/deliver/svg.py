@@ -10,19 +10,19 @@ from collections.abc import Iterable, Sequence
 
 from obrell.core.deliver.pictured import USUAL_DENSITY, Pictures
 from obrell.core.document.copies import moved_node
-from obrell.core.document.looks import effects_of
+from obrell.core.document.looks import before_blur, deviation_of, painted_of, shown_of
 from obrell.core.document.model import Part
 from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
+from obrell.core.effects import Blur
 from obrell.core.effects.base import Drawing, Effect, Lamp, Side
 from obrell.core.effects.markup import Definitions, element, text
 from obrell.core.effects.mask import GradientCover
 from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
-from obrell.core.render.compose import canvas_box, mixes
-from obrell.core.render.covers import blurs_of, masks_of, unblurred, unmasked
+from obrell.core.render.compose import canvas_box, mixes, painted_bounds
 from obrell.core.render.site import spans_of
 from obrell.core.values.blends import Blend
 
@@ -58,30 +58,39 @@ def _on_canvas(parts: Sequence[str], width: float, height: float, box: Rect, def
 
 
 def _node(node: Node, made: Pictures, defs: Definitions) -> str:
-    """A part with what lies in it, cut by its clip."""
-    if not node.part.visible or node.part.opacity <= 0:
+    """A part with what lies in it: blurred, clipped, masked and blended, in this order. Whatever is done to
+    the whole of it isolates it, so then the part is blended last."""
+    part = node.part
+    if not part.visible or part.opacity <= 0:
         return ""
-    held = [item for child in node.children if (item := _node(child, made, defs))]
-    bare = unblurred(unmasked(node))
-    drawn = _gathered(bare, held) if bare.children and bare.plain else _part(bare.part, held, made, defs)
-    drawn = _out_of_focus(node, drawn, made, defs)
-    for effect in masks_of(node.part):
+    masks, deviation = shown_of(part, MaskEffect), deviation_of(part)
+    bare = (before_blur(node) if deviation > 0 else node).without(Blur, MaskEffect)
+    if not masks and deviation <= 0 and node.clip is None:
+        return _drawn(bare, made, defs)
+    drawn = _drawn(bare.evolved(bare.part.evolve(blend="normal"), bare.children), made, defs)
+    if drawn and deviation > 0:
+        drawn = _out_of_focus(node, drawn, deviation, made, defs)
+    if drawn and node.clip is not None:
+        drawn = _clipped(node.clip, drawn, defs)
+    for effect in masks:
         drawn = _masked(effect, node, drawn, made, defs) if drawn else ""
-    if node.clip is None or not drawn:
-        return drawn
-    outline = node.clip.shape.path().transformed(place_of(node.clip))
+    return "".join(_grouped([drawn], 1.0, part.blend))
+
+
+def _drawn(node: Node, made: Pictures, defs: Definitions) -> str:
+    held = [item for child in node.children if (item := _node(child, made, defs))]
+    return _gathered(node, held) if node.children and node.plain else _part(node.part, held, made, defs)
+
+
+def _clipped(by: Part, drawn: str, defs: Definitions) -> str:
+    outline = by.shape.path().transformed(place_of(by))
     clip = defs.add("clipPath", {}, element("path", {"d": path_data(outline)}))
     return element("g", {"clip-path": clip}, drawn)
 
 
-def _out_of_focus(node: Node, drawn: str, made: Pictures, defs: Definitions) -> str:
+def _out_of_focus(node: Node, drawn: str, deviation: float, made: Pictures, defs: Definitions) -> str:
     """Drawn elements under one Gaussian for all blurs of the part."""
-    deviation = sum((effect.radius / 2 * effect.opacity) ** 2 for effect in blurs_of(node.part)) ** 0.5
-    if not drawn or deviation <= 0:
-        return drawn
-    reach = max((effect.reach(made.lamp.direction) for effect in node.part.effects), default=0.0)
-    outline = node.part.shape.path().transformed(place_of(node.part)).bounds()
-    return element("g", {"filter": defs.blur(deviation, outline.grown(reach + 4 * deviation + 2))}, drawn)
+    return element("g", {"filter": defs.blur(deviation, painted_bounds(made.resolved, node))}, drawn)
 
 
 def _masked(effect: MaskEffect, node: Node, drawn: str, made: Pictures, defs: Definitions) -> str:
@@ -125,7 +134,7 @@ def _part(part: Part, held: Sequence[str], made: Pictures, defs: Definitions) ->
     outline = part.shape.path().transformed(place)
     if not outline:
         return ""
-    shown = [effect for effect in effects_of(part) if effect.visible and effect.opacity > 0]
+    shown = painted_of(part)
     inside = [e for zone in ("surface", "edge") for e in shown if e.lies_in() == zone]
     edge = [e for e in shown if e.lies_in() == "edge"]
     behind = [e for e in shown if e.lies_in() == "behind"]
@@ -142,8 +151,8 @@ def _part(part: Part, held: Sequence[str], made: Pictures, defs: Definitions) ->
         body = [element("g", {"mask": defs.add("mask", _area(drawing.box), shape)}, *body)]
     if outer and not solid:
         outer = [element("g", {"mask": _outside_mask(drawing, part)}, *outer)]
-    many = len(inside) + len(edge) > 1 or bool(held)
-    group = _grouped((*outer, *held, *body), part.opacity, part.blend, isolated=many)
+    mixed = bool(held) or any(effect.mixes for effect in inside)
+    group = _grouped((*outer, *held, *body), part.opacity, part.blend, isolated=mixed)
     return "".join((*shadows, *group))
 
 

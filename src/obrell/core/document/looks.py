@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import math
 from functools import lru_cache
+from typing import TypeVar
 
 from obrell.core.document.model import Part
-from obrell.core.effects import Effect, Paint
+from obrell.core.document.nodes import Node
+from obrell.core.effects import Blur, Effect, Paint
 from obrell.core.effects.stain import Stain
 from obrell.core.shapes import Shape
 
 Effects = tuple[Effect, ...]
+Kind = TypeVar("Kind", bound=Effect)
 
 
 def effects_of(part: Part) -> Effects:
@@ -28,3 +32,30 @@ def _with_own(shape: Shape, effects: Effects) -> Effects:
     )
     first = next((number for number, effect in enumerate(effects) if isinstance(effect, Paint)), -1)
     return (*effects[: first + 1], *stains, *effects[first + 1 :])
+
+
+def shown_of(part: Part, kind: type[Kind]) -> list[Kind]:
+    """The effects of one kind that are to be seen, in their order."""
+    return [effect for effect in part.effects if isinstance(effect, kind) and effect.visible and effect.opacity > 0]
+
+
+def painted_of(part: Part) -> list[Effect]:
+    """The effects that paint, in their order: those to be seen, without those of the whole part."""
+    shown = [effect for effect in effects_of(part) if effect.visible and effect.opacity > 0]
+    return [effect for effect in shown if effect.lies_in() != "whole"]
+
+
+def deviation_of(part: Part) -> float:
+    """The standard deviation of all its blurs together, logical px."""
+    return math.hypot(*(effect.radius / 2 * effect.opacity for effect in shown_of(part, Blur)))
+
+
+def before_blur(node: Node) -> Node:
+    """The node as it is drawn before its blurs, and without them: what it casts is not cut out under it
+    (``rendering.md``, Zones)."""
+    bare = node.without(Blur)
+    effects = tuple(
+        effect.evolve(shows_through=True) if "shows_through" in type(effect).model_fields else effect
+        for effect in bare.part.effects
+    )
+    return bare.evolved(bare.part.evolve(effects=effects), bare.children)

@@ -216,6 +216,11 @@ class Effect(Value):
         return False
 
     @property
+    def mixes(self) -> bool:
+        """Whether any coat of it is blended with what lies below, other than laid over it."""
+        return self.blend != "normal"
+
+    @property
     def shows_through_body(self) -> bool:
         """Whether a behind effect is also seen under the part's own surface."""
         return False

@@ -78,6 +78,10 @@ class Bevel(Lit):
     def pictured(self) -> bool:
         return True
 
+    @property
+    def mixes(self) -> bool:
+        return self.highlight_blend != "normal" or self.shade_blend != "normal"
+
     def hidden_fields(self) -> tuple[str, ...]:
         hidden = ["blend"]
         hidden += [] if self.profile == "step" else ["steps"]

@@ -14,7 +14,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from obrell.core.document.looks import effects_of
+from obrell.core.document.looks import before_blur, deviation_of, painted_of, shown_of
 from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
@@ -29,7 +29,7 @@ from obrell.core.raster.layers import NO_BOX, Box, Layer, Mask
 from obrell.core.raster.memory import keep_memory
 from obrell.core.raster.quantise import Pixels, quantise
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.covers import blurs_of, mask_over, masks_of, unblurred, unmasked
+from obrell.core.render.covers import mask_over
 from obrell.core.render.limits import check_region
 from obrell.core.render.site import PartSite, device_box, site_of
 from obrell.core.values.blends import BLEND_CODES
@@ -116,13 +116,13 @@ def paint(target: Layer, node: Node, sites: _Sites) -> None:
     """Blend a part, and what is in it, into ``target``."""
     if not node.part.visible or node.part.opacity <= 0:
         return
-    masks, blurs = masks_of(node.part), blurs_of(node.part)
-    if blurs:
-        _out_of_focus(target, node, blurs, sites)
-    elif masks:
+    masks, deviation = shown_of(node.part, MaskEffect), deviation_of(node.part) * sites.frame.density
+    if masks:
         _masked(target, node, masks, sites)
     elif node.clip is not None:
         _clipped(target, node, node.clip, sites)
+    elif deviation > 0:
+        _out_of_focus(target, node, deviation, sites)
     elif node.children and node.plain and (node.through or not mixes(node)):
         for child in node.children:
             paint(target, child, sites)
@@ -133,14 +133,14 @@ def paint(target: Layer, node: Node, sites: _Sites) -> None:
 def mixes(node: Node) -> bool:
     """Whether anything in the node is blended with what lies below it, other than laid over it."""
     part = node.part
-    own = part.blend != "normal" or any(effect.blend != "normal" for effect in part.effects)
+    own = part.blend != "normal" or any(effect.mixes for effect in part.effects)
     return own or any(mixes(child) for child in node.children)
 
 
-def _out_of_focus(target: Layer, node: Node, blurs: Sequence[Blur], sites: _Sites) -> None:
-    """Paint the node by itself on more than is seen, blur that, and lay it over as the part asks."""
-    bare, part = unblurred(node), node.part
-    deviation = math.sqrt(sum((effect.radius / 2 * effect.opacity) ** 2 for effect in blurs)) * sites.frame.density
+def _out_of_focus(target: Layer, node: Node, deviation: float, sites: _Sites) -> None:
+    """Paint the node by itself on more than is seen, blur that by a deviation in device px, and lay it over
+    as the part asks."""
+    bare, part = before_blur(node), node.part
     inner = replace(sites, frame=replace(sites.frame, region=sites.frame.region.grown(support_px(deviation))))
     plain = bare.evolved(bare.part.evolve(opacity=1.0, blend="normal"), bare.children)
     box = painted_box(sites.resolved, plain, inner.frame, sites.cache)
@@ -152,7 +152,7 @@ def _out_of_focus(target: Layer, node: Node, blurs: Sequence[Blur], sites: _Site
 
 def _masked(target: Layer, node: Node, masks: Sequence[MaskEffect], sites: _Sites) -> None:
     """Paint the node on what it can change, and keep that as far as its masks show it."""
-    bare, site = unmasked(node), sites.of(node.part)
+    bare, site = node.without(MaskEffect), sites.of(node.part)
     box = painted_box(sites.resolved, bare, sites.frame, sites.cache).meet(target.box)
     kept = target.crop(box)
     paint(kept, bare, sites)
@@ -174,7 +174,7 @@ def _clipped(target: Layer, node: Node, clip: Part, sites: _Sites) -> None:
 def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
     """Blend a part into ``target``, which becomes the outside layer itself."""
     part, site = node.part, sites.of(node.part)
-    effects = [effect for effect in effects_of(part) if effect.visible and effect.opacity > 0]
+    effects = painted_of(part)
     box = touched(effects, site).meet(target.box)
     if box.empty and not node.children:
         return
@@ -239,9 +239,9 @@ def _over(
         return
     if not effects:
         return
-    plain = all(effect.blend == "normal" for effect in effects[1:])
     covers = effects[0].opaque and side == "inside"
-    if part.opacity >= 1 and part.blend == "normal" and effects[0].blend == "normal" and (plain or covers):
+    alone = covers or not any(effect.mixes for effect in effects)
+    if part.opacity >= 1 and part.blend == "normal" and alone:
         group = layer
     else:
         box = layer.box.meet(touched(effects, site)) if side == "outside" else layer.box
@@ -271,11 +271,11 @@ def painted_box(resolved: Resolved, node: Node, frame: Frame, cache: PixelCache 
     part = node.part
     if not part.visible:
         return NO_BOX
-    effects = [effect for effect in effects_of(part) if effect.visible and not isinstance(effect, Blur)]
+    effects = painted_of(part)
     own = touched(effects, site_of(resolved, part, frame.density, frame.region, cache)) if effects else NO_BOX
     for child in node.children:
         own = own.join(painted_box(resolved, child, frame, cache))
-    soft = sum(effect.reach(0.0) for effect in blurs_of(part))
+    soft = _soft_reach(part)
     return own if own.empty or not soft else own.grown(math.ceil(soft * frame.density) + 1).meet(frame.region)
 
 
@@ -290,7 +290,10 @@ def painted_bounds(resolved: Resolved, node: Node) -> Rect:
 
 def _painted_bounds(resolved: Resolved, part: Part) -> Rect:
     site = site_of(resolved, part, 1.0, NO_BOX, SHARED)
-    effects = [effect for effect in effects_of(part) if effect.visible and not isinstance(effect, Blur)]
-    reach = max((effect.reach(site.light) for effect in effects if not isinstance(effect, Blur)), default=0.0)
-    reach += sum(effect.reach(0.0) for effect in blurs_of(part))
+    reach = max((effect.reach(site.light) for effect in painted_of(part)), default=0.0) + _soft_reach(part)
     return site.outline.bounds().grown(reach + 1.0)
+
+
+def _soft_reach(part: Part) -> float:
+    """How far its blurs can spread it, logical px."""
+    return sum(effect.reach(0.0) for effect in shown_of(part, Blur))

@@ -7,9 +7,7 @@ from collections.abc import Callable
 import numpy as np
 
 from obrell.core.document.copies import moved_node
-from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node
-from obrell.core.effects import Blur
 from obrell.core.effects.mask import GradientCover
 from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.effects.pigments import pigment
@@ -20,30 +18,6 @@ from obrell.core.render.site import PartSite
 
 LUMINANCE = np.array([0.2126, 0.7152, 0.0722], np.float32)
 Painter = Callable[[Layer, Node], None]
-
-
-def masks_of(part: Part) -> list[MaskEffect]:
-    """The masks that are not hidden, in their order."""
-    return [effect for effect in part.effects if isinstance(effect, MaskEffect) and effect.visible]
-
-
-def unmasked(node: Node) -> Node:
-    """The node without its masks."""
-    part = node.part
-    rest = tuple(effect for effect in part.effects if not isinstance(effect, MaskEffect))
-    return node.evolved(part.evolve(effects=rest), node.children)
-
-
-def blurs_of(part: Part) -> list[Blur]:
-    """The blurs over the whole part that are not hidden."""
-    return [effect for effect in part.effects if isinstance(effect, Blur) and effect.visible and effect.opacity > 0]
-
-
-def unblurred(node: Node) -> Node:
-    """The node without its blurs."""
-    part = node.part
-    rest = tuple(effect for effect in part.effects if not isinstance(effect, Blur))
-    return node.evolved(part.evolve(effects=rest), node.children)
 
 
 def mask_over(effect: MaskEffect, node: Node, site: PartSite, box: Box, paint: Painter) -> Mask:
