@@ -1,13 +1,18 @@
 """Kit files: read back as written, and refused in words when they are not kits."""
 
 import json
+from base64 import b64encode
 
 import pytest
 
 from obrell.core.errors import BadDocument, TooLarge
+from obrell.core.files import file_id
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
+from obrell.core.shapes import Text
+from obrell.core.text.fonts import FONT_FOLDER
 from obrell.samples.wendmere_lock import wendmere_lock
+from tests.making import control, kit, part, png, slope, solid
 
 WHOLE = write_kit(wendmere_lock())
 
@@ -46,3 +51,18 @@ def test_what_is_not_a_kit_is_refused_with_the_place(content, words):
 def test_a_huge_file_is_not_even_parsed():
     with pytest.raises(TooLarge, match="60 MB"):
         read_kit(b" " * (MAX_KIT_BYTES + 1))
+
+
+def test_a_font_that_is_used_but_no_longer_listed_comes_along():
+    content = (FONT_FOLDER / "nunito" / "latin.woff2").read_bytes()
+    words = part(Text(words="Sluice", font=file_id(content)), solid("#204060"))
+    whole = kit(control(words)).evolve(files={file_id(content): b64encode(content).decode()})
+    assert read_kit(write_kit(whole)) == whole
+
+
+def test_a_file_is_what_it_is_named_after():
+    content = b64encode(png(slope(4, 4))).decode()
+    with pytest.raises(BadDocument, match="not the one that its name stands for"):
+        read_kit(write_kit(kit().evolve(files={"0" * 32: content})))
+    with pytest.raises(BadDocument, match="not a PNG, JPEG or WebP"):
+        read_kit(write_kit(kit().evolve(files={file_id(b"nothing"): b64encode(b"nothing").decode()})))

@@ -18,12 +18,21 @@ from obrell.core.errors import NoSuchThing
 FILE_ID = r"^[0-9a-f]{32}$"
 FileId = Annotated[str, Field(pattern=FILE_ID)]
 """32 hexadecimal digits."""
+PICTURE_STARTS = {b"\x89PNG": "image/png", b"\xff\xd8": "image/jpeg"}
 _keepers: list[weakref.WeakMethod[Callable[[str], bytes | None]]] = []
 
 
 def file_id(content: bytes) -> str:
     """The name of a file of these bytes."""
     return hashlib.blake2b(content, digest_size=16).hexdigest()
+
+
+def picture_type(content: bytes) -> str | None:
+    """The media type of a picture as it is kept, PNG or JPEG; None for any other file."""
+    for start, kind in PICTURE_STARTS.items():
+        if content.startswith(start):
+            return kind
+    return None
 
 
 def kept_by(find: Callable[[str], bytes | None]) -> None:

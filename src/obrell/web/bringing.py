@@ -10,10 +10,11 @@ from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import Response
 
 from obrell.core.document.model import KitFont, KitSettings
-from obrell.core.edit import read_edit
 from obrell.core.edit.insert import InsertParts
 from obrell.core.edit.kits import KitIndex, with_favourite, with_font
+from obrell.core.edit.pictures import AddPicture, PinReference
 from obrell.core.errors import NoSuchThing
+from obrell.core.files import picture_type
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.icons import find_icons, icon_names, icon_paths
 from obrell.core.interchange.fonts import read_font
@@ -62,19 +63,17 @@ async def picture(
     content = await asyncio.to_thread(read_picture, await request.body())
     file = kits_of(request).keep_file(content)
     called = "".join(c for c in PurePath(name).stem if c.isprintable()).strip()[:60] or "Picture"
-    edit = {"kind": "add-picture", "file": file, "name": called}
-    if use == "reference":
-        edit = {"kind": "pin-reference", "file": file}
-    return await made(request, kit, control, read_edit(edit), NOTHING, window)
+    edit = PinReference(file=file) if use == "reference" else AddPicture(file=file, name=called)
+    return await made(request, kit, control, edit, NOTHING, window)
 
 
 @router.get("/files/{name}")
 async def file(request: Request, name: str) -> Response:
     """A kept picture, for the stage."""
     content = kits_of(request).file(name)
-    if content is None or not content.startswith((b"\x89PNG", b"\xff\xd8")):
+    kind = None if content is None else picture_type(content)
+    if kind is None:
         raise NoSuchThing("That picture is not stored here.")
-    kind = "image/png" if content.startswith(b"\x89PNG") else "image/jpeg"
     return Response(content, media_type=kind, headers=FOR_EVER)
 
 

@@ -8,13 +8,12 @@ from itertools import pairwise
 from xml.sax.saxutils import escape, quoteattr
 
 from obrell.core.effects.pigments import picture_frame, sample
-from obrell.core.files import content_of
+from obrell.core.files import content_of, picture_type
 from obrell.core.geometry.plane import Rect, Similarity, direction
 from obrell.core.geometry.svgdata import number
 from obrell.core.raster.samples import size_of
 from obrell.core.values.paints import Fill, Gradient, Linear, Picture, Radial, Solid, Stop
 
-PNG = b"\x89PNG"
 SPREADS = {"once": "", "repeated": "repeat", "mirrored": "reflect"}
 """SVG's words for what lies beyond a gradient's ends."""
 MIDPOINT_PIECES = 12
@@ -110,11 +109,11 @@ class Definitions:
         seen, (left, top, right, bottom) = picture_frame(fill, box)
         width, height = size_of(fill.file)
         content = content_of(fill.file)
-        kind = "png" if content.startswith(PNG) else "jpeg"
+        data = f"data:{picture_type(content)};base64,{b64encode(content).decode()}"
         across, down = seen.width / (right - left), seen.height / (bottom - top)
         image = element("image", {
             "width": width * across, "height": height * down, "x": -left * across, "y": -top * down,
-            "preserveAspectRatio": "none", "href": f"data:image/{kind};base64,{b64encode(content).decode()}",
+            "preserveAspectRatio": "none", "href": data,
         })  # fmt: skip
         tile = seen if fill.fit == "tiled" else seen.union(box)
         inner = element("svg", {

@@ -28,11 +28,16 @@ class KeptFont:
     name: str
 
 
+def is_font(content: bytes) -> bool:
+    """Whether a file begins as the fonts do that can be read."""
+    return content[:4] in (*PLAIN, WOFF2)
+
+
 def read_font(content: bytes) -> KeptFont:
     """The font in a file; raises ``BadDocument`` or ``TooLarge`` in words."""
     if len(content) > MAX_FONT_BYTES:
         raise TooLarge(f"A font file can have at most {MAX_FONT_BYTES // 1_000_000} MB.")
-    if content[:4] not in (*PLAIN, WOFF2):
+    if not is_font(content):
         raise BadDocument("This is not a TTF, OTF or WOFF2 font.")
     try:
         if content[:4] == WOFF2:

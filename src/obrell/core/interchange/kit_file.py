@@ -11,7 +11,7 @@ from pydantic import TypeAdapter, ValidationError
 from obrell.core.document.model import SCHEMA, Kit
 from obrell.core.errors import BadDocument, TooLarge
 from obrell.core.files import file_id
-from obrell.core.interchange.fonts import read_font
+from obrell.core.interchange.fonts import is_font, read_font
 from obrell.core.interchange.limits import MAX_KIT_BYTES
 from obrell.core.interchange.pictures import read_picture
 
@@ -40,19 +40,18 @@ def read_kit(content: bytes) -> Kit:
         kit = Kit.model_validate(data)
     except ValidationError as error:
         raise BadDocument(_in_words(error)) from error
-    fonts = {font.file for font in kit.fonts}
     for name, text in kit.files.items():
-        _check_file(name, text, font=name in fonts)
+        _check_file(name, text)
     return kit
 
 
-def _check_file(name: str, text: str, *, font: bool) -> None:
+def _check_file(name: str, text: str) -> None:
     """A file in a kit is what it is named after, and something that could have been brought in."""
     try:
         content = b64decode(text, validate=True)
     except ValueError as error:
         raise BadDocument(f"files/{name}: this is not Base64.") from error
-    kept = read_font(content).content if font else read_picture(content)
+    kept = read_font(content).content if is_font(content) else read_picture(content)
     if file_id(content) != name or kept != content:
         raise BadDocument(f"files/{name}: the content is not the one that its name stands for.")
 
