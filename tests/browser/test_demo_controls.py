@@ -409,7 +409,29 @@ def test_a_gradient_is_turned_by_its_handle_and_a_curve_is_drawn(hand):
     curve = page.locator("svg.curve").first.bounding_box()
     with page.expect_response("**/edits"):
         page.mouse.click(curve["x"] + curve["width"] * 0.3, curve["y"] + curve["height"] * 0.2)
-    expect(page.locator("svg.curve").first.locator("circle")).to_have_count(3)
+    points = page.locator("svg.curve").first.locator("circle")
+    expect(points).to_have_count(3)
+    label = points.nth(1).get_attribute("aria-label")
+    place = points.nth(1).get_attribute("cx")
+    x, y = middle_of(page, "svg.curve circle[data-point='1']")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 20, y + 20, steps=3)
+    expect(points.nth(1)).not_to_have_attribute("cx", place)
+    page.keyboard.press("Escape")
+    page.mouse.up()
+    expect(points.nth(1)).to_have_attribute("cx", place)
+    expect(points.nth(1)).to_have_attribute("aria-label", label)
+    points.nth(1).focus()
+    for key in ("ArrowRight", "Enter"):
+        with page.expect_response("**/edits"):
+            page.keyboard.press(key)
+    expect(points).to_have_count(4)
+    expect(points.nth(2)).to_be_focused()
+    with page.expect_response("**/edits"):
+        page.keyboard.press("Delete")
+    expect(points).to_have_count(3)
+    expect(points.nth(1)).not_to_have_attribute("aria-label", label)
 
 
 def test_the_strip_shows_heat_and_cost_and_the_stage_both_halves(page, server):

@@ -124,8 +124,9 @@ export function startActions(bench) {
       else node.click();
     },
     fill: ({ fill }) => {
-      field("more").open = true;
       const form = document.querySelector(`[data-form=${fill}]`);
+      const folded = form.closest("details");
+      if (folded) folded.open = true;
       form.scrollIntoView({ block: "nearest" });
       form.elements[0].focus();
       form.elements[0].select?.();

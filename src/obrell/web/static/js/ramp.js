@@ -1,4 +1,5 @@
 /** The ramp in the sheet: stops are dragged, nudged, added by a click, removed. */
+import { dragged } from "./drags.js";
 
 /** @param {object} bench */
 export function startRamp(bench) {
@@ -42,20 +43,11 @@ export function startRamp(bench) {
     stop.focus({ preventScroll: true });
     show();
     let position = null;
-    stop.setPointerCapture(event.pointerId);
-    bench.hold(true);
-    const move = (at) => {
+    dragged(bench, (at) => {
       position = share(rail, at);
       stop.style.left = `${position * 100}%`;
       bench.stage.preview(moved(ramp, stop.dataset.index, position));
-    };
-    const up = () => {
-      stop.removeEventListener("pointermove", move);
-      bench.hold(false);
-      if (position !== null) bench.post(moved(ramp, stop.dataset.index, position));
-    };
-    stop.addEventListener("pointermove", move);
-    stop.addEventListener("pointerup", up, { once: true });
+    }, (any) => any && bench.post(moved(ramp, stop.dataset.index, position)));
   });
 
   sheet.addEventListener("keydown", (event) => {

@@ -1,4 +1,4 @@
-import { ask } from "./page.js";
+import { ask, typing } from "./page.js";
 
 /** The strip's other sides: what each step changes as a heat map, and what it costs. */
 const IDLE_MS = 700;
@@ -120,6 +120,6 @@ export function startHalves(bench) {
     place();
   });
   document.addEventListener("keydown", (event) => {
-    if (event.key === "v" && !event.target.closest("input, textarea, select, dialog") && !event.ctrlKey && !event.metaKey) toggle();
+    if (event.key === "v" && !typing(event) && !event.target.closest("dialog") && !event.ctrlKey && !event.metaKey) toggle();
   });
 }
