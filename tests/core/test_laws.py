@@ -115,7 +115,7 @@ def test_every_effect_has_an_svg_form_that_is_self_contained(shape, effect):
     )
     sides = {"behind": ["behind"], "surface": ["inside"], "edge": ["inside", "outside"]}
     kind = EFFECTS_TRIED[effect]
-    text = "".join(item for side in sides[kind.lies_in()] for item in kind.svg(drawing, side))
+    text = "".join(item for side in sides[kind.lies_in()] for item in drawing.elements(kind, side))
     assert text.startswith("<path")
     assert "http" not in text + drawing.defs.markup()
 

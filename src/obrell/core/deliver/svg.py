@@ -16,7 +16,7 @@ from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects import Blur
-from obrell.core.effects.base import Drawing, Effect, Lamp, Side
+from obrell.core.effects.base import Drawing, Effect, Side
 from obrell.core.effects.markup import Definitions, element, text
 from obrell.core.effects.mask import GradientCover
 from obrell.core.effects.mask import Mask as MaskEffect
@@ -38,8 +38,7 @@ def svg(resolved: Resolved, box: Rect | None = None, density: float = USUAL_DENS
     canvas = resolved.control.canvas
     box = box or Rect(0, 0, canvas.width, canvas.height)
     defs = Definitions()
-    lamp = Lamp(resolved.light.direction, resolved.light.height)
-    made = Pictures(density, lamp, resolved, canvas_box(resolved, density))
+    made = Pictures(density, resolved, canvas_box(resolved, density))
     parts = [_node(node, made, defs) for node in resolved.tree.nodes]
     view = " ".join(number(v) for v in (box.left, box.top, box.width, box.height))
     root: dict[str, str | float] = {
@@ -140,9 +139,8 @@ def _part(part: Part, held: Sequence[str], made: Pictures, defs: Definitions) ->
     behind = [e for e in shown if e.lies_in() == "behind"]
     solid = _opaque(part, inside)
     cut = len(inside) > 1 or not all(effect.keeps_to_shape and not effect.pictured for effect in inside)
-    drawing = Drawing(
-        part.shape, place, made.lamp, defs, outline.bounds(), made.of(part), cut, spans_of(made.resolved, part)
-    )
+    spans = spans_of(made.resolved, part)
+    drawing = Drawing(part.shape, place, made.resolved.lamp, defs, outline.bounds(), made.of(part), cut, spans)
     shadows = _behind(behind, drawing, part, solid)
     body = _elements(inside, drawing, "inside")
     outer = _elements(edge, drawing, "outside")
@@ -165,7 +163,7 @@ def _opaque(part: Part, inside: Iterable[Effect]) -> bool:
 def _behind(effects: Iterable[Effect], drawing: Drawing, part: Part, solid: bool) -> list[str]:
     result: list[str] = []
     for effect in effects:
-        drawn = _styled(effect, effect.svg(drawing, "behind"), part.opacity)
+        drawn = _styled(effect, drawing.elements(effect, "behind"), part.opacity)
         if not solid and not effect.shows_through_body and drawn:
             drawn = [element("g", {"mask": _outside_mask(drawing, part)}, *drawn)]
         result.extend(drawn)
@@ -173,7 +171,7 @@ def _behind(effects: Iterable[Effect], drawing: Drawing, part: Part, solid: bool
 
 
 def _elements(effects: Iterable[Effect], drawing: Drawing, side: Side) -> list[str]:
-    return [item for effect in effects for item in _styled(effect, effect.svg(drawing, side), 1.0)]
+    return [item for effect in effects for item in _styled(effect, drawing.elements(effect, side), 1.0)]
 
 
 def _styled(effect: Effect, items: Sequence[str], fade: float) -> list[str]:
@@ -207,7 +205,7 @@ def rect_attributes(box: Rect) -> dict[str, str | float]:
 
 
 def _outside_mask(drawing: Drawing, part: Part) -> str:
-    reach = max((effect.reach(drawing.light) for effect in part.effects), default=0.0)
+    reach = max((effect.reach(drawing.lamp.direction) for effect in part.effects), default=0.0)
     area = drawing.box.grown(reach + 1)
     outline = path_data(drawing.outline(drawing.shape.path()))
     data = f"{rectangle(area)} {outline}"

@@ -11,6 +11,7 @@ from obrell.core.document.follows import settled
 from obrell.core.document.model import Control, Fit, KitSettings, Light, Part, State
 from obrell.core.document.moving import set_value
 from obrell.core.document.tree import Tree, arranged
+from obrell.core.effects.base import Lamp
 from obrell.core.errors import NoSuchThing
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink
@@ -28,6 +29,11 @@ class Resolved:
     light: Light
     fit: Fit
     tree: Tree
+
+    @property
+    def lamp(self) -> Lamp:
+        """The key light as effects take it."""
+        return Lamp(self.light.direction, self.light.height)
 
 
 def resolve(kit: KitSettings, control: Control, state: str = REST, colourway: str = DAY) -> Resolved:

@@ -3,24 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from obrell.core.document.model import MAX_EFFECTS, MAX_VERSIONS, Control, Part, Version
 from obrell.core.edit.base import Edit, Surroundings, each_part, names_of
 from obrell.core.edit.parts import Ids
-from obrell.core.effects import EFFECTS, AnyEffect, Bevel, DropShadow, Gloss, InnerShadow, Paint, Sheen
+from obrell.core.effects import EFFECTS, AnyEffect, Paint
 from obrell.core.effects.base import ZONES
-from obrell.core.effects.offsets import Cast, Shift
 from obrell.core.errors import NoSuchThing, Refused
-from obrell.core.values.base import Value
 from obrell.core.values.fields import Name
 from obrell.core.values.paints import Fill
-
-STRENGTHS = ("opacity", "highlight_opacity", "shade_opacity")
-PRESSED_SHARE = 0.4
-"""What is left of a shadow's distance and blur under a part that is pressed."""
 
 
 class PasteEffects(Edit):
@@ -83,18 +77,10 @@ class StrengthenEffects(Edit):
     factor: Annotated[float, Field(gt=0, le=10)]
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        return _each_effect(control, self.parts, self._stronger)
+        return _each_effect(control, self.parts, lambda effect: effect.strengthened(self.factor))
 
     def label(self, control: Control) -> str:
         return f"Made the look of {names_of(control, self.parts)} {'heavier' if self.factor > 1 else 'lighter'}"
-
-    def _stronger(self, effect: AnyEffect) -> AnyEffect:
-        if effect.kind in ("paint", "mask", "blur"):
-            return effect
-        found = {n: min(1.0, getattr(effect, n) * self.factor) for n in STRENGTHS if n in type(effect).model_fields}
-        if isinstance(effect, Bevel):
-            del found["opacity"]
-        return effect.evolve(**found)
 
 
 class SweepEffects(Edit):
@@ -134,7 +120,7 @@ class PressLook(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         light = around.light_of(control)
-        return _each_effect(control, self.parts, lambda effect: _pressed(effect, light))
+        return _each_effect(control, self.parts, lambda effect: effect.pressed(light))
 
     def label(self, control: Control) -> str:
         return f"Gave {names_of(control, self.parts)} a pressed look"
@@ -190,29 +176,3 @@ class UseVersion(Edit):
 
 def _each_effect(control: Control, parts: Ids, change: Callable[[AnyEffect], AnyEffect]) -> Control:
     return each_part(control, parts, lambda part: part.evolve(effects=tuple(change(e) for e in part.effects)))
-
-
-def _pressed(effect: AnyEffect, light: float) -> AnyEffect:
-    if isinstance(effect, DropShadow):
-        return effect.evolve(offset=_shortened(effect.offset), blur=effect.blur * PRESSED_SHARE)
-    if isinstance(effect, InnerShadow):
-        return effect.evolve(offset=_turned(effect.offset, light))
-    if isinstance(effect, Bevel | Sheen | Gloss):
-        came = light if effect.follow else effect.direction
-        return effect.evolve(follow=False, direction=(came + 180) % 360)
-    return effect
-
-
-def _shortened(offset: Any) -> Value:
-    if isinstance(offset, Shift):
-        return offset.evolve(across=offset.across * PRESSED_SHARE, down=offset.down * PRESSED_SHARE)
-    shorter: Value = offset.evolve(distance=offset.distance * PRESSED_SHARE)
-    return shorter
-
-
-def _turned(offset: Any, light: float) -> Value:
-    if isinstance(offset, Cast):
-        came = light if offset.follow else offset.direction
-        return offset.evolve(follow=False, direction=(came + 180) % 360)
-    turned: Value = offset.evolve(across=-offset.across, down=-offset.down)
-    return turned

@@ -6,7 +6,7 @@ from abc import abstractmethod
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from dataclasses import field as dataclass_field
-from typing import ClassVar, Literal, Protocol, get_args
+from typing import ClassVar, Literal, Protocol, Self, get_args
 
 from pydantic import Field
 
@@ -21,7 +21,7 @@ from obrell.core.shapes.base import Sentence, Shape
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.fields import Id, Share
-from obrell.core.values.paints import Fill, Gradient, Texture
+from obrell.core.values.paints import PICTURED, Fill, Gradient, Texture
 
 Zone = Literal["behind", "surface", "edge", "whole"]
 ZONES: tuple[Zone, ...] = get_args(Zone)
@@ -65,11 +65,6 @@ class Site(Protocol):
     @property
     def box(self) -> Rect:
         """The part's own unrotated box, which fills span."""
-        ...
-
-    @property
-    def light(self) -> float:
-        """Direction of the key light, degrees."""
         ...
 
     @property
@@ -146,10 +141,9 @@ class Drawing:
     spans: Mapping[str, Rect] = dataclass_field(default_factory=dict)
     """Boxes in user space that fills can be laid over instead of the part's own."""
 
-    @property
-    def light(self) -> float:
-        """Direction of the key light, degrees."""
-        return self.lamp.direction
+    def elements(self, effect: Effect, side: Side) -> tuple[str, ...]:
+        """An effect's SVG form."""
+        return self.picture(effect, side) if effect.pictured else effect.svg(self, side)
 
     def fill(self, fill: Fill, box: Rect | None = None) -> dict[str, str | float]:
         """The ``fill`` attributes of a paint laid over the part's box, or over what it spans."""
@@ -174,6 +168,10 @@ class Effect(Value):
 
     label: ClassVar[str]
     zone: ClassVar[Zone]
+    strengths: ClassVar[tuple[str, ...]] = ("opacity",)
+    """The fields that say how strong it is, as a look is made lighter or heavier."""
+    in_svg: ClassVar[bool] = True
+    """Whether SVG can draw its kind at all."""
     keeps_to_shape: ClassVar[bool] = True
     """Whether its SVG form can do without a mask when it is alone on the surface."""
 
@@ -202,18 +200,27 @@ class Effect(Value):
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
         """Its coats on one side of the part, bottom-most first."""
 
-    @abstractmethod
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        """The same as SVG elements in user space, without opacity and blend mode."""
+        """The same as SVG elements in user space, without opacity and blend mode; never asked of an effect
+        that is ``pictured``."""
+        return ()
 
     @abstractmethod
     def sentence(self) -> Sentence:
         """What follows its label in the sheet."""
 
+    def strengthened(self, factor: float) -> Self:
+        """The same with its strengths multiplied."""
+        return self.evolve(**{name: min(1.0, getattr(self, name) * factor) for name in self.strengths})
+
+    def pressed(self, light: float) -> Self:
+        """The same as if its part were pressed, under a light from that direction, degrees."""
+        return self
+
     @property
     def pictured(self) -> bool:
         """Whether its SVG form is embedded pictures, as it stands."""
-        return False
+        return not self.in_svg or isinstance(getattr(self, "fill", None), PICTURED)
 
     @property
     def mixes(self) -> bool:

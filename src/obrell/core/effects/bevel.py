@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, ClassVar, Literal, get_args
+from functools import lru_cache
+from typing import Annotated, ClassVar, Literal, get_args
 
 import numpy as np
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
+from obrell.core.effects.base import Coat, Side, Site, Zone
 from obrell.core.effects.lit import Lit, towards
 from obrell.core.effects.pigments import solid
 from obrell.core.effects.tones import Tone, tone_pictures
+from obrell.core.raster.blur import TAIL
 from obrell.core.raster.relief import INSIDE, OUTSIDE, STRADDLING, TABLE_SIZE, Relief, Table
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.blends import Blend
@@ -32,6 +34,8 @@ class Bevel(Lit):
 
     label: ClassVar[str] = "Bevel"
     zone: ClassVar[Zone] = "surface"
+    strengths: ClassVar[tuple[str, ...]] = ("highlight_opacity", "shade_opacity")
+    in_svg: ClassVar[bool] = False
     kind: Literal["bevel"] = "bevel"
     side: Literal["inside", "outside", "straddling"] = Field("inside", title="lies")
     width: Length = Field(6.0, title="wide")
@@ -54,7 +58,7 @@ class Bevel(Lit):
 
     def reach(self, light: float) -> float:
         share = {"inside": 0.0, "outside": 1.0, "straddling": 0.5}[self.side]
-        soft = self.softness * 1.8 if self.side != "inside" else 0.0
+        soft = self.softness * TAIL if self.side != "inside" else 0.0
         return self.width * share + soft
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
@@ -71,13 +75,6 @@ class Bevel(Lit):
             Coat(high, solid(str(self.highlight)), self.highlight_opacity * self.opacity, self.highlight_blend),
         )
 
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        return drawing.picture(self, side)
-
-    @property
-    def pictured(self) -> bool:
-        return True
-
     @property
     def mixes(self) -> bool:
         return self.highlight_blend != "normal" or self.shade_blend != "normal"
@@ -87,7 +84,7 @@ class Bevel(Lit):
         hidden += [] if self.profile == "step" else ["steps"]
         hidden += [] if self.profile == "drawn" else ["drawn"]
         hidden += [] if self.tone == "drawn" else ["drawn_tone"]
-        return (*hidden, *(("direction", "elevation") if self.follow else ()))
+        return (*hidden, *super().hidden_fields())
 
     def pictures(self, field: str) -> dict[str, Table]:
         if field == "profile":
@@ -106,17 +103,10 @@ class Bevel(Lit):
         return (self.drawn_tone if self.tone == "drawn" else TONES[self.tone]).table()
 
 
-_TABLES: dict[Any, Table] = {}
-
-
+@lru_cache(maxsize=64)
 def profile_table(profile: Profile, steps: int, drawn: Curve) -> Table:
     """Heights from 0 to 1 across a bevel (``rendering.md``, Formulas)."""
-    key = (profile, steps if profile == "step" else 0, drawn if profile == "drawn" else None)
-    if key not in _TABLES:
-        if len(_TABLES) > 64:
-            _TABLES.clear()
-        _TABLES[key] = np.ascontiguousarray(_profile(profile, steps, drawn), np.float32)
-    return _TABLES[key]
+    return np.ascontiguousarray(_profile(profile, steps, drawn), np.float32)
 
 
 def _profile(profile: Profile, steps: int, drawn: Curve) -> np.ndarray:

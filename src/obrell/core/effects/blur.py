@@ -6,12 +6,10 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
+from obrell.core.effects.base import Coat, Effect, Side, Site, Zone
+from obrell.core.raster.blur import TAIL
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.fields import Blur as Radius
-
-TAIL = 1.8
-"""A blur's reach as a share of its CSS radius: 3.6 standard deviations."""
 
 
 class Blurred(Effect):
@@ -20,9 +18,6 @@ class Blurred(Effect):
     radius: Radius = Field(4.0, title="blur")
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        return ()
-
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         return ()
 
     def sentence(self) -> Sentence:
@@ -34,6 +29,7 @@ class Blur(Blurred):
 
     label: ClassVar[str] = "Blur"
     zone: ClassVar[Zone] = "whole"
+    strengths: ClassVar[tuple[str, ...]] = ()
     kind: Literal["blur"] = "blur"
 
     def reach(self, light: float) -> float:

@@ -16,7 +16,7 @@ from obrell.core.geometry.sweep import swept
 from obrell.core.raster.layers import Mask
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.fields import Angle, Length
-from obrell.core.values.paints import PICTURED, Fill, Linear, Solid, Stop
+from obrell.core.values.paints import Fill, Linear, Solid, Stop
 
 
 class Depth(Effect):
@@ -43,15 +43,9 @@ class Depth(Effect):
         return (Coat(mask, site.pigment(self.fill, mask.box, path.bounds()), self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        if self.pictured:
-            return drawing.picture(self, side)
         path = self._path(drawing.shape.path(), drawing.place.turn)
         fill = drawing.fill(self.fill, path.bounds())
         return (element("path", {"d": path_data(drawing.outline(path))} | fill),)
-
-    @property
-    def pictured(self) -> bool:
-        return isinstance(self.fill, PICTURED)
 
     def sentence(self) -> Sentence:
         colours: Sentence = (Slot("fill/kind"),)

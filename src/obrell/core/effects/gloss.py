@@ -67,8 +67,8 @@ class Gloss(Lit):
         return (element("path", {"d": path_data(path), "filter": blur} | fill),)
 
     def hidden_fields(self) -> tuple[str, ...]:
-        light = ("direction", "elevation") if self.follow else ("elevation",)
-        return (*light, "bend") if self.form in ("crescent", "corner to corner") else light
+        bend = ("bend",) if self.form in ("crescent", "corner to corner") else ()
+        return (*bend, "elevation", *super().hidden_fields())
 
     def sentence(self) -> Sentence:
         return (

@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
+from obrell.core.effects.base import Coat, Effect, Side, Site, Zone
 from obrell.core.effects.pigments import solid
 from obrell.core.raster.layers import Mask
 from obrell.core.shapes.base import Sentence, Slot, Words
@@ -19,6 +19,7 @@ class Grain(Effect):
 
     label: ClassVar[str] = "Grain"
     zone: ClassVar[Zone] = "surface"
+    in_svg: ClassVar[bool] = False
     kind: Literal["grain"] = "grain"
     opacity: Share = Field(0.12, title="strength")
     scale: Annotated[float, Live("px", 0.1, 0.3, 8), Field(gt=0, le=200)] = Field(1.0, title="grain of")
@@ -35,13 +36,6 @@ class Grain(Effect):
             Coat(Mask(field.box, above), solid("#ffffff"), self.opacity, self.blend),
             Coat(Mask(field.box, below), solid("#000000"), self.opacity, self.blend),
         )
-
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        return drawing.picture(self, side)
-
-    @property
-    def pictured(self) -> bool:
-        return True
 
     def sentence(self) -> Sentence:
         return Words("of "), Slot("scale"), Words(", "), Slot("opacity")

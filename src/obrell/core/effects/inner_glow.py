@@ -6,7 +6,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
+from obrell.core.effects.base import Coat, Side, Site, Zone
 from obrell.core.effects.glow import Glow
 from obrell.core.raster.falloff import FROM_EDGE, FROM_MIDDLE
 from obrell.core.shapes.base import Sentence, Slot, Words
@@ -18,6 +18,7 @@ class InnerGlow(Glow):
 
     label: ClassVar[str] = "Inner glow"
     zone: ClassVar[Zone] = "surface"
+    in_svg: ClassVar[bool] = False
     keeps_to_shape: ClassVar[bool] = False
     kind: Literal["inner-glow"] = "inner-glow"
     opacity: Share = Field(0.6, title="strength")
@@ -31,13 +32,6 @@ class InnerGlow(Glow):
             return ()
         way = FROM_EDGE if self.start == "edge" else FROM_MIDDLE
         return (self.coat(*site.faded(way, self.scaled(site), self.table(), 0.0)),)
-
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        return drawing.picture(self, side)
-
-    @property
-    def pictured(self) -> bool:
-        return True
 
     def sentence(self) -> Sentence:
         return (Words("from the "), Slot("start"), Words(", "), *super().sentence())

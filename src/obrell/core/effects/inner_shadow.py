@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
 from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
 from obrell.core.effects.markup import element
 from obrell.core.effects.pigments import solid
-from obrell.core.effects.shadow import TAIL, Shadow
+from obrell.core.effects.shadow import Shadow
 from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.svgdata import path_data, rectangle
+from obrell.core.raster.blur import TAIL
 from obrell.core.values.fields import Share
 
 
@@ -27,17 +28,20 @@ class InnerShadow(Shadow):
     def reach(self, light: float) -> float:
         return 0.0
 
+    def pressed(self, light: float) -> Self:
+        return self.evolve(offset=self.offset.opposite(light))
+
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
         scale = site.place.scale
         spread = self.spread if self.blur else site.stroke(self.spread)
-        x, y = self.offset.vector(site.light)
+        x, y = self.offset.vector(site.lamp.direction)
         path = site.shape.spread(-spread).transformed(site.place)
         moved = path.transformed(Similarity(dx=x * scale, dy=y * scale))
         mask = site.shadow_inverse(moved, self.blur / 2 * scale)
         return (Coat(mask, solid(str(self.colour)), self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        hole = drawing.outline(drawing.shape.spread(-self.spread), *self.offset.vector(drawing.light))
+        hole = drawing.outline(drawing.shape.spread(-self.spread), *self.offset.vector(drawing.lamp.direction))
         around = drawing.box.grown(2 * self.blur * TAIL + 1)
         data = f"{rectangle(around)} {path_data(hole)}".strip()
         blur = drawing.defs.blur(self.blur / 2, around.grown(self.blur * TAIL))

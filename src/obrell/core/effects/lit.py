@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from typing import Self
 
 from pydantic import Field
 
 from obrell.core.effects.base import Effect, Lamp
-from obrell.core.geometry.plane import direction
+from obrell.core.geometry.plane import direction, opposite
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.fields import Angle, Elevation
 
@@ -22,6 +23,12 @@ class Lit(Effect):
     def lamp(self, key: Lamp) -> Lamp:
         """The light that falls on it."""
         return key if self.follow else Lamp(self.direction, self.elevation)
+
+    def hidden_fields(self) -> tuple[str, ...]:
+        return ("direction", "elevation") if self.follow else ()
+
+    def pressed(self, light: float) -> Self:
+        return self.evolve(follow=False, direction=opposite(light if self.follow else self.direction))
 
     def light_said(self) -> Sentence:
         """Where the light comes from, when it is not the key light."""

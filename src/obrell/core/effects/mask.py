@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
+from obrell.core.effects.base import Coat, Effect, Side, Site, Zone
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.fields import PartId, Place
@@ -42,6 +42,7 @@ class Mask(Effect):
 
     label: ClassVar[str] = "Mask"
     zone: ClassVar[Zone] = "whole"
+    strengths: ClassVar[tuple[str, ...]] = ()
     kind: Literal["mask"] = "mask"
     cover: Cover = Field(default_factory=GradientCover, title="by")
     measure: Literal["opacity", "lightness"] = Field("opacity", title="its")
@@ -54,9 +55,6 @@ class Mask(Effect):
         return 0.0
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        return ()
-
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         return ()
 
     def shift(self, x: float, y: float) -> tuple[float, float]:

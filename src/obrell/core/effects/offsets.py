@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from obrell.core.geometry.plane import degrees_of, direction
+from obrell.core.geometry.plane import degrees_of, direction, opposite
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Angle, Length, Signed
 
@@ -24,6 +24,14 @@ class Cast(Value):
         x, y = direction(light if self.follow else self.direction)
         return -x * self.distance, -y * self.distance
 
+    def shortened(self, share: float) -> Cast:
+        """Falling that share as far."""
+        return self.evolve(distance=self.distance * share)
+
+    def opposite(self, light: float) -> Cast:
+        """Falling the other way."""
+        return self.evolve(follow=False, direction=opposite(light if self.follow else self.direction))
+
 
 class Shift(Value):
     """Moved right and down; negative is left and up."""
@@ -35,6 +43,14 @@ class Shift(Value):
     def vector(self, light: float) -> tuple[float, float]:
         """(across, down) in logical px."""
         return self.across, self.down
+
+    def shortened(self, share: float) -> Shift:
+        """Falling that share as far."""
+        return self.evolve(across=self.across * share, down=self.down * share)
+
+    def opposite(self, light: float) -> Shift:
+        """Falling the other way."""
+        return self.evolve(across=-self.across, down=-self.down)
 
 
 Offset = Annotated[Cast | Shift, Field(discriminator="kind")]

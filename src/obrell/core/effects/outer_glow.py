@@ -6,7 +6,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
+from obrell.core.effects.base import Coat, Side, Site, Zone
 from obrell.core.effects.glow import Glow
 from obrell.core.raster.falloff import FROM_OUTSIDE
 from obrell.core.values.fields import Share
@@ -17,6 +17,7 @@ class OuterGlow(Glow):
 
     label: ClassVar[str] = "Outer glow"
     zone: ClassVar[Zone] = "behind"
+    in_svg: ClassVar[bool] = False
     kind: Literal["outer-glow"] = "outer-glow"
     opacity: Share = Field(0.7, title="strength")
     shows_through: bool = Field(False, title="shows through")
@@ -28,13 +29,6 @@ class OuterGlow(Glow):
         if self.extent <= 0:
             return ()
         return (self.coat(*site.faded(FROM_OUTSIDE, self.scaled(site), self.table(), self.extent)),)
-
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        return drawing.picture(self, side)
-
-    @property
-    def pictured(self) -> bool:
-        return True
 
     @property
     def shows_through_body(self) -> bool:

@@ -13,7 +13,7 @@ from obrell.core.geometry.paths import Path
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.values.fields import Length
-from obrell.core.values.paints import PICTURED, Fill, Gradient, Solid
+from obrell.core.values.paints import Fill, Gradient, Solid
 
 OUTER_SHARE = {"inside": 0.0, "centre": 0.5, "outside": 1.0}
 
@@ -49,13 +49,7 @@ class Outline(Effect):
             return ()
         return (Coat(mask, site.pigment(self.fill, mask.box), self.opacity, self.blend),)
 
-    @property
-    def pictured(self) -> bool:
-        return isinstance(self.fill, PICTURED)
-
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        if self.pictured:
-            return drawing.picture(self, side)
         outer = self.width * OUTER_SHARE[self.place]
         fill = drawing.fill(self.fill)
         if self.gap > 0 and self.width > 0:

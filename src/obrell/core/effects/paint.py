@@ -9,7 +9,7 @@ from pydantic import Field
 from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
 from obrell.core.effects.markup import element
 from obrell.core.shapes.base import Sentence, Slot, Words
-from obrell.core.values.paints import PICTURED, Fill, Gradient, Linear, Picture, Solid, Texture
+from obrell.core.values.paints import Fill, Gradient, Linear, Picture, Solid, Texture
 
 
 class Paint(Effect):
@@ -17,6 +17,7 @@ class Paint(Effect):
 
     label: ClassVar[str] = "Paint"
     zone: ClassVar[Zone] = "surface"
+    strengths: ClassVar[tuple[str, ...]] = ()
     kind: Literal["paint"] = "paint"
     fill: Fill = Field(default_factory=Solid, title="fill")
 
@@ -27,13 +28,7 @@ class Paint(Effect):
         mask = site.everywhere()
         return (Coat(mask, site.pigment(self.fill, mask.box), self.opacity, self.blend),)
 
-    @property
-    def pictured(self) -> bool:
-        return isinstance(self.fill, PICTURED)
-
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        if self.pictured:
-            return drawing.picture(self, side)
         fill = drawing.fill(self.fill)
         return (element("path", {"d": drawing.field()} | fill),)
 

@@ -8,12 +8,10 @@ from pydantic import Field
 
 from obrell.core.effects.base import Effect
 from obrell.core.effects.offsets import Cast, Offset
+from obrell.core.raster.blur import TAIL
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.colours import Colour
 from obrell.core.values.fields import Blur, Signed
-
-TAIL = 1.8
-"""A blur's reach as a share of its CSS radius: 3.6 standard deviations."""
 
 
 class Shadow(Effect):

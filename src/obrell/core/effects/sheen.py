@@ -7,7 +7,7 @@ from typing import ClassVar, Literal
 import numpy as np
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
+from obrell.core.effects.base import Coat, Side, Site, Zone
 from obrell.core.effects.lit import Lit
 from obrell.core.effects.pigments import solid
 from obrell.core.effects.tones import Tone, tone_pictures
@@ -25,6 +25,7 @@ class Sheen(Lit):
 
     label: ClassVar[str] = "Sheen"
     zone: ClassVar[Zone] = "surface"
+    in_svg: ClassVar[bool] = False
     kind: Literal["sheen"] = "sheen"
     opacity: Share = Field(0.5, title="strength")
     distance: Length = Field(8.0, title="by")
@@ -52,16 +53,9 @@ class Sheen(Lit):
         mask = Mask(one.box, 1 - values if self.inverted else values)
         return (Coat(mask, solid(str(self.colour)), self.opacity, self.blend),)
 
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        return drawing.picture(self, side)
-
-    @property
-    def pictured(self) -> bool:
-        return True
-
     def hidden_fields(self) -> tuple[str, ...]:
         tone = () if self.tone == "drawn" else ("drawn_tone",)
-        return (*tone, "elevation", *(("direction",) if self.follow else ()))
+        return (*tone, "elevation", *super().hidden_fields())
 
     def pictures(self, field: str) -> dict[str, Table]:
         return tone_pictures(self.drawn_tone) if field == "tone" else {}

@@ -131,6 +131,11 @@ def direction(degrees: float) -> tuple[float, float]:
     return sin, -cos
 
 
+def opposite(degrees: float) -> float:
+    """The direction half a turn on."""
+    return (degrees + 180) % 360
+
+
 def degrees_of(dx: float, dy: float) -> float:
     """The direction of a vector in degrees clockwise from straight up, in [0, 360)."""
     return math.degrees(math.atan2(dx, -dy)) % 360.0

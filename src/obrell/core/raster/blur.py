@@ -19,6 +19,8 @@ from obrell.core.raster.layers import Box, Mask, Plane
 
 REACH = 3.6
 """Standard deviations after which a Gaussian is cut off: 0.04/255 of a step edge."""
+TAIL = REACH / 2
+"""The same as a share of a CSS blur radius, which is two standard deviations."""
 SMALL = 0.7
 """Standard deviation of the thinning and the returning Gaussian, in coarse pixels."""
 LEAST = 1.4

@@ -261,7 +261,7 @@ def touched(effects: Sequence[Effect], site: PartSite) -> Box:
     """The device pixels the part can change inside the region."""
     if not effects:
         return NO_BOX
-    reach = max(effect.reach(site.light) for effect in effects)
+    reach = max(effect.reach(site.lamp.direction) for effect in effects)
     margin = math.ceil(reach * site.density) + 1
     return device_box(site.outline).grown(margin).meet(site.region)
 
@@ -290,7 +290,7 @@ def painted_bounds(resolved: Resolved, node: Node) -> Rect:
 
 def _painted_bounds(resolved: Resolved, part: Part) -> Rect:
     site = site_of(resolved, part, 1.0, NO_BOX, SHARED)
-    reach = max((effect.reach(site.light) for effect in painted_of(part)), default=0.0) + _soft_reach(part)
+    reach = max((effect.reach(site.lamp.direction) for effect in painted_of(part)), default=0.0) + _soft_reach(part)
     return site.outline.bounds().grown(reach + 1.0)
 
 

@@ -51,10 +51,6 @@ class PartSite:
         self.box, self.outline = placed(self.shape, self.place)
         self.own_box = device_box(self.outline).meet(self.region)
 
-    @property
-    def light(self) -> float:
-        return self.lamp.direction
-
     def faded(self, way: int, reach: float, curve: Table, outwards: float) -> tuple[Mask, Mask]:
         box = self._around(outwards)
         key = ("faded", self.outline, box, way, reach, curve.tobytes())
@@ -174,9 +170,9 @@ def site_of(resolved: Resolved, part: Part, density: float, region: Box, cache: 
     """The part as it stands on the device grid of ``density``, fitted as the part or kit asks."""
     fit = part.fit or resolved.fit
     shape, place = fitted(part, density) if fit != "off" else (part.shape, Point(part.x, part.y))
-    lamp = Lamp(resolved.light.direction, resolved.light.height)
     to_device = Similarity(density, part.rotation, place.x * density, place.y * density)
-    return PartSite(shape, to_device, lamp, density, fit == "strokes", region, cache, spans_of(resolved, part))
+    spans = spans_of(resolved, part)
+    return PartSite(shape, to_device, resolved.lamp, density, fit == "strokes", region, cache, spans)
 
 
 def spans_of(resolved: Resolved, part: Part) -> dict[str, Rect]:
