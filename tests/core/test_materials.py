@@ -3,15 +3,16 @@
 import numpy as np
 import pytest
 
-from obrell.core.document.materials import extent_of, lengths_of, scaled_effects
+from obrell.core.document.materials import extent_of, scaled_effects
 from obrell.core.document.model import Material
-from obrell.core.document.tree import arranged
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.materials import material_from
 from obrell.core.effects import Blur, Mask
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.shapes import Box, Round, Text
 from obrell.core.shelf import SHIPPED
+from obrell.core.values.base import Value
+from obrell.core.values.fields import live_of
 from obrell.store.kits import Kits
 from tests.making import EFFECTS_TRIED, control, kit, layer, part, resolved, solid
 
@@ -20,6 +21,18 @@ STACK = tuple(
     for number, effect in enumerate((e for e in EFFECTS_TRIED.values() if e.lies_in() != "whole"), start=1)
 )
 MATERIAL = Material(id="m-all", name="All", effects=STACK, extent=20, fixed=("e1/width",))
+
+
+def lengths_of(value, before=""):
+    """The paths of all lengths in px below a value."""
+    paths = []
+    for name, field in type(value).model_fields.items():
+        inner, live = getattr(value, name), live_of(field.metadata)
+        if live is not None and live.unit == "px":
+            paths.append(f"{before}{name}")
+        elif isinstance(inner, Value):
+            paths += lengths_of(inner, f"{before}{name}/")
+    return paths
 
 
 def lay(start, material, **values):
@@ -38,6 +51,7 @@ def test_every_shipped_material_shows_on_every_size(material, shape):
 
 def test_lengths_fit_the_part_unless_they_are_fixed():
     twice = scaled_effects(MATERIAL, 40)
+    assert sum(len(lengths_of(effect)) for effect in STACK) > 15
     for before, after in zip(STACK, twice, strict=True):
         for path in lengths_of(before):
             was, now = before, after
@@ -74,12 +88,11 @@ def test_masks_and_blurs_stay_and_links_are_kept_or_let_go():
 
 def test_a_saved_look_comes_back_as_it_was():
     start = control(part(Box(width=50, height=30), *STACK))
-    node = arranged(start).all["p1"]
-    saved = material_from(start.parts[0], node, "Mine", "m-mine", scaled=True)
-    assert scaled_effects(saved, extent_of(node.part, (50, 30))) == start.parts[0].effects
+    saved = material_from(start, "p1", "Mine", "m-mine", scaled=True)
+    assert scaled_effects(saved, extent_of(start.parts[0])) == start.parts[0].effects
     bare = control(part(Box()))
     with pytest.raises(Refused, match="no effects"):
-        material_from(bare.parts[0], arranged(bare).all["p1"], "None", "m-none", scaled=True)
+        material_from(bare, "p1", "None", "m-none", scaled=True)
 
 
 def test_materials_travel_with_the_kit(tmp_path):

@@ -15,7 +15,8 @@ from obrell.core.deliver.names import slug
 from obrell.core.document.files import files_of
 from obrell.core.document.model import Canvas, Control, Kit
 from obrell.core.edit import Edit, Surroundings, applied
-from obrell.core.edit.kits import KitIndex, reordered, with_control, without_control
+from obrell.core.edit.kits import KitIndex, reordered, with_control, with_material, without_control
+from obrell.core.edit.materials import laying_anew, material_from
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.files import file_id, kept_by
 from obrell.core.values.base import Value, canonical_json, content_hash
@@ -162,6 +163,24 @@ class Kits:
         with self._database.writing() as session:
             row = _kit_row(session, kit)
             _save_index(session, row, change(_index(session, row.head)), label)
+
+    def save_material(self, kit: str, control: str, part: str, name: str, *, scaled: bool) -> list[Stored]:
+        """The look of a part kept in the kit as a material, over one of the same name. Parts linked to it
+        follow; the controls that changed."""
+        with self._database.writing() as session:
+            row, shown = _kit_row(session, kit), _stored(session, kit, control).control
+            ident = f"m-{slug(name, 'material')}"[:40].rstrip("-")
+            index = with_material(_index(session, row.head), material_from(shown, part, name, ident, scaled=scaled))
+            _save_index(session, row, index, f"Saved the material “{name}”")
+            around = Surroundings(index.light.direction, index.materials)
+            changed = []
+            for other in index.order:
+                stored = _stored(session, kit, other)
+                edit = laying_anew(stored.control, ident)
+                if edit is not None:
+                    label, after = edit.label(stored.control), applied(edit, stored.control, around)
+                    changed.append(_save_control(session, kit, other, label, after))
+            return changed
 
     def _put(self, kit: str, make: Callable[[str], Control], label: str, after: str = "") -> str:
         with self._database.writing() as session:

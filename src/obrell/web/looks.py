@@ -7,18 +7,14 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Body, Request
 from starlette.responses import HTMLResponse
 
-from obrell.core.deliver.names import slug
 from obrell.core.document.resolve import resolve
-from obrell.core.edit.base import part_of
-from obrell.core.edit.kits import with_material, without_material
-from obrell.core.edit.materials import LayMaterial, material_from
+from obrell.core.edit.kits import without_material
 from obrell.core.effects import EFFECTS
 from obrell.core.errors import NoSuchThing
 from obrell.core.render.compose import painted_bounds
 from obrell.core.render.picture import device
 from obrell.core.shelf import GRADIENTS, SHIPPED, Named
 from obrell.core.values.fields import Id, Name
-from obrell.store.kits import Kits
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
@@ -71,14 +67,10 @@ async def save_material(
     scaled: Annotated[bool, Body()] = True,
 ) -> dict[str, Any]:  # fmt: skip
     """The part's look as a material. One of the same name is saved over, and parts linked to it follow."""
-    kits = kits_of(request)
-    shown = kits.control(kit, control).control
-    node = resolve(kits.index(kit).settings(), shown).tree.all[part_of(shown, part).id]
-    ident = slug(name, "material")[:38]
-    material = material_from(part_of(shown, part), node, name.strip(), f"m-{ident}"[:40], scaled=scaled)
-    kits.change_index(kit, lambda index: with_material(index, material), f"Saved the material “{material.name}”")
-    await _follow(request, kits, kit, material.id)
-    return {"said": f"Saved “{material.name}”: lay it on any part."}
+    name = name.strip()
+    for stored in kits_of(request).save_material(kit, control, part, name, scaled=scaled):
+        await rooms_of(request).tell((kit, stored.control.id), {"news": stored.hash, "version": stored.version})
+    return {"said": f"Saved “{name}”: lay it on any part."}
 
 
 @router.post("/kits/{kit}/materials/{material}/remove")
@@ -88,12 +80,3 @@ async def remove_material(request: Request, kit: str, material: str) -> dict[str
         kit, lambda index: without_material(index, material), "Took a material off the shelf"
     )
     return {}
-
-
-async def _follow(request: Request, kits: Kits, kit: str, material: str) -> None:
-    """Lay a material anew on every part that is linked to it."""
-    for stored in kits.controls(kit):
-        linked = tuple(p.id for p in stored.control.parts if p.material == material and not p.locked)
-        if linked:
-            changed = kits.edit(kit, stored.control.id, LayMaterial(parts=linked, material=material, linked=True))
-            await rooms_of(request).tell((kit, stored.control.id), {"news": changed.hash, "version": changed.version})

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterable, Mapping
 from itertools import accumulate
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, BeforeValidator, Field
+from pydantic import BeforeValidator, Field
 
+from obrell.core.document.lengths import scale_lengths
 from obrell.core.document.measures import around, bounds_of, frame_on_canvas, ink_on_canvas
 from obrell.core.document.model import Control, Part
 from obrell.core.document.tree import arranged
@@ -19,8 +19,7 @@ from obrell.core.effects import AnyEffect, Outline
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Rect, Similarity, about
 from obrell.core.shapes import Container, Line, Path
-from obrell.core.values.base import Value
-from obrell.core.values.fields import Id, Place, Signed, live_of
+from obrell.core.values.fields import Id, Place, Signed
 
 Measure = Literal["box", "ink"]
 Typed = BeforeValidator(summed)
@@ -176,30 +175,6 @@ class CopyAlong(Edit):
 
     def label(self, control: Control) -> str:
         return f"Copied {names_of(control, self.parts)} every {self.dx:g}, {self.dy:g}"
-
-
-def scale_lengths(value: Any, factor: float) -> Any:
-    """A value with every length in px multiplied, kept within what the field allows."""
-    if isinstance(value, tuple):
-        return tuple(scale_lengths(item, factor) for item in value)
-    if not isinstance(value, Value):
-        return value
-    changes: dict[str, Any] = {}
-    for name, field in type(value).model_fields.items():
-        old = getattr(value, name)
-        live = live_of(field.metadata)
-        if live is not None and live.unit == "px":
-            changes[name] = _kept(type(value), name, old * factor)
-        elif isinstance(old, Value | tuple):
-            changes[name] = scale_lengths(old, factor)
-    return value.evolve(**changes) if changes else value
-
-
-def _kept(model: type[BaseModel], name: str, number: float) -> float:
-    for item in model.model_fields[name].metadata:
-        number = min(number, getattr(item, "le", math.inf))
-        number = max(number, getattr(item, "ge", -math.inf))
-    return number
 
 
 def _whole(part: Part, factor: float) -> Any:

@@ -17,6 +17,9 @@ from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.plane import Similarity
 from obrell.core.values.base import Value
 
+NEW = "e0"
+"""The id of an effect that has none yet."""
+
 
 def applied(edit: Edit, control: Control, around: Surroundings) -> Control:
     """What an edit makes of a control, with everything that follows settled."""
@@ -79,12 +82,24 @@ def each_part(
     control: Control, ids: Iterable[str], change: Callable[[Part], Part], *, held: bool = False
 ) -> Control:  # fmt: skip
     """The control with ``change`` applied to the named parts, and to all that lies in them when
-    ``held``; locked parts refuse."""
+    ``held``; locked parts refuse. Effects that are ``NEW`` get ids of their own."""
     wanted = frozenset(ids)
     check_unlocked(control, wanted)
     touched = descendants(control, wanted) if held else wanted
-    parts = tuple(change(part) if part.id in touched else part for part in control.parts)
-    return control.evolve(parts=parts)
+    number, parts = control.next_number, []
+    for part in control.parts:
+        changed, number = _numbered(change(part), number) if part.id in touched else (part, number)
+        parts.append(changed)
+    return control.evolve(parts=tuple(parts), next_number=number)
+
+
+def _numbered(part: Part, number: int) -> tuple[Part, int]:
+    new = [effect for effect in part.effects if effect.id == NEW]
+    if not new:
+        return part, number
+    numbers = iter(range(number, number + len(new)))
+    effects = tuple(e.evolve(id=f"e{next(numbers)}") if e.id == NEW else e for e in part.effects)
+    return part.evolve(effects=effects), number + len(new)
 
 
 def moved(control: Control, moves: Mapping[str, Similarity]) -> Control:

@@ -2,29 +2,26 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
-from pydantic import Field, TypeAdapter
+from pydantic import Field
 
-from obrell.core.document.model import MAX_EFFECTS, Control, Part
-from obrell.core.edit.base import Edit, Surroundings, each_part, effect_of, names_of, part_of
-from obrell.core.effects import EFFECTS, AnyEffect, Mask
+from obrell.core.document.model import Control, Part
+from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, effect_of, names_of, part_of
+from obrell.core.effects import EFFECTS, Effect
 from obrell.core.errors import Refused
 from obrell.core.values.fields import Id
 
-_ANY: TypeAdapter[AnyEffect] = TypeAdapter(AnyEffect)
 
+def _with_effect(control: Control, part_id: str, effect: Effect, after: str = "") -> Control:
+    """The effect as a new one, on top of the list or right after another."""
 
-def _with_effect(control: Control, part_id: str, effect: AnyEffect, after: str = "") -> Control:
-    """The effect with a new id, on top of the list or right after another."""
-    part = part_of(control, part_id)
-    if len(part.effects) >= MAX_EFFECTS:
-        raise Refused(f"A part can have at most {MAX_EFFECTS} effects.")
-    fresh = effect.evolve(id=f"e{control.next_number}")
-    ids = [e.id for e in part.effects]
-    at = ids.index(after) + 1 if after in ids else len(ids)
-    changed = each_part(control, [part_id], lambda p: p.evolve(effects=(*p.effects[:at], fresh, *p.effects[at:])))
-    return changed.evolve(next_number=control.next_number + 1)
+    def changed(part: Part) -> Part:
+        ids = [e.id for e in part.effects]
+        at = ids.index(after) + 1 if after in ids else len(ids)
+        return part.evolve(effects=(*part.effects[:at], effect.evolve(id=NEW), *part.effects[at:]))
+
+    return each_part(control, [part_id], changed)
 
 
 class AddEffect(Edit):
@@ -37,12 +34,8 @@ class AddEffect(Edit):
     def apply(self, control: Control, around: Surroundings) -> Control:
         if self.effect not in EFFECTS:
             raise Refused(f"“{self.effect}” is not a kind of effect.")
-        values: dict[str, Any] = {"kind": self.effect, "id": "e0"}
-        effect = _ANY.validate_python(values)
-        if isinstance(effect, Mask):
-            part = part_of(control, self.part)
-            effect = effect.evolve(fitted_x=part.x, fitted_y=part.y)
-        return _with_effect(control, self.part, effect)
+        part = part_of(control, self.part)
+        return _with_effect(control, self.part, EFFECTS[self.effect](id=NEW).fitted_to(part.x, part.y))
 
     def label(self, control: Control) -> str:
         kind = EFFECTS[self.effect].label.lower() if self.effect in EFFECTS else "effect"

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from obrell.core.document.model import MAX_EFFECTS, MAX_VERSIONS, Control, Part, Version
-from obrell.core.edit.base import Edit, Surroundings, each_part, names_of
+from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, names_of
 from obrell.core.edit.parts import Ids
 from obrell.core.effects import EFFECTS, AnyEffect, Paint
 from obrell.core.effects.base import ZONES
@@ -26,18 +26,12 @@ class PasteEffects(Edit):
     instead: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        number = control.next_number
+        fresh = tuple(effect.evolve(id=NEW) for effect in self.effects)
 
         def changed(part: Part) -> Part:
-            nonlocal number
-            fresh = tuple(effect.evolve(id=f"e{number + count}") for count, effect in enumerate(self.effects))
-            number += len(fresh)
-            kept = () if self.instead else part.effects
-            if len(kept) + len(fresh) > MAX_EFFECTS:
-                raise Refused(f"A part can have at most {MAX_EFFECTS} effects.")
-            return part.evolve(effects=(*kept, *fresh))
+            return part.evolve(effects=fresh if self.instead else (*part.effects, *fresh))
 
-        return each_part(control, self.parts, changed).evolve(next_number=number)
+        return each_part(control, self.parts, changed)
 
     def label(self, control: Control) -> str:
         count = len(self.effects)
@@ -52,18 +46,14 @@ class PaintWith(Edit):
     fill: Fill
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        number = control.next_number
-
         def changed(part: Part) -> Part:
-            nonlocal number
             at = next((place for place, effect in enumerate(part.effects) if isinstance(effect, Paint)), None)
             if at is not None:
                 paint: AnyEffect = part.effects[at].evolve(fill=self.fill)
                 return part.evolve(effects=(*part.effects[:at], paint, *part.effects[at + 1 :]))
-            number += 1
-            return part.evolve(effects=(Paint(id=f"e{number - 1}", fill=self.fill), *part.effects))
+            return part.evolve(effects=(Paint(id=NEW, fill=self.fill), *part.effects))
 
-        return each_part(control, self.parts, changed).evolve(next_number=number)
+        return each_part(control, self.parts, changed)
 
     def label(self, control: Control) -> str:
         return f"Painted {names_of(control, self.parts)}"

@@ -5,12 +5,10 @@ from __future__ import annotations
 from typing import Literal
 
 from obrell.core.document.materials import extent_of, scaled_effects
-from obrell.core.document.model import MAX_EFFECTS, Control, Material, Part
-from obrell.core.document.nodes import Node
+from obrell.core.document.model import Control, Material, Part
 from obrell.core.document.tree import arranged
-from obrell.core.edit.base import Edit, Surroundings, check_unlocked, names_of
+from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, names_of, part_of
 from obrell.core.edit.parts import Ids
-from obrell.core.effects import AnyEffect
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.shelf import SHIPPED
 from obrell.core.values.fields import Id
@@ -27,16 +25,15 @@ class LayMaterial(Edit):
     linked: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        check_unlocked(control, self.parts)
         material, tree = material_of(self.material, around), arranged(control).all
-        number, parts = control.next_number, []
-        for part in control.parts:
-            if part.id not in self.parts:
-                parts.append(part)
-                continue
-            effects, number = _laid(tree[part.id], material, number, scaled=self.scaled)
-            parts.append(part.evolve(effects=effects, material=self.material if self.linked else None))
-        return control.evolve(parts=tuple(parts), next_number=number)
+
+        def laid(part: Part) -> Part:
+            kept = tuple(effect for effect in part.effects if effect.lies_in() == "whole")
+            fresh = scaled_effects(material, extent_of(tree[part.id].part), scaled=self.scaled)
+            effects = (*(effect.evolve(id=NEW) for effect in fresh), *kept)
+            return part.evolve(effects=effects, material=self.material if self.linked else None)
+
+        return each_part(control, self.parts, laid)
 
     def label(self, control: Control) -> str:
         return f"Laid a material on {names_of(control, self.parts)}"
@@ -49,8 +46,7 @@ class FreeMaterial(Edit):
     parts: Ids
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        parts = tuple(p.evolve(material=None) if p.id in self.parts else p for p in control.parts)
-        return control.evolve(parts=parts)
+        return each_part(control, self.parts, lambda part: part.evolve(material=None))
 
     def label(self, control: Control) -> str:
         return f"Made the look of {names_of(control, self.parts)} its own"
@@ -64,24 +60,19 @@ def material_of(name: str, around: Surroundings) -> Material:
     raise NoSuchThing("That material is no longer on the shelf.")
 
 
-def material_from(part: Part, node: Node, name: str, ident: str, *, scaled: bool) -> Material:
-    """The look of a part as a material; widths of outlines stay px."""
-    if not part.effects:
-        raise Refused(f"“{part.name}” has no effects to save.")
+def material_from(control: Control, part_id: str, name: str, ident: str, *, scaled: bool) -> Material:
+    """The look of a part as a material; widths of outlines stay px. Masks and blurs are the part's own."""
+    part = part_of(control, part_id)
     effects = tuple(effect for effect in part.effects if effect.lies_in() != "whole")
+    if not effects:
+        raise Refused(f"“{part.name}” has no effects to save.")
     fixed = tuple(f"{effect.id}/width" for effect in effects if effect.kind == "outline") if scaled else ()
-    return Material(id=ident, name=name, effects=effects, extent=_extent(node), fixed=fixed)
+    extent = extent_of(arranged(control).all[part_id].part)
+    return Material(id=ident, name=name, effects=effects, extent=extent, fixed=fixed)
 
 
-def _extent(node: Node) -> float:
-    frame = node.part.shape.frame()
-    return extent_of(node.part, (frame.width, frame.height))
-
-
-def _laid(node: Node, material: Material, number: int, *, scaled: bool) -> tuple[tuple[AnyEffect, ...], int]:
-    kept = tuple(effect for effect in node.part.effects if effect.lies_in() == "whole")
-    laid = scaled_effects(material, _extent(node), scaled=scaled)
-    if len(kept) + len(laid) > MAX_EFFECTS:
-        raise Refused(f"A part can have at most {MAX_EFFECTS} effects.")
-    fresh = tuple(effect.evolve(id=f"e{number + count}") for count, effect in enumerate(laid))
-    return (*fresh, *kept), number + len(fresh)
+def laying_anew(control: Control, material: str) -> LayMaterial | None:
+    """What makes the parts that are linked to a material follow it; None when there are none, or all are
+    locked."""
+    linked = tuple(part.id for part in control.parts if part.material == material and not part.locked)
+    return LayMaterial(parts=linked, material=material, linked=True) if linked else None

@@ -69,7 +69,7 @@ class SpreadCopies(Edit):
             raise Refused(f"“{part.name}” is not a repeat.")
         check_unlocked(control, [self.part])
         node = arranged(control).all[self.part]
-        copies = [made for child in node.children for made in _parts_of(child, self.part, control)]
+        copies = [made for child in node.children for made in _parts_of(child, self.part)]
         gone = descendants(control, (self.part,))
         at = next(place for place, p in enumerate(control.parts) if p.id in gone)
         rest = control.evolve(parts=tuple(p for p in control.parts if p.id not in gone))
@@ -80,10 +80,10 @@ class SpreadCopies(Edit):
         return f"Made the copies of {names_of(control, [self.part])} parts of their own"
 
 
-def _parts_of(node: Node, within: str, control: Control) -> Iterator[Part]:
+def _parts_of(node: Node, within: str) -> Iterator[Part]:
     """A node and all in it as parts of the document, those inside before what holds them."""
     for child in node.children:
-        yield from _parts_of(child, node.part.id, control)
+        yield from _parts_of(child, node.part.id)
     fields = {name: getattr(node.part, name) for name in Part.model_fields}
     kind = node.part.shape.kind
     if kind == Combination.model_fields["kind"].default:

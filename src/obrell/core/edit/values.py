@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from abc import abstractmethod
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, JsonValue
@@ -150,7 +151,7 @@ def _fitted_mask(control: Control, path: str) -> Control:
     if not isinstance(mask, Mask) or (steps[4] != "moves" and steps[4:6] != ["cover", "part"]):
         return control
     part: Part = value_at(control, "/".join(steps[:2]))
-    fitted: Control = with_value(control, "/".join(steps[:4]), mask.evolve(fitted_x=part.x, fitted_y=part.y))
+    fitted: Control = with_value(control, "/".join(steps[:4]), mask.fitted_to(part.x, part.y))
     return fitted
 
 
@@ -167,115 +168,108 @@ def _renamed(before: Control, control: Control, path: str) -> Control:
     return renamed
 
 
-def _gradient(control: Control, path: str) -> Gradient:
-    found = value_at(control, path)
-    if not isinstance(found, Gradient):
-        raise Refused("Only a gradient has stops.")
-    return found
+class GradientEdit(Edit):
+    """Base of the edits of one gradient, by its path."""
 
-
-class AddStop(Edit):
-    """A stop put on the ramp where its colour is what the ramp already shows."""
-
-    kind: Literal["add-stop"] = "add-stop"
     path: str
-    position: Annotated[float, Field(ge=0, le=1)]
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         _check_lock(control, self.path)
-        gradient = _gradient(control, self.path)
+        found = value_at(control, self.path)
+        if not isinstance(found, Gradient):
+            raise Refused("Only a gradient has stops.")
+        changed: Control = with_value(control, self.path, self.changed(found))
+        return changed
+
+    @abstractmethod
+    def changed(self, gradient: Gradient) -> Gradient:
+        """What it makes of the gradient."""
+
+
+class AddStop(GradientEdit):
+    """A stop put on the ramp where its colour is what the ramp already shows."""
+
+    kind: Literal["add-stop"] = "add-stop"
+    position: Annotated[float, Field(ge=0, le=1)]
+
+    def changed(self, gradient: Gradient) -> Gradient:
         stop = sample(_literal_enough(gradient), self.position)
-        return _with_stops(control, self.path, (*gradient.stops, stop))
+        return gradient.evolve(stops=(*gradient.stops, stop))
 
     def label(self, control: Control) -> str:
         return f"Added a stop at {number(self.position * 100)} %{_whose(control, self.path)}"
 
 
-class RemoveStop(Edit):
+class RemoveStop(GradientEdit):
     """A stop taken off the ramp; the last two stay."""
 
     kind: Literal["remove-stop"] = "remove-stop"
-    path: str
     index: Annotated[int, Field(ge=0)]
 
-    def apply(self, control: Control, around: Surroundings) -> Control:
-        _check_lock(control, self.path)
-        stops = _gradient(control, self.path).stops
+    def changed(self, gradient: Gradient) -> Gradient:
+        stops = gradient.stops
         if len(stops) <= 2:
             raise Refused("A gradient keeps at least two stops. For one colour, make it solid.")
         if self.index >= len(stops):
             raise NoSuchThing("That stop is no longer there.")
-        return _with_stops(control, self.path, stops[: self.index] + stops[self.index + 1 :])
+        return gradient.evolve(stops=stops[: self.index] + stops[self.index + 1 :])
 
     def label(self, control: Control) -> str:
         return f"Removed a stop{_whose(control, self.path)}"
 
 
-class ReverseStops(Edit):
+class ReverseStops(GradientEdit):
     """The ramp turned end for end, midpoints included."""
 
     kind: Literal["reverse-stops"] = "reverse-stops"
-    path: str
 
-    def apply(self, control: Control, around: Surroundings) -> Control:
-        _check_lock(control, self.path)
-        return _with_stops(control, self.path, reversed_stops(_gradient(control, self.path).stops))
+    def changed(self, gradient: Gradient) -> Gradient:
+        return gradient.evolve(stops=reversed_stops(gradient.stops))
 
     def label(self, control: Control) -> str:
         return f"Reversed the gradient{_whose(control, self.path)}"
 
 
-class SpaceStops(Edit):
+class SpaceStops(GradientEdit):
     """Stops spaced evenly from the first to the last."""
 
     kind: Literal["space-stops"] = "space-stops"
-    path: str
 
-    def apply(self, control: Control, around: Surroundings) -> Control:
-        _check_lock(control, self.path)
-        stops = _gradient(control, self.path).stops
+    def changed(self, gradient: Gradient) -> Gradient:
+        stops = gradient.stops
         first, last = stops[0].position, stops[-1].position
         step = (last - first) / (len(stops) - 1)
-        return _with_stops(
-            control, self.path, tuple(stop.evolve(position=first + step * n) for n, stop in enumerate(stops))
-        )
+        return gradient.evolve(stops=tuple(stop.evolve(position=first + step * n) for n, stop in enumerate(stops)))
 
     def label(self, control: Control) -> str:
         return f"Spaced the stops evenly{_whose(control, self.path)}"
 
 
-class CloseSeam(Edit):
+class CloseSeam(GradientEdit):
     """The last stop of a conic gradient made the first again, at its end, so that no seam shows."""
 
     kind: Literal["close-seam"] = "close-seam"
-    path: str
 
-    def apply(self, control: Control, around: Surroundings) -> Control:
-        _check_lock(control, self.path)
-        stops = _gradient(control, self.path).stops
+    def changed(self, gradient: Gradient) -> Gradient:
+        stops = gradient.stops
         last = stops[0].evolve(position=1.0, midpoint=0.5)
         kept = stops[:-1] if stops[-1].position >= 1 and len(stops) > 2 else stops
-        return _with_stops(control, self.path, (*kept, last))
+        return gradient.evolve(stops=(*kept, last))
 
     def label(self, control: Control) -> str:
         return f"Closed the seam{_whose(control, self.path)}"
 
 
-class TurnGradient(Edit):
+class TurnGradient(GradientEdit):
     """A linear gradient turned clockwise by degrees."""
 
     kind: Literal["turn-gradient"] = "turn-gradient"
-    path: str
     degrees: Annotated[float, Field(ge=-360, le=360)] = 90.0
 
-    def apply(self, control: Control, around: Surroundings) -> Control:
-        _check_lock(control, self.path)
-        gradient = _gradient(control, self.path)
+    def changed(self, gradient: Gradient) -> Gradient:
         if not isinstance(gradient, Linear):
             raise Refused("Only a linear gradient has a direction to turn.")
-        turned = gradient.evolve(angle=(gradient.angle + self.degrees) % 360)
-        control = with_value(control, self.path, turned)
-        return control
+        return gradient.evolve(angle=(gradient.angle + self.degrees) % 360)
 
     def label(self, control: Control) -> str:
         return f"Turned the gradient by {number(self.degrees)}°{_whose(control, self.path)}"
@@ -296,8 +290,3 @@ def _literal_enough(gradient: Gradient) -> Gradient:
         return gradient
     plain = tuple(stop if isinstance(stop.colour, str) else stop.evolve(colour="#808080") for stop in gradient.stops)
     return gradient.evolve(stops=plain)
-
-
-def _with_stops(control: Control, path: str, stops: tuple[Stop, ...]) -> Control:
-    result: Control = with_value(control, f"{path}/stops", stops)
-    return result

@@ -209,6 +209,10 @@ class Effect(Value):
     def sentence(self) -> Sentence:
         """What follows its label in the sheet."""
 
+    def fitted_to(self, x: float, y: float) -> Self:
+        """The same as it is first put on a part whose place is (x, y)."""
+        return self
+
     def strengthened(self, factor: float) -> Self:
         """The same with its strengths multiplied."""
         return self.evolve(**{name: min(1.0, getattr(self, name) * factor) for name in self.strengths})

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
@@ -56,6 +56,9 @@ class Mask(Effect):
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
         return ()
+
+    def fitted_to(self, x: float, y: float) -> Self:
+        return self.evolve(fitted_x=x, fitted_y=y)
 
     def shift(self, x: float, y: float) -> tuple[float, float]:
         """How far the cover is moved when the part stands at (x, y): a gradient from the part's box,
