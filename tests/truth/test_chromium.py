@@ -129,6 +129,15 @@ def test_a_turned_round_in_svg(chromium):
     assert np.percentile(difference, 98) <= SHARP_4
 
 
+def test_a_focus_as_svg_has_it_there_and_back(chromium):
+    fill = Radial(stops=STOPS, centre_x=0.4, radius_x=0.7, focus_x=0.5, focus_y=-0.5)
+    shown = resolved(part(Box(width=50, height=30), solid("#000000").evolve(fill=fill)))
+    drawing = svg(shown)
+    assert np.abs(ours(shown) - shot(chromium, drawing)).max() <= SHARP_4
+    (read,) = read_svg(drawing).parts
+    assert np.abs(ours(resolved(read)) - ours(shown)).max() <= SHARP_4
+
+
 @pytest.mark.parametrize("index", range(3))
 def test_the_svg_of_every_sample_control_looks_like_its_png(chromium, index):
     kit = wendmere_lock()

@@ -92,3 +92,25 @@ def test_two_stops_at_one_place_make_an_edge_one_pixel_wide():
     )  # fmt: skip
     edge = painted(Linear(stops=stops, angle=90), Similarity(1.0, 0, 45.25, 35))[0, 30]
     assert list(edge[43:48]) == pytest.approx([0, 0, 0.75, 1, 1])
+
+
+@pytest.mark.parametrize("place", PLACES, ids=["upright", "turned", "back"])
+def test_a_focus_is_where_the_ramp_begins(place):
+    """SVG 2, section 14.2.3: the ramp's t is the share of the way from the focus to the ellipse, found here by
+    halving."""
+    fill = Radial(stops=STOPS, centre_x=0.4, centre_y=0.6, radius_x=0.6, radius_y=0.5, focus_x=0.5, focus_y=-0.4)
+    x, y = local_points(place)
+    u = (x - (LOCAL.left + 0.4 * LOCAL.width)) / (0.6 * LOCAL.width) - 0.5
+    v = (y - (LOCAL.top + 0.6 * LOCAL.height)) / (0.5 * LOCAL.height) + 0.4
+    low, high = np.zeros_like(u), np.full_like(u, 100.0)
+    for _ in range(60):
+        middle = (low + high) / 2
+        beyond = np.hypot(0.5 + u * middle, -0.4 + v * middle) >= 1
+        low, high = np.where(beyond, low, middle), np.where(beyond, middle, high)
+    assert np.abs(painted(fill, place) - ramp(fill, 1 / high)).max() < 0.1 / 255
+
+
+def test_a_focus_at_the_centre_changes_nothing():
+    fill = Radial(stops=STOPS, centre_x=0.4, radius_x=0.6)
+    nearly = fill.evolve(focus_x=1e-9)
+    assert np.abs(painted(fill, PLACES[1]) - painted(nearly, PLACES[1])).max() < 0.05 / 255

@@ -28,7 +28,7 @@ from obrell.core.render.changes import changed_box
 from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.values.base import Value
 from obrell.store.kits import Kits
-from obrell.web.scene import scene_of
+from obrell.web.scene import gradient_scene, scene_of
 from obrell.web.services import kits_of, rooms_of
 
 router = APIRouter()
@@ -49,6 +49,8 @@ class Wish(Value):
     exact: bool = False
     apart: bool = False
     """Every part in a colour of its own."""
+    opened: Annotated[str, Field(max_length=100)] = ""
+    """A part and its effect that is open, as ``part/effect``: where its gradient lies is told."""
 
     def box(self) -> Box:
         return Box(self.left, self.top, self.left + self.width, self.top + self.height)
@@ -142,9 +144,15 @@ def drawn(
         "frame": [whole.left, whole.top, whole.width, whole.height],
         "box": [box.left, box.top, box.width, box.height],
         "snaps": [{"axis": snap.axis, "at": snap.at, "words": snap.said()} for snap in snaps],
+        "gradient": gradient_scene(control, resolved.tree, *_opened(wish.opened)),
         "scene": scene_of(control, index, resolved.tree),
     }  # fmt: skip
     return _packed(header, pixels)
+
+
+def _opened(text: str) -> tuple[str, str]:
+    part, _, effect = text.partition("/")
+    return part, effect
 
 
 def _packed(header: dict[str, object], pixels: bytes) -> bytes:

@@ -2,17 +2,14 @@
 
 from __future__ import annotations
 
+from obrell.core.document.gradients import laid
 from obrell.core.document.guides import guide_places
+from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Control, KitSettings, Part
 from obrell.core.document.tree import Tree
-from obrell.core.effects.base import gradient_of
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.shapes import Line, Path
 from obrell.core.shapes.path import Contour
-from obrell.core.values.paints import Conic, Linear, Radial
-
-HANDLED = (Linear, Radial, Conic)
-"""Gradients that have handles on the art."""
 
 
 def scene_of(control: Control, kit: KitSettings, tree: Tree, *, outlines: bool = False) -> dict[str, object]:
@@ -56,17 +53,18 @@ def _part(part: Part, outlines: bool) -> dict[str, object]:
     return seen
 
 
-def gradient_scene(part: Part, effect: str) -> dict[str, object] | None:
-    """The gradient of an open effect, for its handles: where it stands, the box it is laid on, its values."""
-    opened = next((one for one in part.effects if one.id == effect), None)
-    found = gradient_of(opened) if opened is not None else None
-    if found is None or not isinstance(found[1], HANDLED) or found[1].span != "part":
+def gradient_scene(control: Control, tree: Tree, part: str, effect: str) -> dict[str, object] | None:
+    """The gradient of an open effect as it lies on the canvas: its handles by name, what joins them, the
+    colours of its stops."""
+    node = tree.all.get(part)
+    opened = next((one for one in node.part.effects if one.id == effect), None) if node else None
+    found = laid(node.part, opened, spans_of(control, tree, node.part)) if node and opened else None
+    if found is None:
         return None
-    where, gradient = found
-    box = part.shape.box()
-    values = gradient.model_dump(exclude={"stops", "space"})
-    return values | {
-        "part": part.id, "path": f"parts/{part.id}/effects/{effect}/{where}",
-        "box": [box.left, box.top, box.right, box.bottom],
-        "stops": [[s.position, s.colour if isinstance(s.colour, str) else "#808080"] for s in gradient.stops],
+    stops = (stop.colour for stop in found.gradient.stops)
+    return {
+        "part": part, "effect": effect,
+        "handles": {name: [at.x, at.y] for name, at in found.handles().items()},
+        "lines": [[[one.x, one.y], [other.x, other.y]] for one, other in found.lines()],
+        "stops": [colour if isinstance(colour, str) else "#808080" for colour in stops],
     }  # fmt: skip

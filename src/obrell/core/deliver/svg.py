@@ -11,6 +11,7 @@ from collections.abc import Iterable, Sequence
 from obrell.core.deliver.pictured import USUAL_DENSITY, Pictures
 from obrell.core.document.copies import moved_node
 from obrell.core.document.looks import before_blur, deviation_of, painted_of, shown_of
+from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Part
 from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
@@ -23,7 +24,6 @@ from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
 from obrell.core.render.compose import canvas_box, mixes, painted_bounds
-from obrell.core.render.site import spans_of
 from obrell.core.values.blends import Blend
 
 EVERYWHERE = Rect(-8192, -8192, 8192, 8192)
@@ -99,8 +99,10 @@ def _masked(effect: MaskEffect, node: Node, drawn: str, made: Pictures, defs: De
     cover = dict(node.covers).get(effect.id)
     everywhere: dict[str, str | float] = {"d": rectangle(EVERYWHERE)}
     if isinstance(effect.cover, GradientCover):
-        place = Similarity(dx=dx, dy=dy).after(place_of(part))
-        shown = element("path", everywhere | defs.fill(effect.cover.fill, part.shape.box(), place))
+        fill = effect.cover.fill
+        wide = spans_of(made.resolved.control, made.resolved.tree, part).get(fill.span)
+        place = Similarity() if wide else Similarity(dx=dx, dy=dy).after(place_of(part))
+        shown = element("path", everywhere | defs.fill(fill, wide or part.shape.box(), place))
     elif cover is not None:
         shown = _node(moved_node(cover, Similarity(dx=dx, dy=dy)), made, defs)
     else:
@@ -139,7 +141,7 @@ def _part(part: Part, held: Sequence[str], made: Pictures, defs: Definitions) ->
     behind = [e for e in shown if e.lies_in() == "behind"]
     solid = _opaque(part, inside)
     cut = len(inside) > 1 or not all(effect.keeps_to_shape and not effect.pictured for effect in inside)
-    spans = spans_of(made.resolved, part)
+    spans = spans_of(made.resolved.control, made.resolved.tree, part)
     drawing = Drawing(part.shape, place, made.resolved.lamp, defs, outline.bounds(), made.of(part), cut, spans)
     shadows = _behind(behind, drawing, part, solid)
     body = _elements(inside, drawing, "inside")

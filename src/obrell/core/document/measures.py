@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from obrell.core.document.model import Control, Measure, Part
 from obrell.core.document.moving import place_of
-from obrell.core.document.tree import arranged
+from obrell.core.document.tree import Tree, arranged
 from obrell.core.geometry.plane import NOWHERE, Rect
 
 
@@ -38,6 +38,15 @@ def bounds_of(control: Control, ids: Iterable[str]) -> Rect:
     """Around the frames of parts."""
     tree = arranged(control).all
     return around(frame_on_canvas(tree[part_id].part) for part_id in ids)
+
+
+def spans_of(control: Control, tree: Tree, part: Part) -> dict[str, Rect]:
+    """The boxes on the canvas that a part's fills can be laid over: the canvas, and what it lies in."""
+    spans = {"canvas": Rect(0, 0, control.canvas.width, control.canvas.height)}
+    outer = tree.all.get(part.within or "")
+    if outer is not None:
+        spans["group"] = frame_on_canvas(outer.part)
+    return spans
 
 
 def anchor_of(part: Part, shares: tuple[float, float]) -> tuple[float, float]:

@@ -13,6 +13,17 @@ from obrell.core.edit.containers import CombineParts, GroupParts, RepeatParts, T
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, SimplifyPath
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
 from obrell.core.edit.follows import AddFollow, FitAround, RemoveFollow
+from obrell.core.edit.gradients import (
+    AddStop,
+    CloseSeam,
+    CopyStop,
+    JitterStops,
+    MoveGradient,
+    RemoveStop,
+    ReverseStops,
+    SpaceStops,
+    TurnGradient,
+)
 from obrell.core.edit.guides import AddGuide, CommonGuides, MoveGuide, RemoveGuides, ShowGuides
 from obrell.core.edit.insert import InsertParts
 from obrell.core.edit.letters import PlainLetters, StyleLetters
@@ -57,11 +68,12 @@ from obrell.core.edit.points import (
 from obrell.core.edit.repeats import OwnCopy, ShowCopy, SpreadCopies
 from obrell.core.edit.resize import Resize
 from obrell.core.edit.typed import TypeValue
-from obrell.core.edit.values import AddStop, CloseSeam, RemoveStop, ReverseStops, SetValues, SpaceStops, TurnGradient
+from obrell.core.edit.values import SetValues
 from obrell.core.values.base import bad_value
 
 AnyEdit = Annotated[
     SetValues | TypeValue | AddStop | RemoveStop | ReverseStops | TurnGradient | SpaceStops | CloseSeam
+    | CopyStop | JitterStops | MoveGradient
     | Draw | MoveParts | Resize | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
     | ReorderPart | RenamePart | CanvasEdges
     | GroupParts | CombineParts | RepeatParts

@@ -209,6 +209,15 @@ class Effect(Value):
     def sentence(self) -> Sentence:
         """What follows its label in the sheet."""
 
+    def fill_box(self, shape: Shape, turn: float) -> Rect | None:
+        """The box that its fill is laid on, in the space of a part turned by ``turn``; None when it is laid
+        on none."""
+        return shape.box()
+
+    def shift(self, x: float, y: float) -> tuple[float, float]:
+        """How far its fill is moved on the canvas when its part stands at (x, y)."""
+        return 0.0, 0.0
+
     def fitted_to(self, x: float, y: float) -> Self:
         """The same as it is first put on a part whose place is (x, y)."""
         return self

@@ -10,11 +10,11 @@ from pydantic import Field
 from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
 from obrell.core.effects.markup import element
 from obrell.core.geometry.paths import Path
-from obrell.core.geometry.plane import direction
+from obrell.core.geometry.plane import Rect, direction
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.geometry.sweep import swept
 from obrell.core.raster.layers import Mask
-from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.values.fields import Angle, Length
 from obrell.core.values.paints import Fill, Linear, Solid, Stop
 
@@ -38,12 +38,12 @@ class Depth(Effect):
         return self.distance + 1.0
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        path = self._path(site.shape.path(), site.place.turn)
+        path = self._path(site.shape, site.place.turn)
         mask = _beside(site.cover(path.transformed(site.place)), site.coverage())
         return (Coat(mask, site.pigment(self.fill, mask.box, path.bounds()), self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        path = self._path(drawing.shape.path(), drawing.place.turn)
+        path = self._path(drawing.shape, drawing.place.turn)
         fill = drawing.fill(self.fill, path.bounds())
         return (element("path", {"d": path_data(drawing.outline(path))} | fill),)
 
@@ -53,9 +53,12 @@ class Depth(Effect):
             colours = (Slot("fill/colour"),)
         return Words("towards "), Slot("direction"), Words(" by "), Slot("distance"), Words(", "), *colours
 
-    def _path(self, path: Path, turn: float) -> Path:
+    def fill_box(self, shape: Shape, turn: float) -> Rect:
+        return self._path(shape, turn).bounds()
+
+    def _path(self, shape: Shape, turn: float) -> Path:
         x, y = direction(self.direction - turn)
-        return swept(path, x * self.distance, y * self.distance)
+        return swept(shape.path(), x * self.distance, y * self.distance)
 
 
 def _beside(sweep: Mask, own: Mask) -> Mask:

@@ -85,7 +85,10 @@ class Definitions:
         cx = box.left + fill.centre_x * box.width
         cy = box.top + fill.centre_y * box.height
         squash = f"{move} translate({number(cx)} {number(cy)}) scale(1 {_ratio(fill, box)})".strip()
-        circle: dict[str, str | float] = {"cx": "0", "cy": "0", "r": fill.radius_x * box.width}
+        radius, (across, down) = fill.radius_x * box.width, fill.focus
+        circle: dict[str, str | float] = {"cx": "0", "cy": "0", "r": radius}
+        if fill.focus != (0.0, 0.0):
+            circle |= {"fx": across * radius, "fy": down * radius}
         return {"fill": self.add("radialGradient", common | circle | {"gradientTransform": squash}, *stops)}
 
     def fade(

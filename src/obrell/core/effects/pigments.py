@@ -6,14 +6,27 @@ from collections.abc import Callable
 from itertools import pairwise
 
 import numpy as np
+from numpy.typing import NDArray
 
 from obrell.core.colour.spaces import from_hex, from_oklab, to_hex, to_oklab
 from obrell.core.geometry.plane import Rect, Similarity, direction
 from obrell.core.raster.layers import Box, Layer, Mask
-from obrell.core.raster.ramps import CONIC, LINEAR, MIRRORED, ONCE, RADIAL, REPEATED, SOLID, Pigment, midpoint_exponent
+from obrell.core.raster.ramps import (
+    CONIC,
+    FOCAL,
+    LINEAR,
+    MIRRORED,
+    ONCE,
+    RADIAL,
+    REPEATED,
+    SOLID,
+    Pigment,
+    midpoint_exponent,
+)
 from obrell.core.raster.samples import EMPTY, PADDED, WRAPPED, Stretch, cropped, sampled, size_of
 from obrell.core.values.paints import Conic, Gradient, Linear, Picture, Radial, Solid, Stop, Texture
 
+NOTHING = (0.0, 0.0, 0.0)
 SPREADS = {"once": ONCE, "repeated": REPEATED, "mirrored": MIRRORED}
 
 
@@ -30,19 +43,20 @@ def pigment(fill: Solid | Linear | Radial | Conic, box: Rect, to_device: Similar
         first, last = fill.ends
         whole = max(last - first, 1e-9)
         along = _affine(to_device, lambda px, py: (((px - cx) * x + (py - cy) * y) / length + 0.5 - first) / whole)
-        return Pigment(LINEAR, np.array([*along, 0.0, 0.0, 0.0]), stops, oklab, SPREADS[fill.spread])
+        return Pigment(LINEAR, _field(along), stops, oklab, SPREADS[fill.spread])
     if isinstance(fill, Conic):
         cx, cy = box.left + fill.centre_x * box.width, box.top + fill.centre_y * box.height
         x, y = direction(fill.start)
         across = _affine(to_device, lambda px, py: -(px - cx) * y + (py - cy) * x)
         down = _affine(to_device, lambda px, py: (px - cx) * x + (py - cy) * y)
-        return Pigment(CONIC, np.array([*across, *down]), stops, oklab)
+        return Pigment(CONIC, _field(across, down), stops, oklab)
     rx = max(fill.radius_x * box.width, 1e-9)
     ry = max(fill.radius_y * box.height, 1e-9)
     cx, cy = box.left + fill.centre_x * box.width, box.top + fill.centre_y * box.height
     across = _affine(to_device, lambda px, _: (px - cx) / rx)
     down = _affine(to_device, lambda _, py: (py - cy) / ry)
-    return Pigment(RADIAL, np.array([*across, *down]), stops, oklab, SPREADS[fill.spread])
+    kind = RADIAL if fill.focus == (0.0, 0.0) else FOCAL
+    return Pigment(kind, _field(across, down, fill.focus), stops, oklab, SPREADS[fill.spread])
 
 
 Ends = tuple[tuple[float, float], tuple[float, float]]
@@ -57,7 +71,7 @@ def along_way(colour: str, ends: Ends, opacities: tuple[float, float], place: Si
     along = _affine(place, lambda px, py: ((px - x) * dx + (py - y) * dy) / square)
     rgb = from_hex(colour)
     rows = [[float(at), *(c * opacity for c in rgb), opacity, 1.0] for at, opacity in enumerate(opacities)]
-    return Pigment(LINEAR, np.array([*along, 0.0, 0.0, 0.0]), np.array(rows))
+    return Pigment(LINEAR, _field(along), np.array(rows))
 
 
 def texture_field(fill: Texture, box: Rect, to_device: Similarity) -> tuple[tuple[float, ...], float]:
@@ -113,7 +127,7 @@ def picture_frame(fill: Picture, box: Rect) -> tuple[Rect, tuple[int, int, int, 
 def solid(colour: str) -> Pigment:
     """One colour everywhere."""
     row = [0.0, *from_hex(colour), 1.0, 1.0]
-    return Pigment(SOLID, np.zeros(6), np.array([row]))
+    return Pigment(SOLID, _field(), np.array([row]))
 
 
 def stop_row(stop: Stop, space: str) -> list[float]:
@@ -122,6 +136,13 @@ def stop_row(stop: Stop, space: str) -> list[float]:
     values = to_oklab(rgb) if space == "oklab" else rgb
     premultiplied = [value * stop.opacity for value in values]
     return [stop.position, *premultiplied, stop.opacity, midpoint_exponent(stop.midpoint)]
+
+
+def _field(
+    across: tuple[float, ...] = NOTHING, down: tuple[float, ...] = NOTHING, focus: tuple[float, float] = (0.0, 0.0)
+) -> NDArray[np.float64]:
+    """What ``Pigment`` keeps of where a ramp lies."""
+    return np.array([*across, *down, *focus])
 
 
 def _affine(to_device: Similarity, of_place: Callable[[float, float], float]) -> tuple[float, float, float]:

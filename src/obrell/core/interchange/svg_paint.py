@@ -117,7 +117,9 @@ class Ramps:
             start, end = place("x1", "y1", ("0", "0")), place("x2", "y2", ("1", "0"))
             return _linear(start, end, to_canvas, stops, laid.seen)
         radius = _share(self._value(element, "r", "0.5"))
-        return _radial(place("cx", "cy", ("0.5", "0.5")), radius, to_canvas, stops, laid.seen)
+        centre = place("cx", "cy", ("0.5", "0.5"))
+        usual = self._value(element, "cx", "0.5"), self._value(element, "cy", "0.5")
+        return _radial(centre, place("fx", "fy", usual), radius, to_canvas, stops, laid.seen)
 
     def _chain(self, element: Element) -> list[Element]:
         """The gradient and those it takes values from."""
@@ -194,15 +196,21 @@ def _linear(
 
 
 def _radial(
-    centre: tuple[float, float], radius: float, to_canvas: Affine, stops: tuple[Stop, ...], box: Rect
+    centre: tuple[float, float], focus: tuple[float, float], radius: float, to_canvas: Affine,
+    stops: tuple[Stop, ...], box: Rect,
 ) -> Fill:  # fmt: skip
     """The ellipse that a circle becomes, upright; one that is slanted is read as wide and high as it is."""
     x, y = to_canvas.apply(*centre)
-    rx, ry = math.hypot(to_canvas.a, to_canvas.c) * radius, math.hypot(to_canvas.b, to_canvas.d) * radius
+    radii = math.hypot(to_canvas.a, to_canvas.c) * radius, math.hypot(to_canvas.b, to_canvas.d) * radius
+    to_x, to_y = focus[0] - centre[0], focus[1] - centre[1]
     shares = ((x - box.left) / (box.width or 1), (y - box.top) / (box.height or 1))
     cx, cy = (min(10.0, max(-10.0, v)) for v in shares)
-    rx, ry = (min(10.0, max(0.001, v)) for v in (rx / (box.width or 1), ry / (box.height or 1)))
-    return Radial(stops=stops, centre_x=cx, centre_y=cy, radius_x=rx, radius_y=ry)
+    rx, ry = (min(10.0, max(0.001, v)) for v in (radii[0] / (box.width or 1), radii[1] / (box.height or 1)))
+    ways = (to_canvas.a * to_x + to_canvas.c * to_y, to_canvas.b * to_x + to_canvas.d * to_y)
+    fx, fy = (min(1.0, max(-1.0, way / (r or 1))) for way, r in zip(ways, radii, strict=True))
+    return Radial(
+        stops=stops, centre_x=cx, centre_y=cy, radius_x=rx, radius_y=ry, focus_x=round(fx, 6), focus_y=round(fy, 6)
+    )
 
 
 def _between(stops: tuple[Stop, ...], first: float, last: float) -> tuple[Stop, ...]:

@@ -329,6 +329,15 @@ def _locate(stops, t, step, has_edges):
 
 
 @helper
+def _from_focus(field, u, v):
+    """The share of the way from the focus through (u, v) to the unit circle."""
+    fx, fy = field[6], field[7]
+    du, dv = u - fx, v - fy
+    along, free = fx * du + fy * dv, 1 - fx * fx - fy * fy
+    return (along + np.sqrt(along * along + (du * du + dv * dv) * free)) / free
+
+
+@helper
 def _place(shape, field, x, y):
     """Position along the ramp at the device point (x, y), and its change over one pixel."""
     u = field[0] * x + field[1] * y + field[2]
@@ -340,6 +349,11 @@ def _place(shape, field, x, y):
         t = np.arctan2(u, v) / (2 * np.pi)
         size = np.sqrt(field[0] * field[0] + field[1] * field[1])
         return t - np.floor(t), size / max(2 * np.pi * radius, 1e-9)
+    if shape == 4:
+        t = _from_focus(field, u, v)
+        right = _from_focus(field, u + field[0], v + field[3]) - t
+        below = _from_focus(field, u + field[1], v + field[4]) - t
+        return t, max(np.sqrt(right * right + below * below), 1e-9)
     if radius <= 0:
         return radius, 1.0
     across, down = field[0] * u + field[3] * v, field[1] * u + field[4] * v
@@ -426,7 +440,7 @@ def _paint(
     for k in range(stops.shape[0] - 1):
         has_edges |= stops[k + 1, 0] - stops[k, 0] <= 1e-9
         plain &= stops[k, 5] == 1.0
-    plain &= not has_edges and shape != 3 and spread == 0
+    plain &= not has_edges and shape < 3 and spread == 0
     for y in range(top, bottom):
         if shape == 0:
             if y == top:

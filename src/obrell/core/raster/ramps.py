@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-SOLID, LINEAR, RADIAL, CONIC = range(4)
+SOLID, LINEAR, RADIAL, CONIC, FOCAL = range(5)
 ONCE, REPEATED, MIRRORED = range(3)
 HARD = 1e-9
 """Stops closer than this share of the ramp make an edge."""
@@ -18,8 +18,9 @@ class Pigment:
     """What a box is filled with, in device space.
 
     ``shape`` SOLID: the first stop everywhere. LINEAR: t = a·x + b·y + c at the pixel's centre.
-    RADIAL: t = |(a·x + b·y + c, d·x + e·y + f)|. CONIC: t = the turn of that vector from (0, 1), clockwise,
-    in whole turns. ``field`` holds (a … f).
+    RADIAL: t = |(a·x + b·y + c, d·x + e·y + f)|. FOCAL: the same circle of radius 1, but t runs straight from
+    (g, h), inside of it, to its edge (SVG 2, section 14.2.3). CONIC: t = the turn of that vector from (0, 1), in
+    whole turns, clockwise. ``field`` holds (a … h).
     ``stops`` has shape (n, 6): position, premultiplied red, green, blue, alpha, and the exponent
     that bends the way to the next stop (1: straight).
     """

@@ -27,9 +27,12 @@ def mask_over(effect: MaskEffect, node: Node, site: PartSite, box: Box, paint: P
     cover = dict(node.covers).get(effect.id)
     layer = Layer.clear(box)
     if isinstance(effect.cover, GradientCover):
+        wide = site.spans.get(effect.cover.fill.span)
         to_device = Similarity(dx=dx * site.density, dy=dy * site.density).after(site.place)
+        if wide is not None:
+            to_device = Similarity(site.density)
         everywhere = Mask(box, np.ones((box.height, box.width), np.float32))
-        blend.paint(layer, everywhere, pigment(effect.cover.fill, site.box, to_device), 1.0, 0)
+        blend.paint(layer, everywhere, pigment(effect.cover.fill, wide or site.box, to_device), 1.0, 0)
     elif cover is not None:
         paint(layer, moved_node(cover, Similarity(dx=dx, dy=dy)))
     else:

@@ -9,7 +9,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from obrell.core.document.measures import frame_on_canvas
+from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Lamp
@@ -171,18 +171,8 @@ def site_of(resolved: Resolved, part: Part, density: float, region: Box, cache: 
     fit = part.fit or resolved.fit
     shape, place = fitted(part, density) if fit != "off" else (part.shape, Point(part.x, part.y))
     to_device = Similarity(density, part.rotation, place.x * density, place.y * density)
-    spans = spans_of(resolved, part)
+    spans = spans_of(resolved.control, resolved.tree, part)
     return PartSite(shape, to_device, resolved.lamp, density, fit == "strokes", region, cache, spans)
-
-
-def spans_of(resolved: Resolved, part: Part) -> dict[str, Rect]:
-    """The boxes on the canvas that a part's fills can be laid over: the canvas, and what it lies in."""
-    canvas = resolved.control.canvas
-    spans = {"canvas": Rect(0, 0, canvas.width, canvas.height)}
-    outer = resolved.tree.all.get(part.within or "")
-    if outer is not None:
-        spans["group"] = frame_on_canvas(outer.part)
-    return spans
 
 
 def fitted(part: Part, density: float) -> tuple[Shape, Point]:

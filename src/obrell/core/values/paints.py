@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Annotated, Literal
 
 from pydantic import Field, field_validator
@@ -88,14 +89,30 @@ class Linear(Spread):
         return 0.5 + self.offset - self.scale / 2, 0.5 + self.offset + self.scale / 2
 
 
+FocusShare = Annotated[float, Live("%", 0.01, -0.9, 0.9, 100), Field(ge=-1, le=1)]
+"""A share of a radius, from the centre, shown in %."""
+FARTHEST_FOCUS = 0.98
+"""A focus on the edge itself would leave a cone unpainted; SVG 2, section 14.2.3, moves it there, we stop before."""
+
+
 class Radial(Spread):
-    """An ellipse of colour. Centre and radii are shares of the part's box."""
+    """An ellipse of colour. Centre and radii are shares of the part's box. The ramp begins at the focus, given
+    in radii from the centre, and ends on the ellipse."""
 
     kind: Literal["radial"] = "radial"
     centre_x: WideShare = Field(0.5, title="centre across")
     centre_y: WideShare = Field(0.5, title="centre down")
     radius_x: Extent = Field(0.5, title="radius across")
     radius_y: Extent = Field(0.5, title="radius down")
+    focus_x: FocusShare = Field(0.0, title="focus across")
+    focus_y: FocusShare = Field(0.0, title="focus down")
+
+    @property
+    def focus(self) -> tuple[float, float]:
+        """Where the ramp begins, in radii from the centre, inside of the ellipse."""
+        away = math.hypot(self.focus_x, self.focus_y)
+        factor = FARTHEST_FOCUS / away if away > FARTHEST_FOCUS else 1.0
+        return self.focus_x * factor, self.focus_y * factor
 
 
 class Picture(Value):

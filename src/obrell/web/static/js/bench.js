@@ -26,6 +26,7 @@ class Bench {
     this.state = JSON.parse(element.dataset.state);
     const scheme = location.protocol === "https:" ? "wss" : "ws";
     this.stage = new Stage(document.getElementById("stage"), `${scheme}://${location.host}${base}/live`);
+    this.stage.opened = () => (this.state.effect ? `${this.state.selected[0]}/${this.state.effect}` : "");
     this.marks = new Marks(this);
     this.chooser = new Chooser(this);
     this.fault = document.getElementById("fault");

@@ -81,11 +81,13 @@ export class Marks {
     this.pen = new Pen(this);
     this.gradients = new Gradients(this);
     this.scene = null;
+    this.gradient = null;
     this.snaps = [];
     this.kinds = [];
     this.stage.addEventListener("look", () => this.draw());
     this.stage.addEventListener("frame", (event) => {
       this.scene = this.stage.edit && event.detail.scene ? event.detail.scene : null;
+      this.gradient = (this.stage.edit && event.detail.gradient) || null;
       this.snaps = (this.stage.edit && event.detail.snaps) || [];
       this.draw();
     });

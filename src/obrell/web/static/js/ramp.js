@@ -80,6 +80,8 @@ export function startRamp(bench) {
     const drop = event.target.closest("[data-drop-stop]");
     if (drop) bench.post({ kind: "remove-stop", path, index: Number(drop.dataset.dropStop) });
     if (doing === "reverse") bench.post({ kind: "reverse-stops", path });
+    if (doing === "copy") bench.post({ kind: "copy-stop", path, index: current });
+    if (doing === "jitter") bench.post({ kind: "jitter-stops", path, seed: Math.floor(Math.random() * 1e9) });
     if (doing === "space") bench.post({ kind: "space-stops", path });
     if (doing === "seam") bench.post({ kind: "close-seam", path });
     if (doing === "turn") bench.post({ kind: "turn-gradient", path, degrees: 90 });

@@ -23,6 +23,8 @@ export class Stage extends EventTarget {
     this.seq = 0;
     this.pending = false;
     this.shown = null;
+    /** The part and the effect that is open, whose gradient is told with every frame. */
+    this.opened = () => "";
     this.sentAt = new Map();
     this.#connect();
     new ResizeObserver(() => this.request()).observe(element);
@@ -87,7 +89,7 @@ export class Stage extends EventTarget {
     const box = this.element.getBoundingClientRect();
     if (box.width < 1 || box.height < 1) return;
     const wish = {
-      seq: ++this.seq, edit: this.edit, density: this.exact || this.zoom * grid, exact: this.exact > 0, apart: this.apart === true,
+      seq: ++this.seq, edit: this.edit, density: this.exact || this.zoom * grid, exact: this.exact > 0, apart: this.apart === true, opened: this.opened(),
       left: Math.round(-this.x * grid), top: Math.round(-this.y * grid),
       width: Math.ceil(box.width * grid), height: Math.ceil(box.height * grid),
     };

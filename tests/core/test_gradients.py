@@ -1,0 +1,113 @@
+"""Gradients on the art: what a handle is taken to is where it lies then."""
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from obrell.core.document.gradients import laid
+from obrell.core.document.measures import spans_of
+from obrell.core.document.tree import arranged
+from obrell.core.edit import Surroundings, read_edit
+from obrell.core.effects import Depth, Mask, Outline, Paint
+from obrell.core.effects.mask import GradientCover
+from obrell.core.errors import Refused
+from obrell.core.shapes import Box, Group
+from obrell.core.values.paints import Conic, Linear, Radial, Stop
+from tests.making import control, part
+
+STOPS = tuple(Stop(position=at, colour=colour) for at, colour in ((0, "#000000"), (0.4, "#808080"), (1, "#ffffff")))
+FILLS = {
+    "linear": Linear(stops=STOPS, angle=70, scale=0.8, offset=0.1),
+    "radial": Radial(stops=STOPS, centre_x=0.4, radius_x=0.6, radius_y=0.7, focus_x=0.2),
+    "conic": Conic(stops=STOPS, start=30, centre_y=0.6),
+}
+HOLDERS = {
+    "paint": lambda fill: Paint(id="e1", fill=fill),
+    "outline": lambda fill: Outline(id="e1", fill=fill),
+    "depth": lambda fill: Depth(id="e1", fill=fill, direction=140),
+    "mask": lambda fill: Mask(id="e1", cover=GradientCover(fill=fill), moves=False, fitted_x=20),
+}
+
+
+def placed(effect, turn=25):
+    inner = part(Box(width=60, height=40), effect, x=50, y=40, rotation=turn).evolve(id="p1", within="g1")
+    other = part(Box(width=20, height=20), x=90, y=20).evolve(id="p2", within="g1")
+    outer = part(Group(), x=0, y=0).evolve(id="g1")
+    return control().evolve(parts=(outer, other, inner))
+
+
+def lying(of):
+    tree = arranged(of)
+    seen = tree.all["p1"].part
+    return laid(seen, seen.effects[0], spans_of(of, tree, seen))
+
+
+CASES = [
+    (kind, handle, span)
+    for kind, handles in {
+        "linear": "from to", "radial": "centre to down focus", "conic": "centre to"
+    }.items()
+    for handle in (*handles.split(), "stop 1")
+    for span in ("part", "group", "canvas")
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("holder", HOLDERS)
+@pytest.mark.parametrize(("kind", "handle", "span"), CASES)
+def test_a_handle_lies_where_it_is_taken_to(holder, kind, handle, span):
+    if holder == "mask" and kind == "conic":
+        return
+    of = placed(HOLDERS[holder](FILLS[kind].evolve(span=span)))
+    before = lying(of)
+    at = before.handles()[handle]
+    line = before.lines()[1 if handle == "down" else 0]
+    way = (line[1].x - line[0].x, line[1].y - line[0].y)
+    if handle == "from" or (kind == "linear" and handle == "to"):
+        way = (at.x - before.box.centre.x, 3.0) if span != "part" else (4.0, 3.0)
+    to = (at.x + way[0] * 0.07, at.y + way[1] * 0.07)
+    edit = read_edit({
+        "kind": "move-gradient", "part": "p1", "effect": "e1", "handle": handle, "x": to[0], "y": to[1]
+    })  # fmt: skip
+    now = lying(edit.apply(of, Surroundings())).handles()[handle]
+    if kind == "conic" and handle != "centre":
+        middle = before.handles()["centre"]
+        wanted, found = (math.atan2(y - middle.y, x - middle.x) for x, y in (to, (now.x, now.y)))
+        assert math.cos(wanted - found) > math.cos(math.radians(0.4))
+    else:
+        assert (now.x, now.y) == pytest.approx(to, abs=0.3)
+
+
+@given(x=st.floats(-300, 300), y=st.floats(-300, 300), handle=st.sampled_from(["from", "to", "stop 0", "stop 1"]))
+def test_wherever_a_handle_goes_the_gradient_stays_one(x, y, handle):
+    of = placed(Paint(id="e1", fill=FILLS["linear"]))
+    edit = read_edit({"kind": "move-gradient", "part": "p1", "effect": "e1", "handle": handle, "x": x, "y": y})
+    fill = edit.apply(of, Surroundings()).parts[2].effects[0].fill
+    assert [stop.position for stop in fill.stops] == sorted(stop.position for stop in fill.stops)
+    assert fill.scale >= 0.02
+
+
+def test_steps_keep_to_fifteen_degrees_and_unknown_handles_are_refused():
+    of = placed(Paint(id="e1", fill=FILLS["conic"]), turn=0)
+    base = {"kind": "move-gradient", "part": "p1", "effect": "e1", "x": 90, "y": 20}
+    turned = read_edit(base | {"handle": "to", "steps": True}).apply(of, Surroundings())
+    assert turned.parts[2].effects[0].fill.start % 15 == 0
+    with pytest.raises(Refused, match="no such handle"):
+        read_edit(base | {"handle": "down"}).apply(of, Surroundings())
+
+
+def test_stops_are_copied_beside_themselves_and_jittered_in_order():
+    of = placed(Paint(id="e1", fill=FILLS["linear"]))
+    path = "parts/p1/effects/e1/fill"
+
+    def stops(kind, **more):
+        made = read_edit({"kind": kind, "path": path} | more).apply(of, Surroundings())
+        return made.parts[2].effects[0].fill.stops
+
+    assert [(s.position, s.colour) for s in stops("copy-stop", index=1)][1:3] == [(0.4, "#808080"), (0.7, "#808080")]
+    assert stops("copy-stop", index=2)[2] == STOPS[2].evolve(position=0.7)
+    places = [tuple(s.position for s in stops("jitter-stops", seed=seed)) for seed in range(20)]
+    assert len(set(places)) == 20
+    assert all(0 == a < b < c == 1 for a, b, c in places)
+    assert stops("jitter-stops", seed=3) == stops("jitter-stops", seed=3)
