@@ -16,7 +16,8 @@ from obrell.core.interchange import pictures
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.pictures import read_picture
 from obrell.core.raster.layers import Box
-from obrell.core.shapes import Picture
+from obrell.core.raster.samples import seams
+from obrell.core.shapes import Picture, Round
 from obrell.core.values import paints
 from obrell.store.kits import Kits
 from tests.making import KEEPER, SLOPE, control, kit, layer, part, png, resolved, slope, solid
@@ -61,6 +62,50 @@ def test_cut_sides_and_ways_to_lie():
         paints.Picture(file=flag, fit="tiled", scale=0.25), Rect(0, 0, 40, 20), PLAIN, Box(0, 0, 40, 20)
     )
     assert tiled.planes[0][:, :30] == pytest.approx(tiled.planes[0][:, 10:], abs=1e-6)
+
+
+def tiled(fill, size=24):
+    return picture_layer(fill, Rect(0, 0, size, size), PLAIN, Box(0, 0, size, size)).planes[0]
+
+
+def test_tiles_are_moved_turned_and_mirrored():
+    values = np.random.default_rng(3).integers(0, 256, (6, 6))
+    chance = KEEPER.keep(png(np.stack([values] * 3, axis=2)))
+    plain = tiled(paints.Picture(file=chance, fit="tiled"))
+    assert plain[:18] == pytest.approx(plain[6:], abs=1e-6)
+    moved = tiled(paints.Picture(file=chance, fit="tiled", across=2, down=-1))
+    assert moved[:20, 2:] == pytest.approx(plain[1:21, :-2], abs=1e-5)
+    turned = tiled(paints.Picture(file=chance, fit="tiled", turn=90))
+    assert turned == pytest.approx(np.rot90(plain, -1), abs=1e-5)
+    folded = tiled(paints.Picture(file=chance, fit="tiled, mirrored"))
+    inner = folded[:, 9:21]
+    assert inner == pytest.approx(inner[:, ::-1], abs=1e-5)
+    assert np.abs(np.diff(folded, axis=0)).max() <= np.abs(np.diff(values / 255, axis=0)).max() + 1e-5
+
+
+def test_a_seam_is_found_where_tiles_do_not_meet():
+    wave = np.tile(np.round(127 + 120 * np.sin(np.arange(24) * 2 * np.pi / 24)), (24, 1))
+    ramp = np.tile(np.linspace(0, 255, 24), (24, 1))
+    found = {
+        name: seams(KEEPER.keep(png(np.stack([levels] * 3, axis=2).astype(int))), 0, 0, 24, 24)
+        for name, levels in {"closed": wave, "across": ramp, "down": ramp.T}.items()
+    }
+    assert found == {"closed": (False, False), "across": (True, False), "down": (False, True)}
+
+
+def test_a_fill_becomes_a_picture_and_lies_on_as_it_did():
+    plain = control(part(Round(width=40, height=40), solid("#808080")))
+    path = "parts/p1/effects/e1/fill"
+    filled = read_edit({"kind": "fill-with-picture", "path": path, "file": SLOPE}).apply(plain, Surroundings())
+    assert filled.parts[0].effects[0].fill == paints.Picture(file=SLOPE, fit="filling")
+    laid = read_edit({"kind": "set", "changes": [{"path": f"{path}/fit", "value": "tiled"}]})
+    other = KEEPER.keep(png(slope(9, 5)))
+    again = read_edit({"kind": "fill-with-picture", "path": path, "file": other})
+    assert again.apply(laid.apply(filled, Surroundings()), Surroundings()).parts[0].effects[0].fill == paints.Picture(
+        file=other, fit="tiled"
+    )
+    with pytest.raises(NoSuchThing):
+        read_edit({"kind": "fill-with-picture", "path": path, "file": "0" * 32}).apply(plain, Surroundings())
 
 
 def test_a_picture_part_shows_its_pixels_under_its_effects():

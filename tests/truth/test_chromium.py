@@ -16,6 +16,7 @@ from obrell.core.interchange.svg_read import read_svg
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Picture, Round, Text
 from obrell.core.shapes.text import Run
+from obrell.core.values import paints
 from obrell.core.values.blends import BLENDS
 from obrell.core.values.paints import Linear, Radial, Solid, Stop
 from obrell.samples.wendmere_lock import wendmere_lock
@@ -136,6 +137,14 @@ def test_a_focus_as_svg_has_it_there_and_back(chromium):
     assert np.abs(ours(shown) - shot(chromium, drawing)).max() <= SHARP_4
     (read,) = read_svg(drawing).parts
     assert np.abs(ours(resolved(read)) - ours(shown)).max() <= SHARP_4
+
+
+@pytest.mark.parametrize("fit", ["tiled", "tiled, mirrored"])
+def test_turned_tiles_in_svg(chromium, fit):
+    fill = paints.Picture(file=SLOPE, fit=fit, scale=0.5, turn=30, across=3, down=5)
+    shown = resolved(part(Box(width=60, height=40), solid("#000000").evolve(fill=fill)))
+    away = np.abs(ours(shown, 2.0) - shot(chromium, svg(shown), scale=2)).max(axis=2)
+    assert np.quantile(away, 0.9) <= BLURRED
 
 
 @pytest.mark.parametrize("index", range(3))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import asyncio
+from collections.abc import Callable
 from pathlib import PurePath
 from typing import Annotated, Any
 
@@ -10,9 +11,10 @@ from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import Response
 
 from obrell.core.document.model import KitFont, KitSettings
+from obrell.core.edit import Edit
 from obrell.core.edit.insert import InsertParts
 from obrell.core.edit.kits import KitIndex, with_favourite, with_font
-from obrell.core.edit.pictures import AddPicture, PinReference
+from obrell.core.edit.pictures import AddPicture, FillWithPicture, PinReference
 from obrell.core.errors import NoSuchThing
 from obrell.core.files import picture_type
 from obrell.core.geometry.svgdata import path_data
@@ -57,14 +59,19 @@ async def drawing(
 @router.post(BENCH + "/pictures")
 async def picture(
     request: Request, kit: str, control: str, name: Annotated[str, Query(max_length=200)] = "",
-    use: str = "part", window: Annotated[str, Query(max_length=60)] = "",
+    use: str = "part", path: Annotated[str, Query(max_length=300)] = "",
+    seen: Annotated[str, Query(max_length=4000)] = "", window: Annotated[str, Query(max_length=60)] = "",
 ) -> dict[str, Any]:  # fmt: skip
-    """A picture, the body of the request, put in as a part or pinned as the reference."""
+    """A picture, the body of the request, put in as a part, as the fill at ``path``, or pinned as the
+    reference. ``seen`` is the page's selection as JSON."""
     content = await asyncio.to_thread(read_picture, await request.body())
     file = kits_of(request).keep_file(content)
     called = "".join(c for c in PurePath(name).stem if c.isprintable()).strip()[:60] or "Picture"
-    edit = PinReference(file=file) if use == "reference" else AddPicture(file=file, name=called)
-    return await made(request, kit, control, edit, NOTHING, window)
+    edits: dict[str, Callable[[], Edit]] = {
+        "reference": lambda: PinReference(file=file), "fill": lambda: FillWithPicture(path=path, file=file),
+    }  # fmt: skip
+    edit = edits.get(use, lambda: AddPicture(file=file, name=called))()
+    return await made(request, kit, control, edit, Selection.model_validate_json(seen) if seen else NOTHING, window)
 
 
 @router.get("/files/{name}")

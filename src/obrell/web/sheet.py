@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from typing import get_args
 
 from pydantic import BaseModel
 
@@ -14,12 +15,15 @@ from obrell.core.document.resolve import Resolved
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import ZONES, Effect, gradient_of
 from obrell.core.effects.markup import straightened
+from obrell.core.effects.pigments import picture_frame
 from obrell.core.errors import NoSuchThing
+from obrell.core.geometry.plane import Rect
+from obrell.core.raster.samples import seams
 from obrell.core.shapes import Container, Path, Repeat, Text
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
-from obrell.core.values.paints import Conic, Gradient, Linear, Solid, Stop
+from obrell.core.values.paints import Conic, Gradient, Linear, Picture, Solid, Stop
 from obrell.web.selection import Selection
 from obrell.web.slots import SlotView, pictured, shifted, slot, view
 
@@ -36,6 +40,13 @@ class StopView:
     colour: SlotView
     opacity: SlotView
     midpoint: SlotView
+
+
+@dataclass(frozen=True, slots=True)
+class TileView:
+    """A picture as a fill, and the ways in which its tiles show a seam."""
+
+    seams: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +68,9 @@ class EffectView:
     linear: bool
     seam: bool
     """Whether a conic gradient's ends differ where they meet."""
+    picture: str
+    """Where a picture can be its fill; empty where none can, or when it is not open."""
+    tile: TileView | None
     first: bool
     last: bool
 
@@ -367,7 +381,9 @@ def _effect(control: Control, part: Part, effect: Effect, opened: str, place: in
         effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces,
         _lamella(effect), is_open, tuple(row for row in rows if row.kind != "ramp"), where if ramp else "",
         _marks(straightened(ramp)) if ramp else (), _stops(ramp, where) if ramp else (),
-        isinstance(ramp, Linear), isinstance(ramp, Conic) and ramp.seam, place == 0, place == count - 1,
+        isinstance(ramp, Linear), isinstance(ramp, Conic) and ramp.seam,
+        f"{base}/fill" if is_open and _takes_pictures(effect) else "", _tile(effect) if is_open else None,
+        place == 0, place == count - 1,
     )  # fmt: skip
 
 
@@ -379,7 +395,7 @@ def _rows(control: Control, owner: BaseModel, base: str) -> list[SlotView]:
         names.sort(key=lambda name: name in Effect.model_fields)
     for name in names:
         value = getattr(owner, name)
-        if name in HIDDEN_FIELDS or (isinstance(owner, Effect) and name in owner.hidden_fields()):
+        if name in HIDDEN_FIELDS or name in getattr(owner, "hidden_fields", tuple)():
             continue
         if isinstance(value, Value) and "kind" in type(value).model_fields:
             rows.append(slot(control, f"{base}/{name}/kind"))
@@ -397,6 +413,20 @@ def _pieces(control: Control, sentence: Sentence, base: str) -> tuple[Piece, ...
         for piece in sentence
         if isinstance(piece, Words | Slot)
     )
+
+
+def _takes_pictures(effect: Effect) -> bool:
+    field = type(effect).model_fields.get("fill")
+    return field is not None and Picture in get_args(field.annotation)
+
+
+def _tile(effect: Effect) -> TileView | None:
+    fill = getattr(effect, "fill", None)
+    if not isinstance(fill, Picture):
+        return None
+    _, cut = picture_frame(fill, Rect(0, 0, 1, 1))
+    found = seams(fill.file, *cut) if fill.fit == "tiled" else (False, False)
+    return TileView(tuple(name for name, shows in zip(("across", "down"), found, strict=True) if shows))
 
 
 def _lamella(effect: Effect) -> tuple[tuple[float, str, float], ...]:

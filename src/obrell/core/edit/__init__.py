@@ -49,7 +49,7 @@ from obrell.core.edit.parts import (
     ReorderPart,
     Turn,
 )  # fmt: skip
-from obrell.core.edit.pictures import AddPicture, PinReference, PlaceReference, UnpinReference
+from obrell.core.edit.pictures import AddPicture, FillWithPicture, PinReference, PlaceReference, UnpinReference
 from obrell.core.edit.points import (
     AddPoint,
     BendPoints,
@@ -81,7 +81,7 @@ AnyEdit = Annotated[
     | AddFollow | RemoveFollow | FitAround | InsertParts
     | PasteEffects | PaintWith | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
     | LayMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies
-    | StyleLetters | PlainLetters | AddPicture | PinReference | PlaceReference | UnpinReference
+    | StyleLetters | PlainLetters | AddPicture | FillWithPicture | PinReference | PlaceReference | UnpinReference
     | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong
     | PenStart | PenNext | ClosePath | MovePoints | MoveHandle | AddPoint | DragSegment | RemovePoints

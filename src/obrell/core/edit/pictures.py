@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from obrell.core.document.model import Control, Part, Reference
+from obrell.core.document.paths import value_at
 from obrell.core.edit.base import Edit, Surroundings, add_parts
 from obrell.core.edit.parts import fresh_name
+from obrell.core.edit.values import Change, SetValues
 from obrell.core.files import FileId
 from obrell.core.raster.samples import size_of
 from obrell.core.shapes import Picture
+from obrell.core.values import paints
 from obrell.core.values.fields import Name, Place
 
 
@@ -35,6 +38,27 @@ class AddPicture(Edit):
 
     def label(self, control: Control) -> str:
         return f"Put in the picture {self.name}"
+
+
+class FillWithPicture(Edit):
+    """A picture as the fill at a path; one that is a picture already goes on lying as it did."""
+
+    kind: Literal["fill-with-picture"] = "fill-with-picture"
+    path: Annotated[str, Field(min_length=1, max_length=300)]
+    file: FileId
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        return self._set(control).apply(control, around)
+
+    def label(self, control: Control) -> str:
+        return self._set(control).label(control)
+
+    def _set(self, control: Control) -> SetValues:
+        size_of(self.file)
+        if isinstance(value_at(control, self.path), paints.Picture):
+            return SetValues(changes=(Change(path=f"{self.path}/file", value=self.file),))
+        filled = {"kind": "picture", "file": self.file, "fit": "filling"}
+        return SetValues(changes=(Change(path=self.path, value=filled),))
 
 
 class PinReference(Edit):

@@ -111,6 +111,8 @@ def _shown(value: Any) -> str:
         return f"“{value[:40]}”" if " " in value else value[:40]
     if isinstance(value, BaseModel) and "kind" in type(value).model_fields:
         return str(getattr(value, "kind", ""))
+    if isinstance(value, dict) and "kind" in value:
+        return str(value["kind"])
     return "another" if value is not None else "none"
 
 

@@ -184,10 +184,6 @@ class Effect(Value):
         """The zone it lies in, where that depends on more than its kind."""
         return self.zone
 
-    def hidden_fields(self) -> tuple[str, ...]:
-        """Fields that mean nothing as the others stand, and that an open sheet leaves out."""
-        return ()
-
     def pictures(self, field: str) -> dict[str, Table]:
         """For a choice among curves: what each looks like, as tables from 0 to 1."""
         return {}

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from itertools import pairwise
 from xml.sax.saxutils import escape, quoteattr
 
-from obrell.core.effects.pigments import picture_frame, sample
+from obrell.core.effects.pigments import picture_frame, sample, tile_turn
 from obrell.core.files import content_of, picture_type
 from obrell.core.geometry.plane import Rect, Similarity, direction
 from obrell.core.geometry.svgdata import number
@@ -118,15 +118,21 @@ class Definitions:
             "width": width * across, "height": height * down, "x": -left * across, "y": -top * down,
             "preserveAspectRatio": "none", "href": data,
         })  # fmt: skip
-        tile = seen if fill.fit == "tiled" else seen.union(box)
-        inner = element("svg", {
+        tile = seen if fill.tiled else seen.union(box)
+        shown = [element("svg", {
             "x": seen.left - tile.left, "y": seen.top - tile.top, "width": seen.width, "height": seen.height,
-        }, image)  # fmt: skip
+        }, image)]  # fmt: skip
+        if fill.fit == "tiled, mirrored":
+            wide, high = 2 * tile.width, 2 * tile.height
+            ways = ("", f"matrix(-1 0 0 1 {number(wide)} 0)", f"matrix(1 0 0 -1 0 {number(high)})",
+                    f"matrix(-1 0 0 -1 {number(wide)} {number(high)})")  # fmt: skip
+            shown = [element("g", {"transform": way}, *shown) for way in ways]
+            tile = Rect(tile.left, tile.top, tile.left + wide, tile.top + high)
         pattern: dict[str, str | float] = {
             "x": tile.left, "y": tile.top, "width": tile.width, "height": tile.height,
-            "patternUnits": "userSpaceOnUse", "patternTransform": _matrix(place),
+            "patternUnits": "userSpaceOnUse", "patternTransform": _matrix(place.after(tile_turn(fill, box))),
         }  # fmt: skip
-        return self.add("pattern", pattern, inner)
+        return self.add("pattern", pattern, *shown)
 
 
 def _between(start: tuple[float, float], end: tuple[float, float], share: float) -> tuple[float, float]:

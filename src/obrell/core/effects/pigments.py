@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from obrell.core.colour.spaces import from_hex, from_oklab, to_hex, to_oklab
-from obrell.core.geometry.plane import Rect, Similarity, direction
+from obrell.core.geometry.plane import Rect, Similarity, about, direction
 from obrell.core.raster.layers import Box, Layer, Mask
 from obrell.core.raster.ramps import (
     CONIC,
@@ -23,7 +23,7 @@ from obrell.core.raster.ramps import (
     Pigment,
     midpoint_exponent,
 )
-from obrell.core.raster.samples import EMPTY, PADDED, WRAPPED, Stretch, cropped, sampled, size_of
+from obrell.core.raster.samples import EMPTY, FOLDED, PADDED, WRAPPED, Stretch, cropped, sampled, size_of
 from obrell.core.values.paints import Conic, Gradient, Linear, Picture, Radial, Solid, Stop, Texture
 
 NOTHING = (0.0, 0.0, 0.0)
@@ -101,9 +101,10 @@ def picture_layer(fill: Picture, box: Rect, to_device: Similarity, region: Box) 
     small = tuple(max(1, round(side * scale)) for side in (seen.width, seen.height))
     planes = cropped(fill.file, left, top, right, bottom, *small)
     wide, high = planes.shape[2] / seen.width, planes.shape[1] / seen.height
-    across = _affine(to_device, lambda px, _: (px - seen.left) * wide)
-    down = _affine(to_device, lambda _, py: (py - seen.top) * high)
-    beyond = {"whole": EMPTY, "tiled": WRAPPED}.get(fill.fit, PADDED)
+    laid = to_device.after(tile_turn(fill, box))
+    across = _affine(laid, lambda px, _: (px - seen.left) * wide)
+    down = _affine(laid, lambda _, py: (py - seen.top) * high)
+    beyond = {"whole": EMPTY, "tiled": WRAPPED, "tiled, mirrored": FOLDED}.get(fill.fit, PADDED)
     return sampled(planes, Stretch((*across, *down), beyond), region)
 
 
@@ -122,6 +123,13 @@ def picture_frame(fill: Picture, box: Rect) -> tuple[Rect, tuple[int, int, int, 
     x, y = wide * factor / 2, high * factor / 2
     middle = box.centre
     return Rect(middle.x - x, middle.y - y, middle.x + x, middle.y + y), (left, top, right, bottom)
+
+
+def tile_turn(fill: Picture, box: Rect) -> Similarity:
+    """How tiles are turned about the box's middle and moved, in the part's own space."""
+    if not fill.tiled:
+        return Similarity()
+    return Similarity(dx=fill.across, dy=fill.down).after(about(box.centre.x, box.centre.y, fill.turn))
 
 
 def solid(colour: str) -> Pigment:

@@ -10,11 +10,13 @@ import numpy as np
 from PIL import Image
 
 from obrell.core.files import content_of
-from obrell.core.raster.jit import kernel
+from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Box, Layer, Planes
 
-PADDED, WRAPPED, EMPTY = range(3)
-"""What lies beyond a picture: its edge drawn out, the picture again, or nothing."""
+PADDED, WRAPPED, EMPTY, FOLDED = range(4)
+"""What lies beyond a picture: its edge drawn out, the picture again, nothing, or the picture mirrored."""
+SEAM_TIMES, SEAM_LEVELS = 2.5, 6.0
+"""A seam shows when colours change across it this many times as much as they do inside, and by so many levels."""
 KEPT_PICTURES = 12
 
 
@@ -67,6 +69,25 @@ def sampled(planes: Planes, stretch: Stretch, box: Box) -> Layer:
     return layer
 
 
+def seams(file: str, left: int, top: int, right: int, bottom: int) -> tuple[bool, bool]:
+    """Whether a seam shows where a rectangle of the picture's px meets itself: left with right, top with
+    bottom."""
+    planes = planes_of(file)[:, top:bottom, left:right]
+    return _seam(planes), _seam(planes.transpose(0, 2, 1))
+
+
+def _seam(planes: Planes) -> bool:
+    inside = float(np.abs(np.diff(planes, axis=2)).mean()) if planes.shape[2] > 1 else 0.0
+    across = float(np.abs(planes[:, :, 0] - planes[:, :, -1]).mean())
+    return across > SEAM_TIMES * inside and across * 255 > SEAM_LEVELS
+
+
+@helper
+def _folded(index, count):
+    place = index % (2 * count)
+    return place if place < count else 2 * count - 1 - place
+
+
 @kernel("void(float32[:,:,::1], int64, int64, float32[:,:,::1], float64[::1], int64)")
 def _sample(out, left, top, planes, field, beyond):
     high, wide = planes.shape[1], planes.shape[2]
@@ -81,6 +102,8 @@ def _sample(out, left, top, planes, field, beyond):
             right, below = np.float32(u - i), np.float32(v - j)
             if beyond == 1:
                 i0, i1, j0, j1 = i % wide, (i + 1) % wide, j % high, (j + 1) % high
+            elif beyond == 3:
+                i0, i1, j0, j1 = _folded(i, wide), _folded(i + 1, wide), _folded(j, high), _folded(j + 1, high)
             else:
                 i0, i1 = min(max(i, 0), wide - 1), min(max(i + 1, 0), wide - 1)
                 j0, j1 = min(max(j, 0), high - 1), min(max(j + 1, 0), high - 1)

@@ -107,8 +107,8 @@ class PartSite:
             return texture_layer(fill, self._textured(fill, over, box, place))
         if not isinstance(fill, Picture):
             return pigment(fill, box, place)
-        key = ("picture", fill, box, self.place, over)
-        return self.cache.get(key, lambda: picture_layer(fill, box, self.place, over))
+        key = ("picture", fill, box, place, over)
+        return self.cache.get(key, lambda: picture_layer(fill, box, place, over))
 
     def texture(self, fill: Texture, over: Box) -> Mask:
         return self._textured(fill, over, self.box, self.place)

@@ -20,6 +20,10 @@ class Value(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
+    def hidden_fields(self) -> tuple[str, ...]:
+        """Fields that mean nothing as the others stand, and that an open sheet leaves out."""
+        return ()
+
     def evolve(self, **changes: Any) -> Self:
         """A copy with some fields changed, validated again; untouched fields stay the same objects.
 

@@ -10,7 +10,7 @@ from pydantic import Field, field_validator
 from obrell.core.files import FileId
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Colour
-from obrell.core.values.fields import Angle, Extent, Live, Share, WideShare
+from obrell.core.values.fields import Angle, Extent, Live, Share, Signed, WideShare
 
 MAX_STOPS = 64
 Pattern = Literal[
@@ -117,16 +117,28 @@ class Radial(Spread):
 
 class Picture(Value):
     """A kept picture, its sides cut off by shares, laid over the part's box: stretched to it, whole inside
-    of it, filling it, or tiled from its middle at ``scale`` logical px to a px."""
+    of it, filling it, or tiled from its middle at ``scale`` logical px to a px, turned and moved as asked, every
+    other tile mirrored or not."""
 
     kind: Literal["picture"] = "picture"
     file: FileId
-    fit: Literal["stretched", "whole", "filling", "tiled"] = Field("stretched", title="lies")
+    fit: Literal["stretched", "whole", "filling", "tiled", "tiled, mirrored"] = Field("stretched", title="lies")
     scale: Extent = Field(1.0, title="scale of tiles")
+    turn: Angle = Field(0.0, title="turned")
+    across: Signed = Field(0.0, title="moved across")
+    down: Signed = Field(0.0, title="moved down")
+    span: Span = Field("part", title="laid over the")
     cut_left: CutShare = Field(0.0, title="cut off the left")
     cut_top: CutShare = Field(0.0, title="the top")
     cut_right: CutShare = Field(0.0, title="the right")
     cut_bottom: CutShare = Field(0.0, title="the bottom")
+
+    @property
+    def tiled(self) -> bool:
+        return self.fit.startswith("tiled")
+
+    def hidden_fields(self) -> tuple[str, ...]:
+        return ("file",) if self.tiled else ("file", "scale", "turn", "across", "down")
 
 
 class Conic(Gradient):

@@ -90,6 +90,7 @@ export function startActions(bench) {
       else marks.take(draw);
     },
     bring: ({ bring }) => bench.choosePicture(bring),
+    bringFill: ({ bringFill }) => bench.choosePicture("fill", bringFill),
     looks: () => bench.openLooks(),
     letters: () => bench.styleLetters(),
     points: ({ points }) => marks.points.command(points),

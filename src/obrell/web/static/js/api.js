@@ -31,9 +31,10 @@ export class Api {
     return this.#queue("/drawings", { svg, name, seen: selection, window: this.window });
   }
 
-  /** Put a picture in. @param {File} file @param {"part"|"reference"} use */
-  async picture(file, use) {
-    const query = new URLSearchParams({ name: file.name, use, window: this.window });
+  /** Put a picture in. @param {File} file @param {"part"|"reference"|"fill"} use @param {string} path of a fill */
+  async picture(file, use, path, selection) {
+    const seen = path ? JSON.stringify(selection) : "";
+    const query = new URLSearchParams({ name: file.name, use, path, seen, window: this.window });
     return this.#upload(`${this.base}/pictures?${query}`, file);
   }
 

@@ -105,7 +105,7 @@ class Bench {
     } catch (error) {
       this.complain(error.message);
       this.html = {};
-      this.show(await this.api.blocks(this.selection));
+      await this.refresh();
       return null;
     } finally {
       if (this.stage.edit) this.stage.preview(null);

@@ -1,5 +1,5 @@
 /** What is brought in from outside: icons from the shipped set, SVG drawings, pictures. */
-import { say } from "./page.js";
+import { ask, say } from "./page.js";
 import { svg } from "./marks.js";
 
 const SETTLE_MS = 120;
@@ -13,7 +13,8 @@ export function startIcons(bench) {
   let path = "";
 
   async function search() {
-    const answer = await fetch(`/icons?words=${encodeURIComponent(field.value)}`);
+    const answer = await ask(`/icons?words=${encodeURIComponent(field.value)}`);
+    if (!answer.ok) return;
     const { icons, count } = await answer.json();
     list.replaceChildren(...icons.map(({ name, paths }) => {
       const button = document.createElement("button");
@@ -65,6 +66,7 @@ export function startDropping(bench) {
   const { element } = bench.stage;
   const chooser = document.getElementById("picture-file");
   let use = "part";
+  let fill = "";
 
   async function shown(asked) {
     bench.complain("");
@@ -80,13 +82,13 @@ export function startDropping(bench) {
 
   const isDrawing = (file) => /svg/.test(file.type) || /\.svg$/i.test(file.name);
   bench.bring = (text, name) => shown(bench.api.bring(text, name, bench.selection));
-  bench.choosePicture = (wanted = "part") => {
-    use = wanted;
+  bench.choosePicture = (wanted = "part", path = "") => {
+    [use, fill] = [wanted, path];
     chooser.value = "";
     chooser.click();
   };
   chooser.addEventListener("change", () => {
-    if (chooser.files[0]) shown(bench.api.picture(chooser.files[0], use));
+    if (chooser.files[0]) shown(bench.api.picture(chooser.files[0], use, fill, bench.selection));
   });
   element.addEventListener("dragover", (event) => {
     event.preventDefault();
@@ -99,6 +101,6 @@ export function startDropping(bench) {
     const [file] = event.dataTransfer.files;
     if (!file) return;
     if (isDrawing(file)) bench.bring(await file.text(), file.name.replace(/\.svg$/i, ""));
-    else shown(bench.api.picture(file, "part"));
+    else shown(bench.api.picture(file, "part", ""));
   });
 }

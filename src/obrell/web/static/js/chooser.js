@@ -1,5 +1,7 @@
 /** The colour chooser. Every conversion between spaces is the server's. */
 
+import { ask, wordsOf } from "./page.js";
+
 /** @param {string[]} colours @param {HTMLElement} place @param {(colour: string) => void} take */
 function offer(colours, place, take) {
   place.replaceChildren(...colours.map((colour) => {
@@ -65,7 +67,9 @@ export class Chooser {
       this.hex.focus();
       this.hex.select();
     }
-    const offers = await (await fetch(`/kits/${this.bench.kit}/colours`)).json();
+    const answer = await ask(`/kits/${this.bench.kit}/colours`);
+    if (!answer.ok) return;
+    const offers = await answer.json();
     const take = (colour) => this.#read("hex", colour);
     offer(offers.used, document.getElementById("used"), take);
     offer([...offers.whites, ...offers.blacks], document.getElementById("neutral"), take);
@@ -92,11 +96,12 @@ export class Chooser {
 
   async #ask(space, value) {
     const turn = (this.turn += 1);
-    const answer = await fetch(`/colour?${new URLSearchParams({ space, value })}`);
-    const all = await answer.json();
+    const answer = await ask(`/colour?${new URLSearchParams({ space, value })}`);
+    const text = await answer.text();
     if (turn !== this.turn || !this.open) return;
-    this.fault.textContent = answer.ok ? "" : all.words;
+    this.fault.textContent = answer.ok ? "" : wordsOf(text);
     if (!answer.ok) return;
+    const all = JSON.parse(text);
     const changed = all.hex !== this.colour;
     this.colour = all.hex;
     if (space !== "hsv") this.#keepHue(all.hsv.map(Number));
