@@ -52,7 +52,7 @@ def cut_strokes(resolved: Resolved) -> list[CutStroke]:
             continue
         for effect in part.effects:
             if isinstance(effect, Outline) and effect.visible and OUTER_SHARE[effect.place] > 0:
-                over = _over(bounds.grown(effect.width * OUTER_SHARE[effect.place]), canvas)
+                over = _over(bounds.grown(max(effect.widths()) * OUTER_SHARE[effect.place]), canvas)
                 if any(over):
                     found.append(CutStroke(part.id, part.name, effect.id, *over))
     return found

@@ -6,6 +6,7 @@ from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.outline import OUTER_SHARE, Outline
 from obrell.core.geometry.paths import Path, straight_lines
+from obrell.core.geometry.rounded import Insets
 from obrell.core.raster.layers import NO_BOX
 from obrell.core.render.compose import SHARED
 from obrell.core.render.site import PartSite, site_of
@@ -23,25 +24,24 @@ def soft_sides(resolved: Resolved, part: Part, density: float) -> int:
     if part.rotation % 90 != 0 or not part.visible or isinstance(part.shape, Text):
         return 0
     site = site_of(resolved, part, density, NO_BOX, SHARED)
-    lines = _lines(site, 0.0)
+    lines = _lines(site, (0.0, 0.0, 0.0, 0.0))
     for effect in part.effects:
-        if isinstance(effect, Outline) and effect.visible and effect.width > 0:
-            width = site.stroke(effect.width)
-            outer = width * OUTER_SHARE[effect.place]
-            for edge in {outer, outer - width} - {0.0}:
-                lines |= _lines(site, edge)
+        if isinstance(effect, Outline) and effect.visible:
+            top, right, bottom, left = effect.widths(site.stroke)
+            for share in (OUTER_SHARE[effect.place], OUTER_SHARE[effect.place] - 1):
+                lines |= _lines(site, (top * share, right * share, bottom * share, left * share))
     return sum(abs(at - round(at)) > ON_GRID_PX for _, at in lines)
 
 
-def _lines(site: PartSite, grown: float) -> set[tuple[str, float]]:
-    """Where the straight sides of the shape grown by ``grown`` run on the device grid."""
+def _lines(site: PartSite, grown: Insets) -> set[tuple[str, float]]:
+    """Where the straight sides of the shape, each moved outwards by a length, run on the device grid."""
     sides = site.shape.straight_sides()
     if sides is None:
-        path: Path = site.shape.parallel(grown) if grown else site.shape.path()
+        path: Path = site.shape.parallel(max(grown)) if any(grown) else site.shape.path()
         return straight_lines(path.transformed(site.place), LEAST_SIDE_PX)
     left, top, right, bottom = sides
     found: set[tuple[str, float]] = set()
-    for x, y in ((left - grown, top - grown), (right + grown, bottom + grown)):
+    for x, y in ((left - grown[3], top - grown[0]), (right + grown[1], bottom + grown[2])):
         device_x, device_y = site.place.apply(x, y)
         found |= {("down", device_x), ("across", device_y)}
     return found

@@ -119,6 +119,14 @@ class Site(Protocol):
         """Coverage of a path in device space, blurred, over the part's own box."""
         ...
 
+    def across(self, start: float, end: float, over: Box) -> Mask:
+        """``along.across`` of the part's shape, from and to a distance outside its edge in logical px."""
+        ...
+
+    def along(self, reach: float, over: Box) -> Mask:
+        """``along.along`` of the part's outline, as far from it as ``reach`` logical px."""
+        ...
+
     def texture(self, fill: Texture, over: Box) -> Mask:
         """A texture's values from 0 to 1."""
         ...

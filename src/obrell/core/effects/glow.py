@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Annotated, Literal
 
 import numpy as np
 from pydantic import Field
 
 from obrell.core.effects.base import Coat, Effect, Site
-from obrell.core.effects.pigments import sample, solid, stop_row
+from obrell.core.effects.pigments import colours_of, solid
 from obrell.core.raster.falloff import ramp_layer
 from obrell.core.raster.layers import Mask
 from obrell.core.shapes.base import Sentence, Slot, Words
@@ -18,8 +17,7 @@ from obrell.core.values.fields import Length
 from obrell.core.values.paints import Gradient, Ramp, Solid
 
 Falloff = Literal["soft", "even", "quick", "drawn"]
-RAMP_SIZE = 1025
-AT = np.linspace(0.0, 1.0, RAMP_SIZE)
+AT = np.linspace(0.0, 1.0, 1025)
 FALLOFFS: dict[str, Table] = {
     "even": AT.astype(np.float32), "soft": (AT * AT * (3 - 2 * AT)).astype(np.float32),
     "quick": (AT * AT).astype(np.float32),
@@ -59,10 +57,3 @@ class Glow(Effect):
     def scaled(self, site: Site) -> float:
         """How far it reaches, device px."""
         return max(self.extent * site.place.scale, 1e-6)
-
-
-@lru_cache(maxsize=64)
-def colours_of(ramp: Gradient) -> np.ndarray:
-    """The ramp's premultiplied colours at evenly spaced places, shape (n, 4)."""
-    rows = [stop_row(sample(ramp, float(at)), "srgb")[1:5] for at in AT]
-    return np.ascontiguousarray(rows, np.float32)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import lru_cache
 from itertools import pairwise
 
 import numpy as np
@@ -26,6 +27,7 @@ from obrell.core.raster.ramps import (
 from obrell.core.raster.samples import EMPTY, FOLDED, PADDED, WRAPPED, Stretch, cropped, sampled, size_of
 from obrell.core.values.paints import Conic, Gradient, Linear, Picture, Radial, Solid, Stop, Texture
 
+RAMP_SIZE = 1025
 NOTHING = (0.0, 0.0, 0.0)
 SPREADS = {"once": ONCE, "repeated": REPEATED, "mirrored": MIRRORED}
 
@@ -172,6 +174,24 @@ def sample(gradient: Gradient, t: float) -> Stop:
             share = share ** midpoint_exponent(first.midpoint)
             return _mixed(first, second, share, gradient.space).evolve(position=t)
     return stops[-1].evolve(position=t, midpoint=0.5)
+
+
+@lru_cache(maxsize=64)
+def colours_of(gradient: Gradient) -> NDArray[np.float32]:
+    """Its premultiplied colours at evenly spaced places from 0 to 1, shape (n, 4), where it is laid along no box.
+    A linear one keeps its length, its place and what lies beyond its ends."""
+    places = np.linspace(0.0, 1.0, RAMP_SIZE)
+    if isinstance(gradient, Linear):
+        first, last = gradient.ends
+        places = _spread((places - first) / max(last - first, 1e-9), gradient.spread)
+    rows = [stop_row(sample(gradient, float(at)), "srgb")[1:5] for at in places]
+    return np.ascontiguousarray(rows, np.float32)
+
+
+def _spread(places: NDArray[np.float64], spread: str) -> NDArray[np.float64]:
+    if spread == "repeated":
+        return np.asarray(places % 1.0)
+    return np.abs((places + 1) % 2.0 - 1) if spread == "mirrored" else places
 
 
 def _mixed(first: Stop, second: Stop, share: float, space: str) -> Stop:

@@ -7,10 +7,13 @@ import math
 import numpy as np
 
 from obrell.core.geometry.paths import ARC, CLOSE, LINE, MOVE, Path
+from obrell.core.geometry.plane import Rect
 
 Radii = tuple[float, float, float, float]
 """Top left, top right, bottom right, bottom left."""
 
+Insets = tuple[float, float, float, float]
+"""Of the top, right, bottom and left side, as CSS orders them."""
 QUARTER = math.pi / 2
 
 
@@ -43,18 +46,44 @@ def rounded_box(width: float, height: float, radii: Radii) -> Path:
         return Path()
     x, y = width / 2, height / 2
     tl, tr, br, bl = fitted_radii(width, height, radii)
-    rows = [_point(MOVE, tl - x, -y), _point(LINE, x - tr, -y)]
-    for cx, cy, radius, start, to_x, to_y in (
-        (x - tr, tr - y, tr, -QUARTER, x, y - br),
-        (x - br, y - br, br, 0.0, bl - x, y),
-        (bl - x, y - bl, bl, QUARTER, -x, tl - y),
-        (tl - x, tl - y, tl, 2 * QUARTER, 0.0, 0.0),
+    return _box(Rect(-x, -y, x, y), ((tl, tl), (tr, tr), (br, br), (bl, bl)))
+
+
+def inset_box(box: Rect, radii: Radii, insets: Insets) -> Path:
+    """A rounded box with every side moved inwards by a length of its own, its corners as those of a border's
+    inner edge (CSS Backgrounds 3, section 4.2); outwards by negative lengths, where sharp corners stay
+    sharp. Empty when nothing is left."""
+    top, right, bottom, left = insets
+    inner = Rect(box.left + left, box.top + top, box.right - right, box.bottom - bottom)
+    if inner.empty:
+        return Path()
+    tl, tr, br, bl = radii
+    moved = ((tl, left, top), (tr, right, top), (br, right, bottom), (bl, left, bottom))
+    return _box(inner, tuple(_inset_corner(*corner) for corner in moved))
+
+
+def _inset_corner(radius: float, across: float, down: float) -> tuple[float, float]:
+    if radius <= 0 or radius <= across or radius <= down:
+        return 0.0, 0.0
+    return radius - across, radius - down
+
+
+def _box(box: Rect, radii: tuple[tuple[float, float], ...]) -> Path:
+    """``radii``: across and down for every corner, clockwise from the top left."""
+    (tlx, tly), (trx, try_), (brx, bry), (blx, bly) = radii
+    left, top, right, bottom = box.left, box.top, box.right, box.bottom
+    rows = [_point(MOVE, left + tlx, top), _point(LINE, right - trx, top)]
+    for cx, cy, rx, ry, start, to_x, to_y in (
+        (right - trx, top + try_, trx, try_, -QUARTER, right, bottom - bry),
+        (right - brx, bottom - bry, brx, bry, 0.0, left + blx, bottom),
+        (left + blx, bottom - bly, blx, bly, QUARTER, left, top + tly),
+        (left + tlx, top + tly, tlx, tly, 2 * QUARTER, 0.0, 0.0),
     ):
-        if radius > 0:
-            rows.append((ARC, cx, cy, radius, radius, 0.0, start, QUARTER))
+        if rx > 0:
+            rows.append((ARC, cx, cy, rx, ry, 0.0, start, QUARTER))
         if start != 2 * QUARTER:
             rows.append(_point(LINE, to_x, to_y))
-    rows.append(_point(CLOSE, tl - x, -y))
+    rows.append(_point(CLOSE, left + tlx, top))
     return Path(np.array(rows))
 
 

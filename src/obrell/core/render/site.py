@@ -17,6 +17,7 @@ from obrell.core.effects.pigments import picture_layer, pigment, texture_field, 
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.raster import blur as gaussian
+from obrell.core.raster.along import across, along
 from obrell.core.raster.coverage import cover
 from obrell.core.raster.distance import distance
 from obrell.core.raster.falloff import faded
@@ -109,6 +110,17 @@ class PartSite:
             return pigment(fill, box, place)
         key = ("picture", fill, box, place, over)
         return self.cache.get(key, lambda: picture_layer(fill, box, place, over))
+
+    def across(self, start: float, end: float, over: Box) -> Mask:
+        band, scale = max(abs(start), abs(end)) * self.density + 2, self.density
+        key = ("across", self.outline, over, start, end)
+        return self.cache.get(
+            key, lambda: across(distance(self.outline.rows, over, band), over, start * scale, end * scale)
+        )
+
+    def along(self, reach: float, over: Box) -> Mask:
+        key = ("along", self.outline, over, reach)
+        return self.cache.get(key, lambda: along(self.outline.rows, over, reach * self.density + 2))
 
     def texture(self, fill: Texture, over: Box) -> Mask:
         return self._textured(fill, over, self.box, self.place)

@@ -9,6 +9,7 @@ from typing import ClassVar
 from obrell.core.geometry.combine import grown
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect
+from obrell.core.geometry.rounded import Insets
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Colour
 from obrell.core.values.paints import Fill
@@ -73,6 +74,11 @@ class Shape(Value):
     def parallel(self, distance: float) -> Path:
         """The outline moved outwards by ``distance`` with mitre joins."""
         return grown(self.path(), distance, round_joins=False)
+
+    def inset(self, insets: Insets) -> Path | None:
+        """The outline with its top, right, bottom and left side each moved inwards by a length of its own; None
+        for kinds without such sides."""
+        return None
 
     def box(self) -> Rect:
         """The exact box of the outline, which fills span."""

@@ -9,7 +9,15 @@ from pydantic import Field
 from obrell.core.geometry.corners import Rounding, rounded_polygon
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect
-from obrell.core.geometry.rounded import Radii, fitted_radii, parallel_radius, rounded_box, spread_radius
+from obrell.core.geometry.rounded import (
+    Insets,
+    Radii,
+    fitted_radii,
+    inset_box,
+    parallel_radius,
+    rounded_box,
+    spread_radius,
+)
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
 from obrell.core.values.fields import Length, Size
 
@@ -56,6 +64,9 @@ class Box(Shape):
             return super().parallel(distance)
         tl, tr, br, bl = (parallel_radius(radius, distance) for radius in self.radii())
         return rounded_box(self.width + 2 * distance, self.height + 2 * distance, (tl, tr, br, bl))
+
+    def inset(self, insets: Insets) -> Path | None:
+        return inset_box(self.box(), self.radii(), insets) if self.bend == "round" else None
 
     def box(self) -> Rect:
         return Rect(-self.width / 2, -self.height / 2, self.width / 2, self.height / 2)

@@ -9,7 +9,7 @@ from pydantic import Field
 from obrell.core.files import FileId
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect
-from obrell.core.geometry.rounded import rounded_box
+from obrell.core.geometry.rounded import Insets, inset_box, rounded_box
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
 from obrell.core.values import paints
 from obrell.core.values.fields import Size
@@ -32,6 +32,9 @@ class Picture(Shape):
 
     def path(self) -> Path:
         return rounded_box(self.width, self.height, (0.0, 0.0, 0.0, 0.0))
+
+    def inset(self, insets: Insets) -> Path | None:
+        return inset_box(self.box(), (0.0, 0.0, 0.0, 0.0), insets)
 
     def box(self) -> Rect:
         return Rect(-self.width / 2, -self.height / 2, self.width / 2, self.height / 2)
