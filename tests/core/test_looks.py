@@ -3,7 +3,7 @@
 import pytest
 
 from obrell.core.edit import Surroundings, read_edit
-from obrell.core.effects import Bevel, DropShadow, InnerShadow, Outline
+from obrell.core.effects import Bevel, DropShadow, InnerShadow, Outline, Paint
 from obrell.core.effects.offsets import Cast
 from obrell.core.errors import Refused
 from obrell.core.shapes import Box, Round
@@ -95,6 +95,21 @@ def test_stops_are_spaced_evenly_and_a_seam_is_closed():
     assert RAMP.seam
     assert not closed.seam
     assert len(closed.stops) == 4
+
+
+def test_fills_are_swapped_or_shared_between_paint_and_outline():
+    ramp = GRADIENTS[0].fill
+    both = control(part(Box(), Paint(id="e1", fill=ramp), Outline(id="e2"), DropShadow(id="e3")))
+    swap = {"kind": "swap-fills", "part": "p1", "effect": "e1", "other": "e2"}
+    swapped = read_edit(swap).apply(both, Surroundings()).parts[0].effects
+    assert (swapped[0].fill, swapped[1].fill) == (both.parts[0].effects[1].fill, ramp)
+    shared = read_edit(swap | {"only_give": True}).apply(both, Surroundings()).parts[0].effects
+    assert shared[0].fill == shared[1].fill == ramp
+    with pytest.raises(Refused, match="Paints"):
+        read_edit(swap | {"other": "e3"}).apply(both, Surroundings())
+    bare = control(part(Box(), Paint(id="e1", fill=ramp)))
+    onto = read_edit({"kind": "paint-with", "parts": ["p1"], "fill": ramp, "onto": "outline"})
+    assert [e.kind for e in onto.apply(bare, Surroundings()).parts[0].effects] == ["outline", "paint"]
 
 
 def test_forty_gradients_are_shipped_and_painted_with():

@@ -80,7 +80,8 @@ def test_a_mask_only_takes_gradients_and_offers_other_parts(client):
 def test_looks_are_shown_on_the_part_and_are_what_they_become(client):
     html = client.get(f"{BENCH}/looks", params={"part": "p2"}).text
     assert html.count("data-lay=") == 17
-    assert html.count("data-fill=") == 40
+    assert html.count("data-fill=", html.index("Shipped")) == 40
+    assert 'title="paint of Body"' in html.split("On this control")[1].split("Shipped")[0]
     address = html.split('data-lay="shipped-brass"')[1].split('src="')[1].split('"')[0].replace("&amp;", "&")
     tried = pixels(client, address)
     edit(client, kind="lay-material", parts=["p2"], material="shipped-brass")
@@ -89,6 +90,31 @@ def test_looks_are_shown_on_the_part_and_are_what_they_become(client):
     assert strip.count("data-step") == 1 + len(brass.effects)
     assert tried[..., 0].max() > 200
     assert client.get(f"{BENCH}/looks", params={"part": "p99"}).status_code == 404
+
+
+def test_a_gradient_is_kept_in_the_kit_and_taken_off_again(client):
+    path = "parts/p2/effects/e1/fill"
+    kept = client.post(f"{BENCH}/gradients", json={"path": path, "name": "Deep tarn"})
+    assert kept.status_code == 200, kept.text
+    html = client.get(f"{BENCH}/looks", params={"part": "p2"}).text
+    mine = html.split("In this kit")[1].split("On this control")[0]
+    assert 'aria-label="Paint with Deep tarn"' in mine
+    refused = client.post(f"{BENCH}/gradients", json={"path": "parts/p2/effects/e2/colour", "name": "None"})
+    assert refused.status_code == 422
+    assert client.post("/kits/wendmere-lock/gradients/g-deep-tarn/remove").status_code == 200
+    assert "In this kit" not in client.get(f"{BENCH}/looks", params={"part": "p2"}).text
+
+
+def test_kept_looks_are_compared_with_the_whole_control(client):
+    for count in range(4):
+        edit(client, kind="keep-version", parts=["p2"])
+        edit(client, kind="lay-material", parts=["p2"], material=SHIPPED[count].id)
+    html = client.get(f"{BENCH}/compare", params={"part": "p2"}).text
+    shown = [pixels(client, one.split('"')[0].replace("&amp;", "&")) for one in html.split('src="')[1:]]
+    assert len(shown) == 5
+    now = pixels(client, html.split('src="')[1].split('"')[0].replace("&amp;", "&").split("?")[0])
+    assert np.array_equal(shown[0], now)
+    assert all(not np.array_equal(shown[0], other) for other in shown[1:])
 
 
 def test_heat_and_costs_of_every_step(client):

@@ -7,21 +7,29 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Body, Request
 from starlette.responses import HTMLResponse
 
+from obrell.core.deliver.names import slug
+from obrell.core.document.gradients import gradients_in
+from obrell.core.document.model import Control, KitGradient, KitSettings
+from obrell.core.document.paths import value_at
 from obrell.core.document.resolve import resolve
-from obrell.core.edit.kits import without_material
+from obrell.core.edit.kits import with_gradient, without_gradient, without_material
 from obrell.core.effects import EFFECTS
-from obrell.core.errors import NoSuchThing
+from obrell.core.effects.markup import straightened
+from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.render.compose import painted_bounds
 from obrell.core.render.picture import device
-from obrell.core.shelf import GRADIENTS, SHIPPED, Named
+from obrell.core.shelf import GRADIENTS, SHIPPED
 from obrell.core.values.fields import Id, Name
+from obrell.core.values.paints import Conic, Linear, Radial
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
 from obrell.web.services import kits_of, rooms_of
+from obrell.web.sheet import marks
 
 router = APIRouter()
 WIDTH_PX, HEIGHT_PX = 104.0, 56.0
+COMPARED_WIDTH_PX, COMPARED_HEIGHT_PX = 280.0, 200.0
 AIR_PX = 3.0
 """Logical px shown around a part's own shadows."""
 ONLY_BY_HAND = ("mask",)
@@ -48,7 +56,7 @@ async def looks(request: Request, kit: str, control: str, part: str) -> HTMLResp
     own = [(m.id, m.name, shown(lay=m.id), True) for m in index.materials]
     context = {
         "materials": [*own, *((m.id, m.name, shown(lay=m.id), False) for m in SHIPPED)],
-        "gradients": [(g.name, g.fill.model_dump(mode="json"), _preview(g)) for g in GRADIENTS],
+        "gradients": _gradients(index, stored.control),
         "effects": [(k, e.label, shown(add=k)) for k, e in EFFECTS.items() if k not in ONLY_BY_HAND],
         "versions": [(n, v.name, shown(kept=n)) for n, v in enumerate(node.part.versions)],
         "part": node.part, "linked": node.part.material, "width": box.width, "height": box.height,
@@ -56,9 +64,62 @@ async def looks(request: Request, kit: str, control: str, part: str) -> HTMLResp
     return page(request, "_looks.html", context)
 
 
-def _preview(gradient: Named) -> list[tuple[float, str]]:
-    """A gradient's stops as a straight ramp."""
-    return [(stop.position, str(stop.colour)) for stop in gradient.fill.stops]
+@router.get(BENCH + "/compare")
+async def compare(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
+    """The control as it is and with every look of a part that is kept aside, side by side."""
+    kits = kits_of(request)
+    stored = kits.control(kit, control)
+    found = next((one for one in stored.control.parts if one.id == part), None)
+    if found is None:
+        raise NoSuchThing("Select one part first.")
+    canvas = stored.control.canvas
+    density = round(min(4.0, COMPARED_WIDTH_PX / canvas.width, COMPARED_HEIGHT_PX / canvas.height), 3)
+
+    def shown(kept: int | None) -> str:
+        return picture_address(kits.index_hash(kit), stored.hash, 2 * density, part=part, kept=kept, whole=1)
+
+    versions = [("", "as it is", shown(None)), *((n, v.name, shown(n)) for n, v in enumerate(found.versions))]
+    size = {"width": round(canvas.width * density), "height": round(canvas.height * density)}
+    return page(request, "_compare.html", {"versions": versions, "part": found} | size)
+
+
+def _gradients(index: KitSettings, control: Control) -> list[dict[str, Any]]:
+    """Those kept in the kit, those of other parts of the control, and those that are shipped."""
+    kept = [("In this kit", g.name, g.fill, g.id) for g in index.gradients]
+    used = {fill: f"{label} of {part}" for part, label, fill in gradients_in(control)}
+    taken = [("On this control", name, fill, "") for fill, name in used.items()]
+    shipped = [("Shipped", g.name, g.fill, "") for g in GRADIENTS]
+    return [
+        {
+            "from": source, "name": name, "id": ident, "kind": fill.kind,
+            "fill": fill.model_dump(mode="json"), "stops": marks(straightened(fill)),
+        }
+        for source, name, fill, ident in (*kept, *taken, *shipped)
+    ]  # fmt: skip
+
+
+@router.post(BENCH + "/gradients")
+async def save_gradient(
+    request: Request, kit: str, control: str, path: Annotated[str, Body(max_length=300)],
+    name: Annotated[Name, Body()],
+) -> dict[str, Any]:  # fmt: skip
+    """The gradient at a path kept in the kit; one of the same name is replaced."""
+    name, kits = name.strip(), kits_of(request)
+    fill = value_at(kits.control(kit, control).control, path)
+    if not isinstance(fill, Linear | Radial | Conic):
+        raise Refused("Only linear, radial and conic gradients are kept.")
+    kept = KitGradient(id=f"g-{slug(name, 'gradient')}"[:40].rstrip("-"), name=name, fill=fill)
+    kits.change_index(kit, lambda index: with_gradient(index, kept), f"Kept the gradient “{name}”")
+    return {"said": f"Kept “{name}” among the looks."}
+
+
+@router.post("/kits/{kit}/gradients/{gradient}/remove")
+async def remove_gradient(request: Request, kit: str, gradient: str) -> dict[str, Any]:
+    """Taken off the shelf; Undo on the Wall brings it back."""
+    kits_of(request).change_index(
+        kit, lambda index: without_gradient(index, gradient), "Took a gradient off the shelf"
+    )
+    return {}
 
 
 @router.post(BENCH + "/materials")

@@ -33,17 +33,18 @@ async def control_picture(
     request: Request, renderer: str,  # noqa: ARG001 — its version only makes the address new
     index: str, control: str, density: Annotated[float, Path(gt=0, le=16)],
     part: str = "", count: int | None = None, free: bool = False,
-    lay: str = "", add: str = "", kept: int | None = None, hot: bool = False,
+    lay: str = "", add: str = "", kept: int | None = None, hot: bool = False, whole: bool = False,
     left: int | None = None, top: int = 0, width: int = 0, height: int = 0,
 ) -> Response:  # fmt: skip
     """A control of these contents at a density: all of it, a box of it in device pixels, or one part
     with its first ``count`` effects; ``free`` shows what lies off the canvas too. ``lay`` shows a material
     on the part, ``add`` one more effect of a kind, ``hot`` what
-    the last of the effects changes, as a heat map."""
+    the last of the effects changes, as a heat map; ``whole`` shows the other parts too."""
     box = None if left is None else Box(left, top, left + width, top + height)
     shown, kit = kits_of(request).by_hash(control), kits_of(request).index_by_hash(index)
     if part:
-        shown = only(_tried(shown, kit, part, lay, add, kept), part, count)
+        shown = _tried(shown, kit, part, lay, add, kept)
+        shown = shown if whole else only(shown, part, count)
     resolved = resolve(kit, shown)
     if hot and part and count and box is not None:
         before = resolve(kit, only(kits_of(request).by_hash(control), part, count - 1))

@@ -9,9 +9,11 @@ from typing import get_args
 from pydantic import BaseModel
 
 from obrell.core.document.colours import colours_of
+from obrell.core.document.gradients import Handled
 from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Guide, KitSettings, Part
 from obrell.core.document.resolve import Resolved
+from obrell.core.edit.looks import HOLDERS
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import ZONES, Effect, gradient_of
 from obrell.core.effects.markup import straightened
@@ -50,8 +52,35 @@ class TileView:
 
 
 @dataclass(frozen=True, slots=True)
+class RampView:
+    """The gradient of an open effect: where it stands, its ramp, its stops."""
+
+    path: str
+    marks: tuple[tuple[float, str, float], ...]
+    stops: tuple[StopView, ...]
+    linear: bool
+    seam: bool
+    """Whether a conic gradient's ends differ where they meet."""
+    kept: bool
+    """Whether it is of a kind that a kit can keep."""
+
+
+@dataclass(frozen=True, slots=True)
+class OpenView:
+    """What an open effect shows below its line."""
+
+    rows: tuple[SlotView, ...]
+    ramp: RampView | None
+    others: tuple[tuple[str, str], ...]
+    """Effects it can exchange its fill with."""
+    picture: str
+    """Where a picture can be its fill; empty where none can."""
+    tile: TileView | None
+
+
+@dataclass(frozen=True, slots=True)
 class EffectView:
-    """One effect's line, and, when it is open, its rows."""
+    """One effect's line, and what it shows when it is open."""
 
     id: str
     label: str
@@ -59,18 +88,7 @@ class EffectView:
     visible: bool
     pieces: tuple[Piece, ...]
     lamella: tuple[tuple[float, str, float], ...]
-    open: bool
-    rows: tuple[SlotView, ...]
-    ramp: str
-    """Where its gradient stands; empty when it has none or is not open."""
-    ramp_marks: tuple[tuple[float, str, float], ...]
-    stops: tuple[StopView, ...]
-    linear: bool
-    seam: bool
-    """Whether a conic gradient's ends differ where they meet."""
-    picture: str
-    """Where a picture can be its fill; empty where none can, or when it is not open."""
-    tile: TileView | None
+    open: OpenView | None
     first: bool
     last: bool
 
@@ -372,18 +390,26 @@ def _effect(control: Control, part: Part, effect: Effect, opened: str, place: in
     pieces = _pieces(control, effect.sentence(), base)
     if effect.blend != "normal":
         pieces = (*pieces, ", ", slot(control, f"{base}/blend"))
-    is_open = effect.id == opened
-    rows = tuple(_rows(control, effect, base)) if is_open else ()
-    found = gradient_of(effect)
-    ramp = found[1] if is_open and found else None
-    where = f"{base}/{found[0]}" if found else ""
     return EffectView(
-        effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces,
-        _lamella(effect), is_open, tuple(row for row in rows if row.kind != "ramp"), where if ramp else "",
-        _marks(straightened(ramp)) if ramp else (), _stops(ramp, where) if ramp else (),
-        isinstance(ramp, Linear), isinstance(ramp, Conic) and ramp.seam,
-        f"{base}/fill" if is_open and _takes_pictures(effect) else "", _tile(effect) if is_open else None,
-        place == 0, place == count - 1,
+        effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces, _lamella(effect),
+        _opened(control, part, effect, base) if effect.id == opened else None, place == 0, place == count - 1,
+    )  # fmt: skip
+
+
+def _opened(control: Control, part: Part, effect: Effect, base: str) -> OpenView:
+    rows = tuple(row for row in _rows(control, effect, base) if row.kind != "ramp")
+    picture = f"{base}/fill" if _takes_pictures(effect) else ""
+    return OpenView(rows, _ramp(effect, base), _others(part, effect), picture, _tile(effect))
+
+
+def _ramp(effect: Effect, base: str) -> RampView | None:
+    found = gradient_of(effect)
+    if found is None:
+        return None
+    path, ramp = f"{base}/{found[0]}", found[1]
+    return RampView(
+        path, marks(straightened(ramp)), _stops(ramp, path), isinstance(ramp, Linear),
+        isinstance(ramp, Conic) and ramp.seam, isinstance(ramp, Handled),
     )  # fmt: skip
 
 
@@ -415,6 +441,18 @@ def _pieces(control: Control, sentence: Sentence, base: str) -> tuple[Piece, ...
     )
 
 
+def _others(part: Part, effect: Effect) -> tuple[tuple[str, str], ...]:
+    if not isinstance(effect, HOLDERS):
+        return ()
+    others = [other for other in reversed(part.effects) if isinstance(other, HOLDERS) and other.id != effect.id]
+    return tuple((other.id, _told_apart(other)) for other in others)
+
+
+def _told_apart(effect: Effect) -> str:
+    fill = getattr(effect, "fill", None)
+    return f"{effect.label.lower()}, {fill.kind if fill else ''}"
+
+
 def _takes_pictures(effect: Effect) -> bool:
     field = type(effect).model_fields.get("fill")
     return field is not None and Picture in get_args(field.annotation)
@@ -433,13 +471,14 @@ def _lamella(effect: Effect) -> tuple[tuple[float, str, float], ...]:
     """A small ramp that tells effects apart at a glance: position, colour, opacity."""
     fill, found = getattr(effect, "fill", None), gradient_of(effect)
     if found:
-        return _marks(found[1].stops)
+        return marks(found[1].stops)
     colour = _hex(fill.colour if isinstance(fill, Solid) else getattr(effect, "colour", "#808080"))
     end = 1.0 if fill is not None else 0.0
     return ((0.0, colour, effect.opacity), (1.0, colour, effect.opacity * end))
 
 
-def _marks(stops: tuple[Stop, ...]) -> tuple[tuple[float, str, float], ...]:
+def marks(stops: tuple[Stop, ...]) -> tuple[tuple[float, str, float], ...]:
+    """Position, colour to show and opacity of every stop."""
     return tuple((stop.position, _hex(stop.colour), stop.opacity) for stop in stops)
 
 

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from obrell.core.document.model import Part
+from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import place_of
 from obrell.core.effects.base import Effect, gradient_of
 from obrell.core.effects.markup import linear_ends
@@ -188,3 +188,12 @@ def _least(value: float, least: float) -> float:
 
 def _turned(degrees: float, steps: bool) -> float:
     return round(degrees / STEP_DEGREES) * STEP_DEGREES % 360 if steps else round(degrees, DECIMALS)
+
+
+def gradients_in(control: Control) -> Iterator[tuple[str, str, Handled]]:
+    """Every gradient in use that lies on a box: the part's name, the effect's label, and the gradient."""
+    for part in control.parts:
+        for effect in part.effects:
+            found = gradient_of(effect)
+            if found is not None and isinstance(found[1], Handled):
+                yield part.name, effect.label.lower(), found[1]

@@ -30,6 +30,7 @@ from obrell.core.values.fields import (
     Signed,
     Size,
 )
+from obrell.core.values.paints import Conic, Linear, Radial
 
 SCHEMA = 1
 """Version of the document's form; a file with a higher one is refused."""
@@ -214,6 +215,14 @@ class Material(Value):
     fixed: Annotated[tuple[str, ...], Field(max_length=2000)] = ()
 
 
+class KitGradient(Value):
+    """A gradient kept in the kit under a name."""
+
+    id: Id
+    name: Name
+    fill: Annotated[Linear | Radial | Conic, Field(discriminator="kind")]
+
+
 class KitFont(Value):
     """A font brought into the kit."""
 
@@ -232,6 +241,7 @@ class KitSettings(Value):
     colourways: Annotated[tuple[Colourway, ...], Field(max_length=40)] = ()
     fonts: Annotated[tuple[KitFont, ...], Field(max_length=100)] = ()
     materials: Annotated[tuple[Material, ...], Field(max_length=300)] = ()
+    gradients: Annotated[tuple[KitGradient, ...], Field(max_length=300)] = ()
     favourites: Annotated[tuple[Name, ...], Field(max_length=100)] = ()
     """Fonts, by their stored names, that are offered first."""
 

@@ -33,6 +33,7 @@ from obrell.core.edit.looks import (
     PasteEffects,
     PressLook,
     StrengthenEffects,
+    SwapFills,
     SweepEffects,
     UseVersion,
 )
@@ -79,7 +80,7 @@ AnyEdit = Annotated[
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | InsertParts
-    | PasteEffects | PaintWith | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
+    | PasteEffects | PaintWith | SwapFills | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
     | LayMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies
     | StyleLetters | PlainLetters | AddPicture | FillWithPicture | PinReference | PlaceReference | UnpinReference
     | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides

@@ -70,6 +70,12 @@ def effect_of(part: Part, effect_id: str) -> AnyEffect:
     raise NoSuchThing(GONE)
 
 
+def with_effects(part: Part, *changed: AnyEffect) -> Part:
+    """The part with effects in place of those of the same ids."""
+    new = {effect.id: effect for effect in changed}
+    return part.evolve(effects=tuple(new.get(effect.id, effect) for effect in part.effects))
+
+
 def check_unlocked(control: Control, ids: Iterable[str]) -> None:
     """Raises ``Refused`` when one of the parts is locked, ``NoSuchThing`` when one is gone."""
     for part_id in ids:

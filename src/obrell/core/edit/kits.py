@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from obrell.core.document.model import MAX_CONTROLS, KitFont, KitSettings, Material
+from obrell.core.document.model import MAX_CONTROLS, KitFont, KitGradient, KitSettings, Material
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.fields import Id
 
@@ -68,3 +68,13 @@ def with_material(index: KitIndex, material: Material) -> KitIndex:
 def without_material(index: KitIndex, material: str) -> KitIndex:
     """The kit without a material; parts keep the look it gave them."""
     return index.evolve(materials=tuple(other for other in index.materials if other.id != material))
+
+
+def with_gradient(index: KitIndex, gradient: KitGradient) -> KitIndex:
+    """The kit with a gradient, in place of the one of the same id."""
+    return index.evolve(gradients=(*without_gradient(index, gradient.id).gradients, gradient))
+
+
+def without_gradient(index: KitIndex, gradient: str) -> KitIndex:
+    """The kit without a gradient; what is painted with it stays."""
+    return index.evolve(gradients=tuple(other for other in index.gradients if other.id != gradient))

@@ -8,13 +8,17 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from obrell.core.document.model import MAX_EFFECTS, MAX_VERSIONS, Control, Part, Version
-from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, names_of
+from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, effect_of, names_of, part_of, with_effects
 from obrell.core.edit.parts import Ids
-from obrell.core.effects import EFFECTS, AnyEffect, Paint
+from obrell.core.effects import EFFECTS, AnyEffect, Depth, Outline, Paint
 from obrell.core.effects.base import ZONES
 from obrell.core.errors import NoSuchThing, Refused
-from obrell.core.values.fields import Name
+from obrell.core.values.fields import Id, Name
 from obrell.core.values.paints import Fill
+
+FILLED: dict[str, type[Paint] | type[Outline]] = {"paint": Paint, "outline": Outline}
+HOLDERS = (Paint, Outline, Depth)
+"""Effects whose fill can be of any kind."""
 
 
 class PasteEffects(Edit):
@@ -39,24 +43,52 @@ class PasteEffects(Edit):
 
 
 class PaintWith(Edit):
-    """A fill for the paint of parts: the one at the bottom, or a new one where there is none."""
+    """A fill for the paint or the outline of parts: the one at the bottom, or a new one where there is none."""
 
     kind: Literal["paint-with"] = "paint-with"
     parts: Ids
     fill: Fill
+    onto: Literal["paint", "outline"] = "paint"
 
     def apply(self, control: Control, around: Surroundings) -> Control:
+        kind = FILLED[self.onto]
+
         def changed(part: Part) -> Part:
-            at = next((place for place, effect in enumerate(part.effects) if isinstance(effect, Paint)), None)
-            if at is not None:
-                paint: AnyEffect = part.effects[at].evolve(fill=self.fill)
-                return part.evolve(effects=(*part.effects[:at], paint, *part.effects[at + 1 :]))
-            return part.evolve(effects=(Paint(id=NEW, fill=self.fill), *part.effects))
+            there = next((effect for effect in part.effects if isinstance(effect, kind)), None)
+            if there is None:
+                return part.evolve(effects=(kind(id=NEW, fill=self.fill), *part.effects))
+            return with_effects(part, there.evolve(fill=self.fill))
 
         return each_part(control, self.parts, changed)
 
     def label(self, control: Control) -> str:
-        return f"Painted {names_of(control, self.parts)}"
+        what = "" if self.onto == "paint" else "the outline of "
+        return f"Painted {what}{names_of(control, self.parts)}"
+
+
+class SwapFills(Edit):
+    """The fills of two effects of a part exchanged with all their stops, or one given to the other too."""
+
+    kind: Literal["swap-fills"] = "swap-fills"
+    part: Id
+    effect: Id
+    other: Id
+    only_give: bool = False
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        def changed(part: Part) -> Part:
+            one, other = effect_of(part, self.effect), effect_of(part, self.other)
+            if not isinstance(one, HOLDERS) or not isinstance(other, HOLDERS):
+                raise Refused("Paints, outlines and depths have fills that can be exchanged.")
+            given = one if self.only_give else one.evolve(fill=other.fill)
+            return with_effects(part, given, other.evolve(fill=one.fill))
+
+        return each_part(control, [self.part], changed)
+
+    def label(self, control: Control) -> str:
+        part = part_of(control, self.part)
+        one, other = (effect_of(part, name).label.lower() for name in (self.effect, self.other))
+        return f"{'Gave the fill of' if self.only_give else 'Swapped the fills of'} {one} and {other} on {part.name}"
 
 
 class StrengthenEffects(Edit):

@@ -1,28 +1,34 @@
-/** Looks: materials and effects shown on the selected part, tried on the stage by hovering. */
+/** Looks: materials, gradients, effects and kept looks, tried on the stage by hovering, and compared side by side. */
 import { ask, say, wordsOf } from "./page.js";
 
 /** @param {object} bench */
 export function startLooks(bench) {
   const panel = document.getElementById("looks");
+  const compare = document.getElementById("compare");
   const field = (id) => document.getElementById(id);
   const post = (path, body) => ask(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
 
-  async function show() {
-    const part = bench.state.selected[0];
-    const answer = await ask(`${bench.api.base}/looks?part=${part}`);
+  /** What the server has of the selected part, for a panel; false when refused. */
+  async function fetched(name, into) {
+    const answer = await ask(`${bench.api.base}/${name}?part=${bench.state.selected[0]}`);
     const text = await answer.text();
     if (!answer.ok) {
       bench.complain(wordsOf(text));
       return false;
     }
-    const kept = [...panel.querySelectorAll("input")].map((input) => [input.id || input.name, input.value, input.checked]);
+    into.innerHTML = text;
+    return true;
+  }
+
+  async function show() {
+    const kept = [...panel.querySelectorAll("input, select")].map((input) => [input.id || input.name, input.value, input.checked]);
     const within = panel.contains(document.activeElement);
     const typing = document.activeElement?.closest("#looks-save");
     const scrolled = panel.scrollTop;
-    panel.innerHTML = text;
+    if (!await fetched("looks", panel)) return false;
     panel.scrollTop = scrolled;
     for (const [name, value, checked] of kept) {
-      const input = panel.querySelector(`input[id="${name}"], input[name="${name}"]`);
+      const input = panel.querySelector(`[id="${name}"], [name="${name}"]`);
       if (input) [input.value, input.checked] = [value, checked];
     }
     if (typing) panel.querySelector("#looks-save input").focus();
@@ -30,17 +36,27 @@ export function startLooks(bench) {
     return true;
   }
 
-  const editOf = (button) => (button.dataset.version
-    ? { kind: "use-version", parts: bench.state.selected, number: Number(button.dataset.version) }
-    : button.dataset.fill
-    ? { kind: "paint-with", parts: bench.state.selected, fill: JSON.parse(button.dataset.fill) }
-    : button.dataset.lay
-    ? { kind: "lay-material", parts: bench.state.selected, material: button.dataset.lay, scaled: field("looks-scaled").checked, linked: field("looks-linked").checked }
-    : { kind: "add-effect", part: bench.state.selected[0], effect: button.dataset.try });
+  /** The edit of a button, with what the panel's own fields and the selection add to it. */
+  function editOf(button) {
+    const edit = JSON.parse(button.dataset.tried);
+    const parts = bench.state.selected;
+    const more = {
+      "lay-material": () => ({ parts, scaled: field("looks-scaled").checked, linked: field("looks-linked").checked }),
+      "paint-with": () => ({ parts, onto: field("looks-onto").value }),
+      "use-version": () => ({ parts }),
+      "add-effect": () => ({ part: parts[0] }),
+    }[edit.kind]();
+    return { ...edit, ...more };
+  }
 
   function close() {
     panel.hidden = true;
     bench.stage.preview(null);
+  }
+
+  function closeCompared() {
+    compare.hidden = true;
+    panel.focus({ preventScroll: true });
   }
 
   bench.openLooks = async () => {
@@ -51,28 +67,45 @@ export function startLooks(bench) {
     }
   };
 
+  const presses = {
+    "looks-close": close,
+    "compare-close": closeCompared,
+    "compare-open": async () => {
+      if (!await fetched("compare", compare)) return;
+      compare.hidden = false;
+      compare.querySelector("button")?.focus();
+    },
+  };
+
+  async function press(button) {
+    const { tried, dropMaterial, dropGradient, edit } = button.dataset;
+    if (presses[button.id]) {
+      presses[button.id]();
+      return;
+    }
+    if (tried) {
+      if (!await bench.post(editOf(button))) return;
+      compare.hidden = true;
+    } else if (dropMaterial) await post(`/kits/${bench.kit}/materials/${dropMaterial}/remove`, {});
+    else if (dropGradient) await post(`/kits/${bench.kit}/gradients/${dropGradient}/remove`, {});
+    else if (edit) await bench.post({ ...JSON.parse(edit), parts: bench.state.selected });
+    else return;
+    show();
+  }
+
   for (const [enter, leave] of [["pointerover", "pointerout"], ["focusin", "focusout"]]) {
     panel.addEventListener(enter, (event) => {
-      const button = event.target.closest("[data-lay], [data-try], [data-version], [data-fill]");
+      const button = event.target.closest("[data-tried]");
       if (button && (enter === "pointerover" || button.matches(":focus-visible"))) bench.stage.preview(editOf(button));
     });
     panel.addEventListener(leave, () => bench.stage.preview(null));
   }
-  panel.addEventListener("click", async (event) => {
-    const button = event.target.closest("button");
-    if (!button) return;
-    if (button.id === "looks-close") close();
-    else if (button.dataset.lay || button.dataset.try || button.dataset.version || button.dataset.fill) {
-      const kept = await bench.post(editOf(button));
-      if (kept) await show();
-    } else if (button.dataset.dropMaterial) {
-      await post(`/kits/${bench.kit}/materials/${button.dataset.dropMaterial}/remove`, {});
-      show();
-    } else if (button.dataset.edit) {
-      await bench.post({ ...JSON.parse(button.dataset.edit), parts: bench.state.selected });
-      show();
-    }
-  });
+  for (const place of [panel, compare]) {
+    place.addEventListener("click", (event) => {
+      const button = event.target.closest("button");
+      if (button && button.type !== "submit") press(button);
+    });
+  }
   panel.addEventListener("submit", async (event) => {
     event.preventDefault();
     const name = event.target.elements.name.value;
@@ -87,13 +120,31 @@ export function startLooks(bench) {
     await bench.refresh();
     show();
   });
-  panel.addEventListener("keydown", (event) => {
-    if (event.key !== "Escape") return;
-    event.stopPropagation();
+  const escapes = [[panel, () => {
     close();
     bench.stage.element.focus();
-  });
+  }], [compare, closeCompared]];
+  for (const [place, away] of escapes) {
+    place.addEventListener("keydown", (event) => {
+      if (event.key !== "Escape") return;
+      event.stopPropagation();
+      away();
+    });
+  }
   bench.element.addEventListener("shown", () => {
+    if (bench.state.selected.length === 0) compare.hidden = true;
     if (!panel.hidden && bench.state.selected.length === 0) close();
+  });
+
+  /** Keep the open gradient in the kit, under a name. */
+  document.getElementById("sheet").addEventListener("submit", async (event) => {
+    const form = event.target.closest("[data-keep-gradient]");
+    if (!form) return;
+    event.preventDefault();
+    const answer = await post(`${bench.api.base}/gradients`, { path: form.dataset.keepGradient, name: form.elements.name.value });
+    const text = await answer.text();
+    if (answer.ok) say(JSON.parse(text).said);
+    else bench.complain(wordsOf(text));
+    if (answer.ok) form.reset();
   });
 }

@@ -263,6 +263,7 @@ export class Marks {
     this.#dimensions(part, points);
     const names = part.kind === "text" ? ["nw", "ne", "se", "sw"] : Object.keys(HANDLES);
     for (const name of names) this.#handle(part, points, name);
+    if (this.gradients.now) return;
     const [cx, cy] = this.#between(points, 0.5, 0);
     const [nx, ny] = this.#outward(points, 0);
     const knob = svg("circle", { class: "hd", cx: cx + nx * 22, cy: cy + ny * 22, r: 5, "data-turn": part.id });
