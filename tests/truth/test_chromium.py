@@ -139,6 +139,15 @@ def test_a_focus_as_svg_has_it_there_and_back(chromium):
     assert np.abs(ours(resolved(read)) - ours(shown)).max() <= SHARP_4
 
 
+@pytest.mark.parametrize("kind", [DropShadow, InnerShadow])
+def test_shadows_with_a_falloff_in_svg(chromium, kind):
+    shadow = kind(id="e2", offset=Shift(across=2, down=4), blur=12, colour="#103040", opacity=0.8, falloff="soft")
+    shown = resolved(part(Box(width=40, height=24, radius=6), solid("#80a0a0"), shadow))
+    away = np.abs(ours(shown) - shot(chromium, svg(shown))).max(axis=2)
+    assert np.quantile(away, 0.98) <= 2 * BLURRED
+    assert away.mean() < 2
+
+
 @pytest.mark.parametrize("fit", ["tiled", "tiled, mirrored"])
 def test_turned_tiles_in_svg(chromium, fit):
     fill = paints.Picture(file=SLOPE, fit=fit, scale=0.5, turn=30, across=3, down=5)

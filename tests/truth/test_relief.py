@@ -12,14 +12,16 @@ from obrell.core.effects import Bevel, InnerGlow, OuterGlow
 from obrell.core.effects.base import Lamp
 from obrell.core.effects.bevel import profile_table
 from obrell.core.effects.lit import towards
-from obrell.core.geometry.plane import Similarity
+from obrell.core.effects.pigments import texture_field
+from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.rounded import ellipse, rounded_box
 from obrell.core.raster.distance import distance
 from obrell.core.raster.layers import Box as DeviceBox
+from obrell.core.raster.noise import textured
 from obrell.core.raster.relief import INSIDE, Relief, lit
 from obrell.core.shapes import Box, Round
 from obrell.core.values.curves import TONES, Curve, curve
-from obrell.core.values.paints import Ramp, Solid, Stop
+from obrell.core.values.paints import Ramp, Solid, Stop, Texture
 from tests.making import layer, part, resolved
 
 STRAIGHT = TONES["straight"].table()
@@ -182,3 +184,32 @@ def test_curves_go_through_their_points_and_never_overshoot(places):
         inside = [drawn.at(x0 + (x1 - x0) * t) for t in np.linspace(0, 1, 7)]
         assert min(y0, y1) - 0.06 <= min(inside)
         assert max(inside) <= max(y0, y1) + 0.06
+
+
+@pytest.mark.parametrize("pattern", ["hammered", "lines"])
+def test_a_texture_as_relief_is_lit_by_its_own_slope(pattern):
+    """A flat surface: Lambert's law for the slope of the texture between a pixel's corners."""
+    rough = Bevel(
+        id="e1", rise=0, texture=pattern, texture_depth=1.5, texture_scale=6, seed=4, highlight="#ffffff",
+        highlight_opacity=1, highlight_blend="normal", shade_opacity=0,
+    )  # fmt: skip
+    got = layer(resolved(part(Box(width=60, height=40), rough))).planes[3][12:48, 12:68]
+    fill = Texture(pattern=pattern, scale=6, seed=4)
+    (a, b, c, d, e, f), size = texture_field(fill, Rect(-30, -20, 30, 20), Similarity(dx=40, dy=30))
+    moved = (a, b, c - (a + b) / 2, d, e, f - (d + e) / 2)
+    z = 1.5 * textured(pattern, moved, size, 4, DeviceBox(12, 12, 69, 49)).values.astype(float)
+    sx = (z[:-1, 1:] + z[1:, 1:] - z[:-1, :-1] - z[1:, :-1]) / 2
+    sy = (z[1:, :-1] + z[1:, 1:] - z[:-1, :-1] - z[:-1, 1:]) / 2
+    lx, ly, lz = towards(Lamp(0, 40))
+    bright = (lz - sx * lx - sy * ly) / np.sqrt(1 + sx**2 + sy**2)
+    assert np.abs(got - np.clip((bright - lz) / (1 - lz), 0, None)).max() < 1e-3
+    assert got.max() > 0.2
+
+
+def test_a_texture_on_an_outer_band_ends_with_it():
+    band = Bevel(id="e1", side="outside", width=6, rise=2, texture="grain", texture_depth=3)
+    alpha = layer(resolved(part(Round(width=30, height=30), band)), 2.0).planes[3]
+    y, x = np.mgrid[0:120, 0:160] + 0.5
+    away = np.hypot(x / 2 - 40, y / 2 - 30)
+    assert alpha[away > 15 + 6 + 1].max() == 0
+    assert alpha[(away > 15.5) & (away < 20)].max() > 0.1

@@ -9,6 +9,7 @@ from obrell.core.effects import DropShadow, InnerShadow, Outline
 from obrell.core.effects.offsets import Cast, Shift, converted
 from obrell.core.geometry.rounded import spread_radius
 from obrell.core.shapes import Box, Round
+from obrell.core.values.curves import TONES, curve
 from obrell.core.values.paints import Solid
 from tests.making import layer, part, resolved, solid
 
@@ -83,3 +84,20 @@ def test_under_an_opaque_edge_the_shadow_is_not_cut_to_a_halo():
     got = layer(resolved(shown)).planes[3]
     through = shown.evolve(effects=(shadow.evolve(shows_through=True), *shown.effects[1:]))
     assert np.abs(got - layer(resolved(through)).planes[3]).max() < 1e-6
+
+
+@pytest.mark.parametrize("falloff", ["soft", "two bands", "drawn"])
+def test_a_falloff_maps_how_much_of_the_shadow_is_there(falloff):
+    """The curve of the two error integrals, moved so that it begins at nothing."""
+    drawn = curve((0, 0.4), (0.5, 0.5), (1, 0.9))
+    shadow = DropShadow(
+        id="e1", offset=Shift(down=0), blur=10, colour="#000000", opacity=1, shows_through=True,
+        falloff=falloff, drawn_falloff=drawn,
+    )  # fmt: skip
+    got = layer(resolved(part(Box(width=30, height=20), shadow))).planes[3]
+    plain = np.outer(integral(20, 40, 5, 60), integral(25, 55, 5, 80))
+    of = drawn if falloff == "drawn" else TONES[falloff]
+    low = of.at(0)
+    want = np.clip((np.vectorize(of.at)(plain) - low) / (1 - low), 0, 1)
+    assert np.abs(got - want).max() < 3 / 255
+    assert got[0].max() < 0.01

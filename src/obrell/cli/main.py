@@ -15,6 +15,7 @@ from rich.progress import Progress
 from obrell.core.deliver.bundle import MANIFEST, entry, make, manifest
 from obrell.core.deliver.names import PATTERN
 from obrell.core.deliver.order import read_order
+from obrell.core.deliver.pictured import USUAL_DENSITY
 from obrell.core.deliver.plan import plan
 from obrell.core.deliver.png import encode
 from obrell.core.deliver.svg import svg
@@ -83,7 +84,9 @@ def render(
     kit: KitName,
     control: Annotated[str, typer.Argument(help="The control's id or name.")],
     out: Annotated[Path, typer.Option(help="The file to write: .png or .svg.")],
-    density: Annotated[float, typer.Option(help="Device pixels per logical pixel.")] = 1.0,
+    density: Annotated[
+        float | None, typer.Option(help="Device px per logical px, 1 if not said; of what an SVG embeds, 2.")
+    ] = None,
     data: Data = DEFAULT_DATA,
 ) -> None:
     """Write one control as a PNG or SVG file."""
@@ -92,9 +95,9 @@ def render(
     found = find_control([s.control for s in kits.controls(kit_id)], control)
     resolved = resolve(kits.index(kit_id).settings(), found)
     if out.suffix.lower() == ".svg":
-        content = svg(resolved).encode()
+        content = svg(resolved, density=density or USUAL_DENSITY).encode()
     else:
-        content = encode(picture(resolved, density), density=density)
+        content = encode(picture(resolved, density or 1.0), density=density or 1.0)
     write(out, content)
     console.print(f"{out} ({len(content)} bytes)", highlight=False)
 
@@ -108,6 +111,7 @@ def deliver(
     form: Annotated[list[str] | None, typer.Option("--format", help="png or svg; again for both.")] = None,
     trimmed: Annotated[bool, typer.Option(help="Cut to the first pixel that is not transparent.")] = False,
     margin: Annotated[float, typer.Option(help="Logical px around a trimmed picture.")] = 0.0,
+    ground: Annotated[bool, typer.Option(help="Show what the controls stand on too.")] = False,
     pattern: Annotated[str, typer.Option(help="How files are named.")] = PATTERN,
     data: Data = DEFAULT_DATA,
 ) -> None:  # fmt: skip
@@ -119,7 +123,7 @@ def deliver(
     chosen = [find_control(list(controls), name).id for name in control or ()]
     values = {
         "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or ("png", "svg"),
-        "trimmed": trimmed, "margin": margin, "pattern": pattern,
+        "trimmed": trimmed, "margin": margin, "ground": ground, "pattern": pattern,
     }  # fmt: skip
     order = read_order(values)
     files = plan(settings, controls, order)

@@ -173,6 +173,7 @@ def _state(kits: Kits, kit: str, stored: Stored, seen: Selection) -> dict[str, A
             {"name": cut.name, "inside": cut.inside().model_dump(), "grow": cut.grown().model_dump()}
             for cut in cut_strokes(resolved)
         ],
+        "ground": picture_address(index_hash, stored.hash, 2, ground=1),
         "gradient": gradient_scene(control, resolved.tree, ",".join(selected), effect),
         "scene": scene_of(control, settings, resolved.tree, outlines=True),
         "undo": any(not s.undone for s in steps), "redo": any(s.undone for s in steps),

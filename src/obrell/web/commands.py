@@ -14,7 +14,7 @@ DRAW_WORDS = (
     ("picture", "Pict", "u", "re"),
 )  # fmt: skip
 """Kind, and its word cut in three around the letter that is its key."""
-GROUNDS = ("light", "white", "mid", "dark", "coloured", "checker")
+GROUNDS = ("light", "white", "mid", "dark", "coloured", "checker", "own")
 """What the art can stand on while it is drawn."""
 ALIGNMENTS = (
     ("across start", "left"), ("across middle", "centre"), ("across end", "right"),
@@ -121,7 +121,7 @@ def _effects() -> Iterator[Command]:
         ("Turn the gradient", "turn"),
         ("Space the stops evenly", "space"),
     ):
-        yield Command(words, "Sheet, open gradient", {"press": f"[data-ramp={ramp}]"}, "", "ramp")
+        yield Command(words, "Sheet, open gradient", {"press": f".eff.open [data-ramp={ramp}]"}, "", "ramp")
 
 
 def _guides() -> Iterator[Command]:

@@ -187,6 +187,7 @@ def order_of(form: FormData | QueryParams) -> Order:
         "densities": tuple(densities),
         "formats": tuple(form.getlist("format")),
         "trimmed": form.get("cut") == "trimmed",
+        "ground": form.get("ground") == "yes",
         "margin": number_from(str(form.get("margin") or "0"), Live("px")),
         "pattern": str(form.get("pattern", "")),
     }
@@ -209,7 +210,8 @@ def _listed(kits: Kits, kit: str, order: Order) -> dict[str, Any]:
     for file in files:
         box = file.pixels
         where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
-        address = picture_address(index_hash, stored[file.control].hash, file.density, **where)
+        standing = 1 if file.ground else None
+        address = picture_address(index_hash, stored[file.control].hash, file.density, standing=standing, **where)
         rows.setdefault(file.control, []).append({"file": file, "picture": address, "density": f"{file.density:g}"})
     groups = [(stored[control].control, items) for control, items in rows.items()]
     names = [file.name for file in files]

@@ -34,18 +34,22 @@ async def control_picture(
     index: str, control: str, density: Annotated[float, Path(gt=0, le=16)],
     part: str = "", count: int | None = None, free: bool = False,
     lay: str = "", add: str = "", kept: int | None = None, hot: bool = False, whole: bool = False,
+    ground: bool = False, standing: bool = False,
     left: int | None = None, top: int = 0, width: int = 0, height: int = 0,
 ) -> Response:  # fmt: skip
     """A control of these contents at a density: all of it, a box of it in device pixels, or one part
     with its first ``count`` effects; ``free`` shows what lies off the canvas too. ``lay`` shows a material
     on the part, ``add`` one more effect of a kind, ``hot`` what
-    the last of the effects changes, as a heat map; ``whole`` shows the other parts too."""
+    the last of the effects changes, as a heat map; ``whole`` shows the other parts too,
+    ``standing`` what the control stands on, ``ground`` nothing but that."""
     box = None if left is None else Box(left, top, left + width, top + height)
     shown, kit = kits_of(request).by_hash(control), kits_of(request).index_by_hash(index)
     if part:
         shown = _tried(shown, kit, part, lay, add, kept)
         shown = shown if whole else only(shown, part, count)
     resolved = resolve(kit, shown)
+    if ground or standing:
+        resolved = resolved.ground_alone() if ground else resolved.standing()
     if hot and part and count and box is not None:
         before = resolve(kit, only(kits_of(request).by_hash(control), part, count - 1))
         content = await asyncio.to_thread(_heat, before, resolved, Frame(density, box))

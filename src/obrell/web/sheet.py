@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from typing import get_args
 
 from pydantic import BaseModel
 
@@ -27,7 +26,7 @@ from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
 from obrell.core.values.paints import Conic, Gradient, Linear, Picture, Solid, Stop
 from obrell.web.selection import Selection
-from obrell.web.slots import SlotView, pictured, shifted, slot, view
+from obrell.web.slots import SlotView, models, pictured, shifted, slot, view
 
 Piece = str | SlotView
 HIDDEN_FIELDS = frozenset({"id", "kind", "visible", "fitted_x", "fitted_y"})
@@ -172,6 +171,8 @@ class SheetView:
     shared: tuple[SlotView, ...]
     guides: tuple[GuideView, ...]
     reference: tuple[Piece, ...]
+    ground: OpenView | None
+    """What the control stands on, when that is its own."""
 
 
 def sheet_view(
@@ -196,6 +197,7 @@ def sheet_view(
         shared,
         guides,
         _reference(control),
+        _ground(control),
     )
 
 
@@ -207,6 +209,15 @@ def _reference(control: Control) -> tuple[Piece, ...]:
         at["lies"], " at ", at["x"], ", ", at["y"], ", ", at["width"], " wide, ", at["opacity"],
         ", shown ", at["visible"],
     )  # fmt: skip
+
+
+def _ground(control: Control) -> OpenView | None:
+    fill = control.ground
+    if fill is None:
+        return None
+    rows = (slot(control, "ground/kind"), *(row for row in _rows(control, fill, "ground") if row.kind != "ramp"))
+    ramp = _ramp_view(fill, "ground") if isinstance(fill, Gradient) else None
+    return OpenView(rows, ramp, (), "ground", _tile(fill))
 
 
 def _guide(control: Control, guide: Guide) -> GuideView:
@@ -399,14 +410,17 @@ def _effect(control: Control, part: Part, effect: Effect, opened: str, place: in
 def _opened(control: Control, part: Part, effect: Effect, base: str) -> OpenView:
     rows = tuple(row for row in _rows(control, effect, base) if row.kind != "ramp")
     picture = f"{base}/fill" if _takes_pictures(effect) else ""
-    return OpenView(rows, _ramp(effect, base), _others(part, effect), picture, _tile(effect))
+    return OpenView(rows, _ramp(effect, base), _others(part, effect), picture, _tile(getattr(effect, "fill", None)))
 
 
 def _ramp(effect: Effect, base: str) -> RampView | None:
     found = gradient_of(effect)
     if found is None:
         return None
-    path, ramp = f"{base}/{found[0]}", found[1]
+    return _ramp_view(found[1], f"{base}/{found[0]}")
+
+
+def _ramp_view(ramp: Gradient, path: str) -> RampView:
     return RampView(
         path, marks(straightened(ramp)), _stops(ramp, path), isinstance(ramp, Linear),
         isinstance(ramp, Conic) and ramp.seam, isinstance(ramp, Handled),
@@ -455,11 +469,10 @@ def _told_apart(effect: Effect) -> str:
 
 def _takes_pictures(effect: Effect) -> bool:
     field = type(effect).model_fields.get("fill")
-    return field is not None and Picture in get_args(field.annotation)
+    return field is not None and Picture in models(field.annotation)
 
 
-def _tile(effect: Effect) -> TileView | None:
-    fill = getattr(effect, "fill", None)
+def _tile(fill: object) -> TileView | None:
     if not isinstance(fill, Picture):
         return None
     _, cut = picture_frame(fill, Rect(0, 0, 1, 1))

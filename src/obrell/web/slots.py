@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Any, Literal, get_args, get_origin
 
@@ -159,9 +160,18 @@ def _kind_slot(control: Control, path: str, kind: str) -> SlotView:
     first, so nothing becomes one here."""
     holder, name = field_of(control, path.rpartition("/")[0])
     field = type(holder).model_fields[name]
-    kinds = [str(inner.model_fields["kind"].default) for inner in get_args(field.annotation)]
+    kinds = [str(inner.model_fields["kind"].default) for inner in models(field.annotation)]
     options = tuple((one, NAMES.get(one, one)) for one in kinds if one == kind or one != "picture")
     return SlotView("choice", path, field.title or name, NAMES.get(kind, kind), options=options)
+
+
+def models(annotation: Any) -> Iterator[type[BaseModel]]:
+    """The models that a field allows."""
+    for inner in get_args(annotation):
+        if isinstance(inner, type) and issubclass(inner, BaseModel):
+            yield inner
+        else:
+            yield from models(inner)
 
 
 def _literals(annotation: Any) -> tuple[Any, ...]:

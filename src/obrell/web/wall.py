@@ -52,6 +52,7 @@ def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html
             "control": stored.control,
             "size": f"{number(stored.control.canvas.width)} × {number(stored.control.canvas.height)}",
             "picture": picture_address(index_hash, stored.hash, 1),
+            "ground": picture_address(index_hash, stored.hash, 1, ground=1),
             "double": picture_address(index_hash, stored.hash, 2),
         }
         for stored in kits.controls(kit)

@@ -29,8 +29,8 @@ Progress = Callable[[int, str], bool]
 def make(file: File) -> bytes:
     """The content of one file. The same call serves the interface, the zip and the command line."""
     if file.format == "svg":
-        return svg(file.resolved, file.box).encode()
-    return encode(picture(file.resolved, file.density, file.pixels), density=file.density)
+        return svg(file.shown(), file.box, file.embedded).encode()
+    return encode(picture(file.shown(), file.density, file.pixels), density=file.density)
 
 
 def bundle(kit: KitSettings, files: tuple[File, ...], target: IO[bytes], progress: Progress) -> None:

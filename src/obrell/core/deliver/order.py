@@ -37,6 +37,8 @@ class Order(Value):
     formats: Annotated[tuple[Format, ...], Field(min_length=1)] = Field(("png", "svg"), title="formats")
     trimmed: bool = Field(False, title="cut")
     margin: Length = Field(0.0, title="margin")
+    ground: bool = Field(False, title="ground")
+    """Whether the files show what the control stands on."""
     pattern: str = Field(PATTERN, title="names")
 
     @field_validator("densities")

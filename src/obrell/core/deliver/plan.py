@@ -33,6 +33,14 @@ class File:
     box: Rect
     pixels: Box
     resolved: Resolved
+    ground: bool = False
+    """Whether it shows what the control stands on."""
+    embedded: float = 2.0
+    """The density of what an SVG has to embed as pictures."""
+
+    def shown(self) -> Resolved:
+        """What is to be drawn."""
+        return self.resolved.standing() if self.ground else self.resolved
 
 
 def plan(kit: KitSettings, controls: tuple[Control, ...], order: Order) -> tuple[File, ...]:
@@ -70,7 +78,9 @@ def _of_control(kit: KitSettings, control: Control, order: Order) -> list[File]:
             pixels = device(box, density)
             check_region(pixels)
             name = file_name(order.pattern, words, form)
-            files.append(File(name, control.id, REST, form, density, box, pixels, resolved))
+            files.append(
+                File(name, control.id, REST, form, density, box, pixels, resolved, order.ground, order.densities[-1])
+            )
     return files
 
 

@@ -30,7 +30,10 @@ from obrell.core.values.fields import (
     Signed,
     Size,
 )
-from obrell.core.values.paints import Conic, Linear, Radial
+from obrell.core.values.paints import Conic, Fill, Linear, Radial, Stop
+
+PLAIN_GROUND = Linear(stops=(Stop(position=0, colour="#eef0ec"), Stop(position=1, colour="#d3d8d4")))
+"""What a control stands on that has no ground of its own."""
 
 SCHEMA = 1
 """Version of the document's form; a file with a higher one is refused."""
@@ -159,6 +162,8 @@ class Control(Value):
     follows: Annotated[tuple[Follow, ...], Field(max_length=10)] = ()
     guides: Annotated[tuple[Guide, ...], Field(max_length=MAX_GUIDES)] = ()
     reference: Reference | None = None
+    ground: Fill | None = Field(None, title="ground")
+    """What it stands on; belongs to the view, and is delivered only when asked."""
     next_number: Annotated[int, Field(ge=1)] = 1
 
     @model_validator(mode="after")

@@ -2,21 +2,28 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from obrell.core.colour.links import literal
+from obrell.core.colour.spaces import from_hex, to_hex
 from obrell.core.document.follows import settled
-from obrell.core.document.model import Control, Fit, KitSettings, Light, Part, State
+from obrell.core.document.model import PLAIN_GROUND, Control, Fit, KitSettings, Light, Part, State
 from obrell.core.document.moving import set_value
 from obrell.core.document.tree import Tree, arranged
+from obrell.core.effects import Paint
 from obrell.core.effects.base import Lamp
+from obrell.core.effects.pigments import mean_colour
 from obrell.core.errors import NoSuchThing
+from obrell.core.shapes import Box
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink
 
 REST = "rest"
+GROUND = "@ground"
+"""What stands for the ground's colour among the colours of a palette; no swatch is called so."""
 DAY = "day"
 """The colourway that is the swatches' own colours."""
 
@@ -29,6 +36,26 @@ class Resolved:
     light: Light
     fit: Fit
     tree: Tree
+
+    def standing(self) -> Resolved:
+        """The same with its ground behind all parts."""
+        return self._of((self._ground(), *self.control.parts))
+
+    def ground_alone(self) -> Resolved:
+        """The ground and nothing else."""
+        return self._of((self._ground(),))
+
+    def _of(self, parts: tuple[Part, ...]) -> Resolved:
+        control = self.control.evolve(parts=parts)
+        return replace(self, control=control, tree=arranged(control))
+
+    def _ground(self) -> Part:
+        width, height = self.control.canvas.width, self.control.canvas.height
+        paint = Paint(id="e1", fill=self.control.ground or PLAIN_GROUND)
+        box = Box(width=math.ceil(width), height=math.ceil(height))
+        return Part(
+            id="ground", name="Ground", shape=box, x=box.width / 2, y=box.height / 2, effects=(paint,), fit="off"
+        )
 
     @property
     def lamp(self) -> Lamp:
@@ -72,9 +99,13 @@ MOST_KNOWN = 8192
 
 
 def _with_literals(control: Control, colours: Mapping[str, str]) -> Control:
+    ground = _literal(control.ground, colours)
+    colours = {**colours, GROUND: mean_colour(ground or PLAIN_GROUND)}
     parts = tuple(_literal_part(part, colours) for part in control.parts)
     changed = any(new is not old for new, old in zip(parts, control.parts, strict=True))
-    return control.evolve(parts=parts) if changed else control
+    if not changed and ground is control.ground:
+        return control
+    return control.evolve(parts=parts, ground=ground)
 
 
 def _literal_part(part: Part, colours: Mapping[str, str]) -> Part:
@@ -104,7 +135,15 @@ def _literal(value: Any, colours: Mapping[str, str]) -> Any:
             new = _literal(old, colours)
             if new is not old:
                 changes[name] = new
-    return value.evolve(**changes) if changes else value
+    made = value.evolve(**changes) if changes else value
+    return _taking_up(made, colours) if getattr(made, "takes_up", 0) > 0 else made
+
+
+def _taking_up(value: Any, colours: Mapping[str, str]) -> Any:
+    """An effect whose colour is partly the ground's."""
+    own, ground = from_hex(value.colour), from_hex(colours[GROUND])
+    red, green, blue = (a + (b - a) * value.takes_up for a, b in zip(own, ground, strict=True))
+    return value.evolve(colour=to_hex((red, green, blue)), takes_up=0.0)
 
 
 def links(value: Any) -> frozenset[str]:

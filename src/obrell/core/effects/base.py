@@ -49,6 +49,14 @@ class Lamp:
     height: float
 
 
+@dataclass(frozen=True, slots=True)
+class Rough:
+    """A texture as relief: how far its brightest places rise above its darkest, logical px."""
+
+    texture: Texture
+    depth: float
+
+
 class Site(Protocol):
     """The part that effects are painted on, at one density, and what the renderer lends them.
 
@@ -105,7 +113,7 @@ class Site(Protocol):
         ...
 
     def lit(
-        self, relief: Relief, light: tuple[float, float, float], tone: Table, outwards: float
+        self, relief: Relief, light: tuple[float, float, float], tone: Table, outwards: float, rough: Rough | None
     ) -> tuple[Mask, Mask]:  # fmt: skip
         """``relief.lit`` of the part's shape, over its own box grown by ``outwards`` logical px."""
         ...

@@ -8,7 +8,7 @@ from typing import Annotated, ClassVar, Literal, get_args
 import numpy as np
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Side, Site, Zone
+from obrell.core.effects.base import Coat, Rough, Side, Site, Zone
 from obrell.core.effects.lit import Lit, towards
 from obrell.core.effects.pigments import solid
 from obrell.core.effects.tones import Tone, tone_pictures
@@ -18,7 +18,8 @@ from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Colour
 from obrell.core.values.curves import TONES, Curve
-from obrell.core.values.fields import Blur, Length, Live, Share, Signed
+from obrell.core.values.fields import Angle, Blur, Length, Live, Share, Signed
+from obrell.core.values.paints import Pattern, Seed, Texture
 
 Profile = Literal["chamfer", "bullnose", "cove", "ogee", "bead", "step", "drawn"]
 SIDES = {"inside": INSIDE, "outside": OUTSIDE, "straddling": STRADDLING}
@@ -30,7 +31,8 @@ RISER = 4.0
 class Bevel(Lit):
     """A height field over the exact distance to the edge; where it faces the light it is lit, where it faces
     away shaded, each with its own colour, strength and blend mode. A negative rise is sunk. Wider than the
-    shape is thick it meets in a ridge."""
+    shape is thick it meets in a ridge. A texture can roughen it: the whole surface when it lies inside, else the
+    band alone."""
 
     label: ClassVar[str] = "Bevel"
     zone: ClassVar[Zone] = "surface"
@@ -44,6 +46,11 @@ class Bevel(Lit):
     steps: Annotated[int, Live("", 1, 1, 8), Field(ge=1, le=20)] = Field(3, title="steps")
     drawn: Curve = Field(default_factory=Curve, title="drawn profile")
     softness: Blur = Field(0.0, title="softness")
+    texture: Literal["none"] | Pattern = Field("none", title="texture as relief")
+    texture_depth: Signed = Field(0.5, title="texture rises")
+    texture_scale: Annotated[float, Live("px", 0.1, 0.3, 24), Field(gt=0, le=1000)] = Field(4.0, title="texture scale")
+    texture_angle: Angle = Field(90.0, title="texture runs to")
+    seed: Seed = Field(1, title="texture seed")
     tone: Tone = Field("straight", title="tones")
     drawn_tone: Curve = Field(default_factory=Curve, title="drawn tones")
     highlight: Colour = Field("#ffffff", title="light colour")
@@ -62,14 +69,14 @@ class Bevel(Lit):
         return self.width * share + soft
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        if self.width <= 0 or self.rise == 0:
+        if self.width <= 0 or (self.rise == 0 and self.texture == "none"):
             return ()
         scale = site.place.scale
         relief = Relief(
             SIDES[self.side], self.width * scale, self.rise * scale, self.softness / 2 * scale, self._heights()
         )
         outwards = self.reach(site.lamp.direction) if side != "inside" else 0.0
-        high, low = site.lit(relief, towards(self.lamp(site.lamp)), self._tones(), outwards)
+        high, low = site.lit(relief, towards(self.lamp(site.lamp)), self._tones(), outwards, self._pattern())
         return (
             Coat(low, solid(str(self.shade)), self.shade_opacity * self.opacity, self.shade_blend),
             Coat(high, solid(str(self.highlight)), self.highlight_opacity * self.opacity, self.highlight_blend),
@@ -83,6 +90,7 @@ class Bevel(Lit):
         hidden = ["blend"]
         hidden += [] if self.profile == "step" else ["steps"]
         hidden += [] if self.profile == "drawn" else ["drawn"]
+        hidden += [] if self.texture != "none" else ["texture_depth", "texture_scale", "texture_angle", "seed"]
         hidden += [] if self.tone == "drawn" else ["drawn_tone"]
         return (*hidden, *super().hidden_fields())
 
@@ -95,6 +103,12 @@ class Bevel(Lit):
         return (
             Slot("width"), Words(" wide, "), Slot("profile"), Words(", rises "), Slot("rise"), *self.light_said(),
         )  # fmt: skip
+
+    def _pattern(self) -> Rough | None:
+        if self.texture == "none":
+            return None
+        fill = Texture(pattern=self.texture, scale=self.texture_scale, angle=self.texture_angle, seed=self.seed)
+        return Rough(fill, self.texture_depth)
 
     def _heights(self) -> Table:
         return profile_table(self.profile, self.steps, self.drawn)

@@ -35,13 +35,13 @@ class DropShadow(Shadow):
         path = site.shape.spread(spread).transformed(site.place)
         moved = path.transformed(Similarity(dx=x * scale, dy=y * scale))
         mask = site.shadow(moved, self.blur / 2 * scale)
-        return (Coat(mask, solid(str(self.colour)), self.opacity, self.blend),)
+        return (Coat(self.fallen(mask), solid(str(self.colour)), self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         path = drawing.outline(drawing.shape.spread(self.spread), *self.offset.vector(drawing.lamp.direction))
         if not path:
             return ()
-        blur = drawing.defs.blur(self.blur / 2, path.bounds().grown(self.blur * TAIL + 1))
+        blur = self.softened(drawing, path.bounds().grown(self.blur * TAIL + 1))
         return (element("path", {"d": path_data(path), "fill": str(self.colour), "filter": blur}),)
 
     def pressed(self, light: float) -> Self:

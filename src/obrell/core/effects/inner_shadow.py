@@ -24,6 +24,7 @@ class InnerShadow(Shadow):
     keeps_to_shape: ClassVar[bool] = False
     kind: Literal["inner-shadow"] = "inner-shadow"
     opacity: Share = Field(0.5, title="strength")
+    takes_up: Share = Field(0.0, title="takes up the ground")
 
     def reach(self, light: float) -> float:
         return 0.0
@@ -38,12 +39,12 @@ class InnerShadow(Shadow):
         path = site.shape.spread(-spread).transformed(site.place)
         moved = path.transformed(Similarity(dx=x * scale, dy=y * scale))
         mask = site.shadow_inverse(moved, self.blur / 2 * scale)
-        return (Coat(mask, solid(str(self.colour)), self.opacity, self.blend),)
+        return (Coat(self.fallen(mask), solid(str(self.colour)), self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
         hole = drawing.outline(drawing.shape.spread(-self.spread), *self.offset.vector(drawing.lamp.direction))
         around = drawing.box.grown(2 * self.blur * TAIL + 1)
         data = f"{rectangle(around)} {path_data(hole)}".strip()
-        blur = drawing.defs.blur(self.blur / 2, around.grown(self.blur * TAIL))
+        blur = self.softened(drawing, around.grown(self.blur * TAIL))
         attributes = {"d": data, "fill-rule": "evenodd", "fill": str(self.colour), "filter": blur}
         return (element("path", attributes),)

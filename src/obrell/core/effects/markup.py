@@ -59,13 +59,17 @@ class Definitions:
 
     def blur(self, deviation: float, around: Rect) -> str:
         """A Gaussian blur over the user-space rectangle ``around``; empty when there is none."""
-        if deviation <= 0:
+        return self.filter(around, gaussian_blur(deviation))
+
+    def filter(self, around: Rect, *steps: str) -> str:
+        """A filter of some steps over the user-space rectangle ``around``; empty when there are none."""
+        if not any(steps):
             return ""
         area: dict[str, str | float] = {
             "x": around.left, "y": around.top, "width": around.width, "height": around.height,
             "filterUnits": "userSpaceOnUse", "color-interpolation-filters": "sRGB",
         }  # fmt: skip
-        return self.add("filter", area, element("feGaussianBlur", {"stdDeviation": deviation}))
+        return self.add("filter", area, *filter(None, steps))
 
     def fill(self, fill: Fill, box: Rect, place: Similarity) -> dict[str, str | float]:
         """The ``fill`` attributes of a paint whose box is ``box`` before ``place`` moves it."""
@@ -133,6 +137,11 @@ class Definitions:
             "patternUnits": "userSpaceOnUse", "patternTransform": _matrix(place.after(tile_turn(fill, box))),
         }  # fmt: skip
         return self.add("pattern", pattern, *shown)
+
+
+def gaussian_blur(deviation: float) -> str:
+    """The step of a filter; empty when there is no blur."""
+    return element("feGaussianBlur", {"stdDeviation": deviation}) if deviation > 0 else ""
 
 
 def _between(start: tuple[float, float], end: tuple[float, float], share: float) -> tuple[float, float]:

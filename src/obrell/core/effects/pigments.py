@@ -24,8 +24,8 @@ from obrell.core.raster.ramps import (
     Pigment,
     midpoint_exponent,
 )
-from obrell.core.raster.samples import EMPTY, FOLDED, PADDED, WRAPPED, Stretch, cropped, sampled, size_of
-from obrell.core.values.paints import Conic, Gradient, Linear, Picture, Radial, Solid, Stop, Texture
+from obrell.core.raster.samples import EMPTY, FOLDED, PADDED, WRAPPED, Stretch, cropped, planes_of, sampled, size_of
+from obrell.core.values.paints import Conic, Fill, Gradient, Linear, Picture, Radial, Solid, Stop, Texture
 
 RAMP_SIZE = 1025
 NOTHING = (0.0, 0.0, 0.0)
@@ -192,6 +192,19 @@ def _spread(places: NDArray[np.float64], spread: str) -> NDArray[np.float64]:
     if spread == "repeated":
         return np.asarray(places % 1.0)
     return np.abs((places + 1) % 2.0 - 1) if spread == "mirrored" else places
+
+
+def mean_colour(fill: Fill) -> str:
+    """The mean of what a fill with literal colours shows, as ``#rrggbb``; what lets through counts less."""
+    if isinstance(fill, Solid):
+        return str(fill.colour)
+    if isinstance(fill, Texture):
+        low, high = from_hex(str(fill.colour)), from_hex(str(fill.second))
+        red, green, blue = ((a + b) / 2 for a, b in zip(low, high, strict=True))
+        return to_hex((red, green, blue))
+    planes = planes_of(fill.file).reshape(4, -1).T if isinstance(fill, Picture) else colours_of(fill)
+    red, green, blue, alpha = (float(v) for v in planes.mean(axis=0))
+    return to_hex((red / alpha, green / alpha, blue / alpha)) if alpha > 0 else "#ffffff"
 
 
 def _mixed(first: Stop, second: Stop, share: float, space: str) -> Stop:

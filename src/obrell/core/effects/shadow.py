@@ -4,23 +4,62 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
 from pydantic import Field
 
-from obrell.core.effects.base import Effect
+from obrell.core.effects.base import Drawing, Effect
+from obrell.core.effects.markup import element, gaussian_blur
 from obrell.core.effects.offsets import Cast, Offset
+from obrell.core.effects.tones import Tone, tone_pictures
+from obrell.core.geometry.plane import Rect
+from obrell.core.geometry.svgdata import number
 from obrell.core.raster.blur import TAIL
+from obrell.core.raster.layers import Mask
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.colours import Colour
+from obrell.core.values.curves import TONES, Curve, Table
 from obrell.core.values.fields import Blur, Signed
+
+SVG_STEPS = 64
+"""Straight pieces that a falloff is drawn with in SVG."""
 
 
 class Shadow(Effect):
-    """The shape, grown by ``spread``, moved and blurred."""
+    """The shape, grown by ``spread``, moved and blurred; the falloff maps how much of it is there."""
 
     offset: Offset = Field(default_factory=Cast, title="falls")
     blur: Blur = Field(4.0, title="blur")
     spread: Signed = Field(0.0, title="spread")
+    falloff: Tone = Field("straight", title="falloff")
+    drawn_falloff: Curve = Field(default_factory=Curve, title="drawn falloff")
     colour: Colour = Field("#10222a", title="colour")
+
+    def hidden_fields(self) -> tuple[str, ...]:
+        return () if self.falloff == "drawn" else ("drawn_falloff",)
+
+    def pictures(self, field: str) -> dict[str, Table]:
+        return tone_pictures(self.drawn_falloff) if field == "falloff" else {}
+
+    def fallen(self, mask: Mask) -> Mask:
+        """The blurred coverage through the falloff."""
+        if self.falloff == "straight":
+            return mask
+        places = np.linspace(0, 1, len(self._table()))
+        return Mask(mask.box, np.interp(mask.values, places, self._table()).astype(np.float32))
+
+    def softened(self, drawing: Drawing, around: Rect) -> str:
+        """The filter of its SVG form: the blur, then the falloff; empty when there is neither."""
+        blur = gaussian_blur(self.blur / 2)
+        if self.falloff == "straight":
+            return drawing.defs.filter(around, blur)
+        values = " ".join(number(float(v)) for v in self._table()[:: len(self._table()) // SVG_STEPS])
+        curve = element("feFuncA", {"type": "table", "tableValues": values})
+        return drawing.defs.filter(around, blur, element("feComponentTransfer", {}, curve))
+
+    def _table(self) -> Table:
+        """The falloff, moved so that nothing is painted where there is no shadow."""
+        table = (self.drawn_falloff if self.falloff == "drawn" else TONES[self.falloff]).table()
+        return np.asarray(np.clip((table - table[0]) / max(1e-6, 1 - table[0]), 0, 1), np.float32)
 
     def reach(self, light: float) -> float:
         fall = math.hypot(*self.offset.vector(light))

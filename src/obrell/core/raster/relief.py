@@ -34,25 +34,46 @@ class Relief:
 
 
 def lit(
-    rows: NDArray[np.float64], box: Box, relief: Relief, light: tuple[float, float, float], tone: Table
+    rows: NDArray[np.float64], box: Box, relief: Relief, light: tuple[float, float, float], tone: Table,
+    bumps: Mask | None = None,
 ) -> tuple[Mask, Mask]:  # fmt: skip
     """How strongly highlight and shade lie on every pixel of ``box``. ``light`` is the unit vector to the
-    light, x right, y down, z towards the eye; ``tone`` maps both, as a table from 0 to 1."""
+    light, x right, y down, z towards the eye; ``tone`` maps both, as a table from 0 to 1. ``bumps`` are
+    heights in device px at the corners of the pixels, laid on the surface when the relief is inside, else
+    on its band, where they end with it."""
     high = np.zeros((box.height, box.width), np.float32)
     low = np.zeros((box.height, box.width), np.float32)
     if not box.empty:
         corners = Box(box.left, box.top, box.right + 1, box.bottom + 1)
-        if relief.deviation > 0:
+        if relief.deviation > 0 or bumps is not None:
             field = distance(rows, box.grown(support_px(relief.deviation)), relief.width + 2)
             heights = Mask(field.box, np.empty_like(field.values))
             _raise(field.values, relief.side, relief.width, relief.rise, relief.profile, heights.values)
-            _light_heights(blur(heights, relief.deviation, corners).values, *light, tone, high, low)
+            soft = relief.deviation > 0
+            heights = blur(heights, relief.deviation, corners) if soft else Mask(corners, _cropped(heights, corners))
+            if bumps is not None:
+                _roughen(_cropped(field, corners), relief.side, relief.width, bumps.values, heights.values)
+            _light_heights(heights.values, *light, tone, high, low)
         else:
             field = distance(rows, box, relief.width + 2)
             _light_distance(
                 field.values, relief.side, relief.width, relief.rise, relief.profile, *light, tone, high, low
             )
     return Mask(box, high), Mask(box, low)
+
+
+def _cropped(field: Mask, box: Box) -> NDArray[np.float32]:
+    y, x = box.top - field.box.top, box.left - field.box.left
+    return np.ascontiguousarray(field.values[y : y + box.height, x : x + box.width])
+
+
+@kernel("void(float32[:,::1], int64, float64, float32[:,::1], float32[:,::1])")
+def _roughen(corners, side, width, bumps, heights):
+    shift = (0.0, width, width / 2)[side]
+    for y in range(heights.shape[0]):
+        for x in range(heights.shape[1]):
+            u = min(1.0, max(0.0, (float(corners[y, x]) + shift) / width))
+            heights[y, x] += bumps[y, x] * np.float32(1.0 if side == 0 else 4 * u * (1 - u))
 
 
 @helper

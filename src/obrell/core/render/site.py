@@ -12,7 +12,7 @@ import numpy as np
 from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
-from obrell.core.effects.base import Lamp
+from obrell.core.effects.base import Lamp, Rough
 from obrell.core.effects.pigments import picture_layer, pigment, texture_field, texture_layer
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
@@ -62,11 +62,21 @@ class PartSite:
         return self._pair(key, made)
 
     def lit(
-        self, relief: Relief, light: tuple[float, float, float], tone: Table, outwards: float
+        self, relief: Relief, light: tuple[float, float, float], tone: Table, outwards: float, rough: Rough | None
     ) -> tuple[Mask, Mask]:  # fmt: skip
         box, measures = self._around(outwards), (relief.side, relief.width, relief.rise, relief.deviation)
-        key = ("lit", self.outline, box, measures, relief.profile.tobytes(), light, tone.tobytes())
-        return self._pair(key, lambda: lit(self.outline.rows, box, relief, light, tone))
+        key = ("lit", self.outline, box, measures, relief.profile.tobytes(), light, tone.tobytes(), rough, self.place)
+        return self._pair(key, lambda: lit(self.outline.rows, box, relief, light, tone, self._bumps(rough, box)))
+
+    def _bumps(self, rough: Rough | None, box: Box) -> Mask | None:
+        """How far a texture rises above its middle at the corners of the pixels of ``box``, device px."""
+        if rough is None:
+            return None
+        (a, b, c, d, e, f), size = texture_field(rough.texture, self.box, self.place)
+        corners = Box(box.left, box.top, box.right + 1, box.bottom + 1)
+        at_corners = (a, b, c - (a + b) / 2, d, e, f - (d + e) / 2)
+        found = textured(rough.texture.pattern, at_corners, size, rough.texture.seed, corners)
+        return Mask(corners, (found.values - np.float32(0.5)) * np.float32(rough.depth * self.density))
 
     def stroke(self, width: float) -> float:
         if not self.fit_strokes or width == 0:

@@ -114,7 +114,8 @@ export function startActions(bench) {
       bench.post({ kind: "align", parts: chosen(), axis, edge, to: field("align-to").value, by: field("align-by").value });
     },
     space: ({ space }) => bench.post({ kind: "distribute", parts: chosen(), axis: space, gap: field("space-gap").value || null }),
-    edit: ({ edit, with: holder }) => {
+    edit: ({ edit, with: holder, stand: ground }) => {
+      if (ground) document.querySelector(`[data-ground=${ground}]`).click();
       const parts = holder === "parts" ? { parts: chosen() } : {};
       if (parts.parts && !parts.parts.length) bench.complain("Select parts first.");
       else bench.post({ ...JSON.parse(edit), ...parts });

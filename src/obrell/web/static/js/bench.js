@@ -10,7 +10,7 @@ import { startFonts, startLetters } from "./fonts.js";
 import { startKeys } from "./keys.js";
 import { startLooks } from "./looks.js";
 import { Marks } from "./marks.js";
-import { say, showGround } from "./page.js";
+import { ownGrounds, say, showGround } from "./page.js";
 import { startRamp } from "./ramp.js";
 import { Stage } from "./stage.js";
 import { startHalves, startHeat } from "./strip.js";
@@ -219,6 +219,7 @@ class Bench {
     const { part, effect } = this.selection;
     const query = new URLSearchParams(Object.entries({ part, effect }).filter(([, value]) => value));
     history.replaceState(null, "", `${location.pathname}${query.size ? `?${query}` : ""}`);
+    ownGrounds(this.state.ground);
     this.showCut();
     this.marks.draw();
     this.element.dispatchEvent(new Event("shown"));

@@ -51,6 +51,14 @@ export function wordsOf(text) {
   }
 }
 
+/** What the controls on the page stand on themselves; elements may name their own. */
+export function ownGrounds(address) {
+  if (address) document.documentElement.style.setProperty("--own-ground", `url("${address}")`);
+  for (const node of document.querySelectorAll("[data-own-ground]")) {
+    node.style.setProperty("--own-ground", `url("${node.dataset.ownGround}")`);
+  }
+}
+
 /** @param {string} ground */
 function stand(ground) {
   document.body.dataset.groundNow = ground;
@@ -65,6 +73,7 @@ export function showGround() {
     ground = localStorage.getItem(GROUND) || "light";
   } catch { /* storage may be off: the light ground it is */ }
   stand(ground);
+  ownGrounds();
 }
 
 document.addEventListener("click", (event) => {

@@ -182,7 +182,7 @@ export class Pen {
   constructor(marks) {
     this.marks = marks;
     this.first = null;
-    this.going = null;
+    [this.going, this.drawn] = [null, null];
     /** Where the next point goes when the pen is led by keys. */
     this.spot = null;
     marks.stage.element.addEventListener("pointermove", (event) => this.#hover(event));
@@ -190,7 +190,7 @@ export class Pen {
 
   end() {
     if (this.going || this.first) this.marks.stage.preview(null);
-    [this.first, this.going, this.spot] = [null, null, null];
+    [this.first, this.going, this.spot, this.drawn] = [null, null, null, null];
   }
 
   /** Arrow keys lead the pen from the middle of the canvas, Enter puts a point. */
@@ -204,7 +204,7 @@ export class Pen {
 
   key(name) {
     if (name === "Enter" && this.spot) this.#next(() => this.#putByKey());
-    else if (name === "Backspace" && this.going) this.marks.bench.step("undo").then(() => this.#check());
+    else if (name === "Backspace" && this.going) this.#back();
     else this.marks.take("");
   }
 
@@ -222,7 +222,9 @@ export class Pen {
   }
 
   /** After an undo the path, or its last point, may be gone. */
-  #check() {
+  async #back() {
+    await this.marks.bench.step("undo");
+    this.drawn = null;
     if (this.going && !this.marks.bench.partOf(this.going.part)) this.end();
   }
 
@@ -243,7 +245,7 @@ export class Pen {
   }
 
   get #run() {
-    const part = this.going && this.marks.bench.partOf(this.going.part);
+    const part = this.going && (this.drawn || this.marks.bench.partOf(this.going.part));
     return part?.contours[this.going.contour];
   }
 
@@ -343,5 +345,6 @@ export class Pen {
     const started = Boolean(this.first);
     const state = await this.marks.bench.post(this.#edit(knot, constrained));
     if (started && state) [this.first, this.going] = [null, { part: state.fresh[0], contour: 0, atStart: false }];
+    if (state && this.going) this.drawn = state.scene.parts.find((part) => part.id === this.going.part);
   }
 }
