@@ -15,6 +15,14 @@ def test_steps_are_in_the_order_of_painting():
     assert [step.label for step in build_steps(PART)] == ["shape", "+ drop shadow", "+ inner shadow", "+ paint"]
 
 
+def test_a_hidden_effect_is_a_step_that_changes_nothing():
+    hidden = PART.evolve(effects=tuple(e.evolve(visible=e.kind != "inner-shadow") for e in PART.effects))
+    steps = build_steps(hidden)
+    assert [(step.label, step.count, step.hidden) for step in steps[1:]] == [
+        ("+ drop shadow", 1, False), ("+ inner shadow", 1, True), ("+ paint", 2, False),
+    ]  # fmt: skip
+
+
 def test_the_last_step_is_the_part_and_a_bare_one_shows_its_shape():
     base = control(PART)
     whole = layer(resolved(*base.parts)).planes

@@ -178,6 +178,34 @@ def test_effects_move_inside_their_zone_only():
     assert do(moved, kind="move-effect", part="p1", effect="e3", by=5).parts[0].effects == moved.parts[0].effects
 
 
+def test_an_effect_takes_the_place_of_another_of_its_zone():
+    base = control(part(Box(), *(solid(f"#{n}{n}{n}{n}{n}{n}") for n in "123"), DropShadow(id="e4")))
+    moved = do(base, kind="move-effect", part="p1", effect="e1", to="e3").parts[0]
+    assert [e.id for e in moved.effects] == ["e2", "e3", "e1", "e4"]
+    back = do(base, kind="move-effect", part="p1", effect="e3", to="e1").parts[0]
+    assert [e.id for e in back.effects] == ["e3", "e1", "e2", "e4"]
+    with pytest.raises(Refused, match="zone"):
+        do(base, kind="move-effect", part="p1", effect="e1", to="e4")
+
+
+def test_the_same_effect_of_several_parts_is_set_at_once():
+    shadows = (DropShadow(id="e1", blur=2), InnerShadow(id="e2"), DropShadow(id="e3", blur=4))
+    base = control(part(Box(), *shadows), part(Round(), *shadows[1:], shadows[0]))
+    path = "parts/*/effects/drop-shadow:1/blur"
+    edit = {"kind": "set", "changes": [{"path": path, "value": 9}], "parts": ["p1", "p2"]}
+    blurs = [[e.blur for e in p.effects if e.kind == "drop-shadow"] for p in do(base, **edit).parts]
+    assert blurs == [[2, 9], [4, 9]]
+    with pytest.raises(NoSuchThing):
+        do(base, kind="set", changes=[{"path": "parts/p1/effects/drop-shadow:2/blur", "value": 9}])
+
+
+def test_a_pull_can_take_the_lengths_of_effects_along():
+    base = control(part(Box(width=40, height=20, radius=4), DropShadow(id="e1", blur=6)))
+    pull = {"kind": "resize", "part": "p1", "handle": "se", "dx": 40, "dy": 20}
+    assert do(base, **pull).parts[0].effects[0].blur == 6
+    assert do(base, **pull, effects=True).parts[0].effects[0].blur == 12
+
+
 def test_effects_are_copied_above_the_original_and_removed():
     twice = do(kind="duplicate-effect", part="p1", effect="e1")
     assert [e.kind for e in twice.parts[0].effects][:2] == ["paint", "paint"]

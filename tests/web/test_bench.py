@@ -117,6 +117,14 @@ def test_kept_looks_are_compared_with_the_whole_control(client):
     assert all(not np.array_equal(shown[0], other) for other in shown[1:])
 
 
+def test_what_follows_the_light_is_listed_and_effects_in_common_are_edited_together(client):
+    html = sheet(client, part="p2")["blocks"]["sheet"]
+    assert "follow, 1 do not" in html.split('id="lit"')[1].split("</summary>")[0]
+    assert 'data-path="parts/p2/effects/e2/offset/follow"' in html.split('id="lit"')[1].split("</details>")[0]
+    both = sheet(client, part="p1,p2")["blocks"]["sheet"]
+    assert 'data-path="parts/*/effects/paint:0/opacity"' in both
+
+
 def test_heat_and_costs_of_every_step(client):
     strip = sheet(client, part="p2")["blocks"]["strip"]
     heat = strip.split('data-heat="')[2].split('"')[0].replace("&amp;", "&")

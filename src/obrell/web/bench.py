@@ -232,8 +232,8 @@ def _strip(index: str, stored: Stored, resolved: Resolved, node: Node | None) ->
             ),
             "heat": picture_address(
                 index, stored.hash, density, part=part.id, count=step.count, free=1, hot=1, **where
-            ) if step.count else "",
-            "label": step.label, "effect": step.effect, "count": step.count,
+            ) if step.effect and not step.hidden else "",
+            "label": step.label, "effect": step.effect, "hidden": step.hidden,
         }
         for step in build_steps(part)
     ]  # fmt: skip

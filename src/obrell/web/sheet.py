@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
@@ -11,6 +12,7 @@ from obrell.core.document.colours import colours_of
 from obrell.core.document.gradients import Handled
 from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Guide, KitSettings, Part
+from obrell.core.document.paths import value_at
 from obrell.core.document.resolve import Resolved
 from obrell.core.edit.looks import HOLDERS
 from obrell.core.effects import EFFECTS
@@ -29,6 +31,8 @@ from obrell.web.selection import Selection
 from obrell.web.slots import SlotView, models, pictured, shifted, slot, view
 
 Piece = str | SlotView
+SHARED = ("number", "choice", "switch", "colour")
+"""Kinds of values that can be set for several parts at once."""
 HIDDEN_FIELDS = frozenset({"id", "kind", "visible", "fitted_x", "fitted_y"})
 
 
@@ -160,6 +164,27 @@ class GuideView:
 
 
 @dataclass(frozen=True, slots=True)
+class CommonView:
+    """An effect that several parts have: its line and its rows, each value that of all of them."""
+
+    label: str
+    rows: tuple[SlotView, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class LightView:
+    """Which effects follow the key light, as their part's name, their label and the switch that says so."""
+
+    own: bool
+    """Whether the control has a light of its own."""
+    lit: tuple[tuple[str, str, SlotView], ...]
+
+    @property
+    def following(self) -> int:
+        return sum(bool(switch.value) for _, _, switch in self.lit)
+
+
+@dataclass(frozen=True, slots=True)
 class SheetView:
     """The whole sheet."""
 
@@ -169,6 +194,9 @@ class SheetView:
     kinds: tuple[tuple[str, str], ...]
     many: bool
     shared: tuple[SlotView, ...]
+    common: tuple[CommonView, ...]
+    """Effects that all selected parts have."""
+    light: LightView
     guides: tuple[GuideView, ...]
     reference: tuple[Piece, ...]
     ground: OpenView | None
@@ -195,6 +223,8 @@ def sheet_view(
         kinds,
         len(selected) > 1,
         shared,
+        tuple(_common(control, selected)) if len(selected) > 1 else (),
+        LightView(control.light is not None, tuple(_lit(control))),
         guides,
         _reference(control),
         _ground(control),
@@ -244,6 +274,41 @@ def _shared(control: Control, selected: tuple[str, ...]) -> Iterator[SlotView]:
             if live is not None:
                 slots = [slot(control, f"parts/{part.id}/shape/{name}") for part in parts]
                 yield _merged(slots, f"parts/*/shape/{name}")
+
+
+def _common(control: Control, selected: tuple[str, ...]) -> Iterator[CommonView]:
+    """Effects in common: the nth of a kind of every selected part, the front-most first."""
+    parts = [part for part in control.parts if part.id in selected]
+    kinds = [Counter(str(effect.kind) for effect in part.effects) for part in parts]
+    for kind in EFFECTS:
+        count = min(found[kind] for found in kinds)
+        for number in range(count):
+            step = f"effects/{kind}:{number}"
+            each = [_common_rows(control, part, step) for part in parts]
+            rows = tuple(
+                _merged([rows[path] for rows in each], f"parts/*/{path}")
+                for path in each[0]
+                if all(path in rows for rows in each)
+            )
+            label = EFFECTS[kind].label
+            yield CommonView(f"{label} {number + 1}" if count > 1 else label, rows)
+
+
+def _common_rows(control: Control, part: Part, step: str) -> dict[str, SlotView]:
+    """The rows of an effect that can be set for several parts, by their paths below the part."""
+    base = f"parts/{part.id}"
+    rows = _rows(control, value_at(control, f"{base}/{step}"), f"{base}/{step}")
+    return {
+        row.path.removeprefix(f"{base}/"): row for row in rows if row.kind in ("number", "choice", "switch", "colour")
+    }
+
+
+def _lit(control: Control) -> Iterator[tuple[str, str, SlotView]]:
+    for part in reversed(control.parts):
+        for effect in reversed(part.effects):
+            path = effect.light_path()
+            if path:
+                yield part.name, effect.label, slot(control, f"parts/{part.id}/effects/{effect.id}/{path}")
 
 
 def _merged(slots: Sequence[SlotView], path: str) -> SlotView:

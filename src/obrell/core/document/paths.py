@@ -2,7 +2,8 @@
 
 ``canvas/width``, ``light/direction``, ``parts/p3/x``, ``parts/p3/shape/radius``,
 ``parts/p3/effects/e7/offset/distance``, ``parts/p3/effects/e7/fill/stops/0/colour``. Parts and
-effects are named by id, stops by their number along the ramp.
+effects are named by id, stops by their number along the ramp. ``parts/p3/effects/bevel:1/width`` is the second
+bevel's, whatever its id.
 """
 
 from __future__ import annotations
@@ -65,6 +66,11 @@ def _index(items: tuple[Any, ...], step: str) -> int:
     for index, item in enumerate(items):
         if getattr(item, "id", None) == step:
             return index
+    kind, _, number = step.partition(":")
+    if number.isdigit():
+        of_kind = [index for index, item in enumerate(items) if getattr(item, "kind", None) == kind]
+        if int(number) < len(of_kind):
+            return of_kind[int(number)]
     if step.isdigit() and int(step) < len(items) and not hasattr(items[0], "id"):
         return int(step)
     raise NoSuchThing(GONE)

@@ -77,25 +77,39 @@ class RemoveEffect(Edit):
 
 
 class MoveEffect(Edit):
-    """An effect moved by places inside its zone; positive is towards the front."""
+    """An effect moved inside its zone: by places, positive towards the front, or to the place of another."""
 
     kind: Literal["move-effect"] = "move-effect"
     part: Id
     effect: Id
-    by: Annotated[int, Field(ge=-400, le=400)]
+    by: Annotated[int, Field(ge=-400, le=400)] = 0
+    to: Id | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         return each_part(control, [self.part], self._moved)
 
     def label(self, control: Control) -> str:
-        way = "forward" if self.by > 0 else "back"
+        way = "forward" if self._places(part_of(control, self.part)) > 0 else "back"
         return f"Moved {_named(control, self.part, self.effect)} {way}"
 
+    def _places(self, part: Part) -> int:
+        if self.to is None:
+            return self.by
+        effect, other = effect_of(part, self.effect), effect_of(part, self.to)
+        if effect.lies_in() != other.lies_in():
+            raise Refused(
+                f"{effect.label} lies in the zone “{effect.lies_in()}” and stays there; "
+                f"{other.label.lower()} lies in “{other.lies_in()}”."
+            )
+        return part.effects.index(other) - part.effects.index(effect)
+
     def _moved(self, part: Part) -> Part:
-        effect = effect_of(part, self.effect)
+        effect, places = effect_of(part, self.effect), self._places(part)
         zone = [e for e in part.effects if e.lies_in() == effect.lies_in()]
         at = zone.index(effect)
-        to = min(max(at + self.by, 0), len(zone) - 1)
+        if self.to is not None:
+            places = zone.index(effect_of(part, self.to)) - at
+        to = min(max(at + places, 0), len(zone) - 1)
         zone.insert(to, zone.pop(at))
         following = iter(zone)
         return part.evolve(

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Literal
 
+from obrell.core.document.lengths import scale_lengths
+from obrell.core.document.materials import extent_of
 from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import place_of
 from obrell.core.document.tree import arranged
@@ -20,7 +22,8 @@ class Resize(Edit):
     """A part pulled by one of its eight handles, named by side: ``n``, ``ne``, ``e`` …
 
     (dx, dy) is the pull in logical px. The opposite side stays, or the centre when ``centred``;
-    ``constrained`` keeps the proportions. All that lies in a container is pulled along.
+    ``constrained`` keeps the proportions. All that lies in a container is pulled along. ``effects`` scales the
+    lengths of effects as the shorter side.
     """
 
     kind: Literal["resize"] = "resize"
@@ -30,6 +33,7 @@ class Resize(Edit):
     dy: Place
     constrained: bool = False
     centred: bool = False
+    effects: bool = False
     snap: Snapping | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
@@ -38,7 +42,11 @@ class Resize(Edit):
         width, height = self._size(part, pulled_by(self.snaps(control)))
         held = isinstance(part_of(control, self.part).shape, Container)
         change = _stretching(part, width, height, self._kept()) if held else self._pulled(width, height)
-        return each_part(control, [self.part], change, held=held)
+        changed = each_part(control, [self.part], change, held=held)
+        if not self.effects:
+            return changed
+        factor = extent_of(arranged(changed).all[self.part].part) / extent_of(part)
+        return each_part(changed, [self.part], lambda one: _with_effects_scaled(one, factor), held=held)
 
     def snaps(self, control: Control) -> tuple[Snap, ...]:
         part = arranged(control).all[self.part].part
@@ -50,7 +58,7 @@ class Resize(Edit):
         return snap_point(control, (self.part,), x, y, self.snap)
 
     def label(self, control: Control) -> str:
-        return f"Resized {names_of(control, [self.part])}"
+        return f"Resized {names_of(control, [self.part])}{' with its effects' if self.effects else ''}"
 
     def _sides(self) -> tuple[int, int]:
         """Which way the handle pulls: -1, 0 or 1 across and down."""
@@ -83,6 +91,10 @@ class Resize(Edit):
             return part.evolve(shape=shape, x=part.x + dx, y=part.y + dy)
 
         return pulled
+
+
+def _with_effects_scaled(part: Part, factor: float) -> Part:
+    return part.evolve(effects=scale_lengths(part.effects, factor, round_off=True))
 
 
 def _point(frame: Rect, shares: tuple[float, float]) -> tuple[float, float]:

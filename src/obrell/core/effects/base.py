@@ -221,6 +221,10 @@ class Effect(Value):
     def sentence(self) -> Sentence:
         """What follows its label in the sheet."""
 
+    def light_path(self) -> str:
+        """Where it says whether it follows the key light; empty when it has nothing to do with it."""
+        return ""
+
     def fill_box(self, shape: Shape, turn: float) -> Rect | None:
         """The box that its fill is laid on, in the space of a part turned by ``turn``; None when it is laid
         on none."""

@@ -24,6 +24,9 @@ class Lit(Effect):
         """The light that falls on it."""
         return key if self.follow else Lamp(self.direction, self.elevation)
 
+    def light_path(self) -> str:
+        return "follow"
+
     def hidden_fields(self) -> tuple[str, ...]:
         return ("direction", "elevation") if self.follow else ()
 

@@ -34,6 +34,9 @@ class Shadow(Effect):
     drawn_falloff: Curve = Field(default_factory=Curve, title="drawn falloff")
     colour: Colour = Field("#10222a", title="colour")
 
+    def light_path(self) -> str:
+        return "offset/follow" if isinstance(self.offset, Cast) else ""
+
     def hidden_fields(self) -> tuple[str, ...]:
         return () if self.falloff == "drawn" else ("drawn_falloff",)
 

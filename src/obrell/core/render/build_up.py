@@ -22,11 +22,13 @@ BARE = "#9aa5a6"
 
 @dataclass(frozen=True, slots=True)
 class BuildStep:
-    """One picture of the strip: how many effects it has, the last one's id and label."""
+    """One picture of the strip: how many shown effects it has, the id and label of the step's own, and whether
+    that is hidden, so that the step changes nothing."""
 
     count: int
     effect: str
     label: str
+    hidden: bool = False
 
 
 def in_build_order(part: Part) -> tuple[AnyEffect, ...]:
@@ -37,8 +39,10 @@ def in_build_order(part: Part) -> tuple[AnyEffect, ...]:
 def build_steps(part: Part) -> list[BuildStep]:
     """The strip's pictures, from the bare shape on."""
     steps = [BuildStep(0, "", "shape")]
-    for count, effect in enumerate(in_build_order(part), start=1):
-        steps.append(BuildStep(count, effect.id, f"+ {effect.label.lower()}"))
+    count = 0
+    for effect in (e for zone in ZONES for e in part.effects if e.lies_in() == zone):
+        count += effect.visible
+        steps.append(BuildStep(count, effect.id, f"+ {effect.label.lower()}", not effect.visible))
     return steps
 
 

@@ -13,7 +13,7 @@ import { Marks } from "./marks.js";
 import { ownGrounds, say, showGround } from "./page.js";
 import { startRamp } from "./ramp.js";
 import { Stage } from "./stage.js";
-import { startHalves, startHeat } from "./strip.js";
+import { startHalves, startHeat, startStrip } from "./strip.js";
 import { startValues } from "./values.js";
 
 class Bench {
@@ -61,6 +61,7 @@ class Bench {
     startFonts(this);
     startCurves(this);
     startLooks(this);
+    startStrip(this);
     startHeat(this);
     startHalves(this);
     startLetters(this);

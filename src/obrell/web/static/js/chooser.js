@@ -147,7 +147,7 @@ export class Chooser {
     const changes = [{ path: this.path, value: this.colour }];
     const fade = Number(this.opacity.value);
     if (this.fade && fade !== this.fadeBefore) changes.push({ path: this.fade.dataset.path, value: fade });
-    return { kind: "set", changes };
+    return { kind: "set", changes, parts: this.path.includes("*") ? this.bench.state.selected : [] };
   }
 
   #preview() {

@@ -1,6 +1,7 @@
 /** Keys, buttons and the clipboard of the bench. */
 import { COPIED } from "./actions.js";
 import { say, typing, undoKey } from "./page.js";
+import { hiding, meant } from "./strip.js";
 
 const CLIP = "obrell-parts";
 
@@ -34,7 +35,6 @@ export function startKeys(bench) {
 
   const folds = startFolds(bench, sheet);
   startReordering(bench, sheet);
-  startStrip(bench);
   startHolds(bench);
   startSnaps(bench);
   document.getElementById("cut").addEventListener("click", (event) => event.target.dataset.cure && bench.cure(event.target.dataset.cure));
@@ -170,36 +170,6 @@ function startReordering(bench, sheet) {
   });
 }
 
-/** Effects of the selected part that stay hidden while only some of them are to be seen. */
-function without(bench, hidden) {
-  const changes = hidden.map((path) => ({ path: `${path}/visible`, value: false }));
-  return changes.length ? { kind: "set", changes } : null;
-}
-
-/** Hovering a step shows the art up to it; a click opens its effect. */
-function startStrip(bench) {
-  const strip = document.getElementById("strip");
-  const path = (id) => `parts/${bench.state.selected[0]}/effects/${id}`;
-  const show = (button) => {
-    const steps = [...strip.querySelectorAll(".build")];
-    const later = steps.slice(steps.indexOf(button) + 1).map((step) => path(step.dataset.open));
-    bench.stage.preview(without(bench, later));
-  };
-  strip.addEventListener("pointerover", (event) => {
-    const button = event.target.closest(".build");
-    if (button) show(button);
-  });
-  strip.addEventListener("pointerleave", () => bench.stage.preview(null));
-  strip.addEventListener("focusin", (event) => event.target.matches(".build:focus-visible") && show(event.target));
-  strip.addEventListener("focusout", () => bench.stage.preview(null));
-  strip.addEventListener("click", async (event) => {
-    const button = event.target.closest(".build");
-    if (!button?.dataset.open) return;
-    await bench.select(bench.state.selected, button.dataset.open);
-    document.querySelector(".eff.open")?.scrollIntoView({ block: "nearest" });
-  });
-}
-
 /** Held keys and buttons: without the effect, and without any marks. */
 function startHolds(bench) {
   const bare = (on) => bench.stage.element.classList.toggle("bare", on);
@@ -212,10 +182,7 @@ function startHolds(bench) {
       bench.stage.preview(null);
       return;
     }
-    const { selected, effect } = bench.state;
-    const paths = effect ? [`parts/${selected[0]}/effects/${effect}`]
-      : (selected.length ? selected : bench.state.scene.parts.map((part) => part.id)).map((id) => `parts/${id}`);
-    bench.stage.preview(without(bench, paths));
+    bench.stage.preview(hiding(meant(bench)));
   };
   const apart = (on) => {
     if (on === bench.stage.apart) return;

@@ -3,6 +3,7 @@
  * and the hand that takes hold of them. A gesture is an edit shown live and posted when let go.
  */
 import { Gradients } from "./gradients.js";
+import { say } from "./page.js";
 import { Pen, Points } from "./points.js";
 
 const NS = "http://www.w3.org/2000/svg";
@@ -662,9 +663,24 @@ export class Marks {
 
   #resize(event, handle) {
     const part = this.bench.part;
-    this.follow(event, (dx, dy, at) => ({
-      kind: "resize", part: part.id, handle, dx: this.fine(dx), dy: this.fine(dy), ...modifiers(at), snap: this.snap,
-    }));
+    let last = null;
+    this.follow(event, (dx, dy, at) => {
+      last = { kind: "resize", part: part.id, handle, dx: this.fine(dx), dy: this.fine(dy), ...modifiers(at), snap: this.snap };
+      return last;
+    }, (moved) => moved && this.#askForEffects(last));
+  }
+
+  /** After a pull, the lengths of effects can be made to scale along. */
+  #askForEffects(edit) {
+    const part = this.bench.state.clip.find((one) => one.id === edit.part);
+    if (!part?.effects.length) return;
+    say(`Resized ${part.name}; its effects kept their lengths.`, {
+      words: "Scale them along",
+      act: async () => {
+        await this.bench.step("undo");
+        this.bench.post({ ...edit, effects: true });
+      },
+    });
   }
 
   #turn(event, id) {

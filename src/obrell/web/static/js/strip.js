@@ -1,7 +1,89 @@
+/** The build-up strip: its steps, what each changes as a heat map and costs; before and after in halves. */
 import { ask, typing } from "./page.js";
 
-/** The strip's other sides: what each step changes as a heat map, and what it costs. */
 const IDLE_MS = 700;
+const DRAG_FROM_PX = 6;
+
+/** The open effect, or the selected parts, or all of them, by their paths. @returns {string[]} */
+export function meant(bench) {
+  const { selected, effect, scene } = bench.state;
+  if (effect) return [`parts/${selected[0]}/effects/${effect}`];
+  return (selected.length ? selected : scene.parts.map((part) => part.id)).map((id) => `parts/${id}`);
+}
+
+/** The edit that hides what stands at paths; null when there are none. */
+export function hiding(paths) {
+  return paths.length ? { kind: "set", changes: paths.map((path) => ({ path: `${path}/visible`, value: false })) } : null;
+}
+
+/** Hovering a step shows the art up to it, a press opens its effect, a drag moves it, its eye hides it. */
+export function startStrip(bench) {
+  const strip = document.getElementById("strip");
+  const path = (id) => `parts/${bench.state.selected[0]}/effects/${id}`;
+  let dragged = false;
+
+  const show = (button) => {
+    const steps = [...strip.querySelectorAll(".build")];
+    const later = steps.slice(steps.indexOf(button) + 1).filter((step) => !("hidden" in step.dataset));
+    bench.stage.preview(hiding(later.map((step) => path(step.dataset.open))));
+  };
+
+  /** Let go over another step, the effect takes its place. */
+  function drag(from, start) {
+    let over = null;
+    const mark = (node) => {
+      over?.classList.remove("over");
+      over = node && node !== from && node.dataset.open ? node : null;
+      over?.classList.add("over");
+    };
+    const move = (at) => {
+      if (!dragged && Math.abs(at.clientX - start.clientX) < DRAG_FROM_PX) return;
+      dragged = true;
+      from.classList.add("held");
+      bench.stage.preview(null);
+      mark(document.elementFromPoint(at.clientX, at.clientY)?.closest(".build"));
+    };
+    const end = (keep) => {
+      for (const [name, act] of Object.entries(acts)) window.removeEventListener(name, act, true);
+      const to = over?.dataset.open;
+      mark(null);
+      from.classList.remove("held");
+      if (keep && to) bench.post({ kind: "move-effect", part: bench.state.selected[0], effect: from.dataset.open, to });
+    };
+    const acts = {
+      pointermove: move,
+      pointerup: () => end(true),
+      pointercancel: () => end(false),
+      keydown: (at) => {
+        if (at.key !== "Escape") return;
+        at.stopPropagation();
+        end(false);
+      },
+    };
+    for (const [name, act] of Object.entries(acts)) window.addEventListener(name, act, true);
+  }
+
+  strip.addEventListener("pointerover", (event) => {
+    const button = event.target.closest(".build");
+    if (button && !event.buttons) show(button);
+  });
+  strip.addEventListener("pointerleave", () => bench.stage.preview(null));
+  strip.addEventListener("focusin", (event) => event.target.matches(".build:focus-visible") && show(event.target));
+  strip.addEventListener("focusout", () => bench.stage.preview(null));
+  strip.addEventListener("pointerdown", (event) => {
+    const button = event.target.closest(".build");
+    dragged = false;
+    if (button?.dataset.open && event.button === 0) drag(button, event);
+  });
+  strip.addEventListener("click", async (event) => {
+    const { seen } = event.target.closest("[data-seen]")?.dataset || {};
+    if (seen) bench.set(seen, event.target.closest("[data-seen]").getAttribute("aria-pressed") !== "true");
+    const button = event.target.closest(".build");
+    if (!button?.dataset.open || dragged) return;
+    await bench.select(bench.state.selected, button.dataset.open);
+    document.querySelector(".eff.open")?.scrollIntoView({ block: "nearest" });
+  });
+}
 
 /** @param {object} bench */
 export function startHeat(bench) {
@@ -60,17 +142,12 @@ export function startHalves(bench) {
     stage.canvas.style.clipPath = on ? `inset(0 0 0 ${Math.max(0, at - (box.left - own.left))}px)` : "";
   }
 
-  function paths() {
-    const { selected, effect, scene } = bench.state;
-    if (effect) return [`parts/${selected[0]}/effects/${effect}`];
-    return (selected.length ? selected : scene.parts.map((part) => part.id)).map((id) => `parts/${id}`);
-  }
-
   /** Ask for the art without the effect once, and keep that picture beside the art. */
   function capture() {
-    if (!on || waiting || stage.edit) return;
+    const bare = hiding(meant(bench));
+    if (!on || waiting || stage.edit || !bare) return;
     waiting = true;
-    stage.preview({ kind: "set", changes: paths().map((path) => ({ path: `${path}/visible`, value: false })) });
+    stage.preview(bare);
     const wanted = stage.seq + (stage.again ? 1 : 0);
     const kept = (event) => {
       if (!stage.edit || event.detail.seq < wanted) return;
