@@ -3,8 +3,9 @@
 import numpy as np
 import pytest
 
-from obrell.core.document.materials import extent_of, scaled_effects
+from obrell.core.document.materials import extent_of, lengths_of, own_values, scaled_effects, with_rule
 from obrell.core.document.model import Material
+from obrell.core.document.paths import value_at
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.materials import material_from
 from obrell.core.effects import Blur, Mask
@@ -23,7 +24,7 @@ STACK = tuple(
 MATERIAL = Material(id="m-all", name="All", effects=STACK, extent=20, fixed=("e1/width",))
 
 
-def lengths_of(value, before=""):
+def paths_of(value, before=""):
     """The paths of all lengths in px below a value."""
     paths = []
     for name, field in type(value).model_fields.items():
@@ -31,7 +32,7 @@ def lengths_of(value, before=""):
         if live is not None and live.unit == "px":
             paths.append(f"{before}{name}")
         elif isinstance(inner, Value):
-            paths += lengths_of(inner, f"{before}{name}/")
+            paths += paths_of(inner, f"{before}{name}/")
     return paths
 
 
@@ -51,9 +52,9 @@ def test_every_shipped_material_shows_on_every_size(material, shape):
 
 def test_lengths_fit_the_part_unless_they_are_fixed():
     twice = scaled_effects(MATERIAL, 40)
-    assert sum(len(lengths_of(effect)) for effect in STACK) > 15
+    assert sum(len(paths_of(effect)) for effect in STACK) > 15
     for before, after in zip(STACK, twice, strict=True):
-        for path in lengths_of(before):
+        for path in paths_of(before):
             was, now = before, after
             for step in path.split("/"):
                 was, now = getattr(was, step), getattr(now, step)
@@ -84,6 +85,58 @@ def test_masks_and_blurs_stay_and_links_are_kept_or_let_go():
     assert freed.parts[0].effects == laid.effects
     with pytest.raises(NoSuchThing, match="shelf"):
         lay(start, "m-gone")
+
+
+def follow(start, material, was=MATERIAL):
+    edit = {"kind": "follow-material", "material": material.id, "was": was.model_dump(mode="json")}
+    return read_edit(edit).apply(start, Surroundings(materials=(material,))).parts[0]
+
+
+def test_a_linked_part_keeps_what_is_its_own_when_its_material_changes():
+    laid = lay(control(part(Box(width=60, height=40))), "m-all", linked=True)
+    assert own_values(laid.parts[0], MATERIAL) == ()
+    by_kind = {effect.kind: effect for effect in laid.parts[0].effects}
+    shadow, glow = by_kind["drop-shadow"], by_kind["outer-glow"]
+    base = f"parts/p1/effects/{shadow.id}"
+    changes = [{"path": f"{base}/blur", "value": 1.5}, {"path": f"{base}/offset/distance", "value": 9}]
+    changed = read_edit({"kind": "set", "changes": changes}).apply(laid, Surroundings())
+    own = own_values(changed.parts[0], MATERIAL)
+    assert {(one.effect, one.path) for one in own} == {(shadow.id, "blur"), (shadow.id, "offset/distance")}
+    assert {one.path: one.material for one in own}["blur"] == shadow.blur
+    deeper = MATERIAL.evolve(
+        effects=tuple(e.evolve(opacity=0.9, blur=e.blur * 2) if e.kind == "drop-shadow" else e for e in STACK)
+    )
+    followed = follow(changed, deeper)
+    now = {effect.kind: effect for effect in followed.effects}
+    assert (now["drop-shadow"].blur, now["drop-shadow"].offset.distance, now["drop-shadow"].opacity) == (1.5, 9, 0.9)
+    assert now["outer-glow"].evolve(id=glow.id) == glow
+    assert len(followed.effects) == len(STACK)
+
+
+def test_effects_of_its_own_stay_and_size_alone_makes_no_value_its_own():
+    laid = lay(control(part(Box(width=60, height=40))), "m-all", linked=True)
+    more = read_edit({"kind": "add-effect", "part": "p1", "effect": "inner-shadow"}).apply(laid, Surroundings())
+    wide = read_edit({"kind": "set", "changes": [{"path": "parts/p1/shape/height", "value": 80}]}).apply(
+        more, Surroundings()
+    )
+    assert own_values(wide.parts[0], MATERIAL) == ()
+    followed = follow(wide, MATERIAL)
+    assert [e.kind for e in followed.effects].count("inner-shadow") == 2
+    assert followed.material_extent == 60
+    twice = {e.kind: e for e in scaled_effects(MATERIAL, 60)}
+    assert next(e for e in followed.effects if e.kind == "drop-shadow").blur == twice["drop-shadow"].blur
+
+
+def test_every_length_has_a_rule_of_its_own():
+    named = {f"{one.effect}/{one.path}": one for one in lengths_of(MATERIAL)}
+    assert len(named) > 12
+    for name, one in named.items():
+        fixed = with_rule(MATERIAL, one.effect, one.path, fixed=True)
+        assert name in fixed.fixed
+        was, now = (value_at(next(e for e in stack if e.id == one.effect), one.path)
+                    for stack in (STACK, scaled_effects(fixed, 40)))  # fmt: skip
+        assert was == now == one.value
+        assert name not in with_rule(fixed, one.effect, one.path, fixed=False).fixed
 
 
 def test_a_saved_look_comes_back_as_it_was():

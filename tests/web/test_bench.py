@@ -117,6 +117,27 @@ def test_kept_looks_are_compared_with_the_whole_control(client):
     assert all(not np.array_equal(shown[0], other) for other in shown[1:])
 
 
+def test_own_values_of_a_linked_part_are_marked_and_lengths_get_rules(client):
+    client.post(f"{BENCH}/materials", json={"part": "p2", "name": "Tarn"})
+    laid = edit(client, kind="lay-material", parts=["p2"], material="m-tarn", linked=True)
+    html = laid["blocks"]["sheet"]
+    assert "Linked to <b>Tarn</b>" in html
+    assert "Of its own" not in html
+    shadow = next(e["id"] for e in laid["clip"][0]["effects"] if e["kind"] == "inner-shadow")
+    path = f"parts/p2/effects/{shadow}/blur"
+    changed = edit(client, kind="set", changes=[{"path": path, "value": 1}])["blocks"]["sheet"]
+    assert "blur of inner shadow" in changed.split("Of its own")[1]
+    assert 'class="v num own"' in changed
+    material = client.app.state.kits.index("wendmere-lock").materials[0]
+    rule = {"effect": next(e.id for e in material.effects if e.kind == "inner-shadow"), "path": "blur", "fixed": True}
+    assert client.post("/kits/wendmere-lock/materials/m-tarn/lengths", json=rule).status_code == 200
+    after = client.app.state.kits
+    assert f"{rule['effect']}/blur" in after.index("wendmere-lock").materials[0].fixed
+    followed = after.control("wendmere-lock", "c1").control.parts
+    assert 1 in [e.blur for p in followed if p.id == "p2" for e in p.effects if e.kind == "inner-shadow"]
+    assert client.post("/kits/wendmere-lock/materials/m-none/lengths", json=rule).status_code == 404
+
+
 def test_what_follows_the_light_is_listed_and_effects_in_common_are_edited_together(client):
     html = sheet(client, part="p2")["blocks"]["sheet"]
     assert "follow, 1 do not" in html.split('id="lit"')[1].split("</summary>")[0]

@@ -13,10 +13,10 @@ from sqlalchemy.orm import Session
 
 from obrell.core.deliver.names import slug
 from obrell.core.document.files import files_of
-from obrell.core.document.model import Canvas, Control, Kit
+from obrell.core.document.model import Canvas, Control, Kit, Material
 from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.kits import KitIndex, reordered, with_control, with_material, without_control
-from obrell.core.edit.materials import laying_anew, material_from
+from obrell.core.edit.materials import FollowMaterial, linked_to, material_from
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.files import file_id, kept_by
 from obrell.core.values.base import Value, canonical_json, content_hash
@@ -170,17 +170,22 @@ class Kits:
         with self._database.writing() as session:
             row, shown = _kit_row(session, kit), _stored(session, kit, control).control
             ident = f"m-{slug(name, 'material')}"[:40].rstrip("-")
-            index = with_material(_index(session, row.head), material_from(shown, part, name, ident, scaled=scaled))
-            _save_index(session, row, index, f"Saved the material “{name}”")
-            around = Surroundings(index.light.direction, index.materials)
-            changed = []
-            for other in index.order:
-                stored = _stored(session, kit, other)
-                edit = laying_anew(stored.control, ident)
-                if edit is not None:
-                    label, after = edit.label(stored.control), applied(edit, stored.control, around)
-                    changed.append(_save_control(session, kit, other, label, after))
-            return changed
+            index = _index(session, row.head)
+            was = next((material for material in index.materials if material.id == ident), None)
+            made = material_from(shown, part, name, ident, scaled=scaled)
+            return _with_followed(session, row, index, made, was, f"Saved the material “{name}”")
+
+    def change_material(
+        self, kit: str, material: str, change: Callable[[Material], Material], label: str
+    ) -> list[Stored]:
+        """A material of the kit changed; parts linked to it follow. The controls that changed."""
+        with self._database.writing() as session:
+            row = _kit_row(session, kit)
+            index = _index(session, row.head)
+            was = next((one for one in index.materials if one.id == material), None)
+            if was is None:
+                raise NoSuchThing("That material is no longer on the shelf.")
+            return _with_followed(session, row, index, change(was), was, label)
 
     def _put(self, kit: str, make: Callable[[str], Control], label: str, after: str = "") -> str:
         with self._database.writing() as session:
@@ -362,3 +367,19 @@ def _after(order: tuple[str, ...]) -> int:
     """A number larger than any in the ids, so that new ids are new."""
     numbers = [int(control[1:]) for control in order if control[1:].isdigit()]
     return max(numbers, default=0) + 1
+
+
+def _with_followed(
+    session: Session, row: KitRow, index: KitIndex, material: Material, was: Material | None, label: str
+) -> list[Stored]:  # fmt: skip
+    """Save a material in the kit, and every control with parts that follow it."""
+    index = with_material(index, material)
+    _save_index(session, row, index, label)
+    around = Surroundings(index.light.direction, index.materials)
+    changed = []
+    for name in index.order:
+        control = _stored(session, row.id, name).control
+        if was is not None and linked_to(control, material.id):
+            edit = FollowMaterial(material=material.id, was=was)
+            changed.append(_save_control(session, row.id, name, edit.label(control), applied(edit, control, around)))
+    return changed

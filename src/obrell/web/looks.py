@@ -9,13 +9,15 @@ from starlette.responses import HTMLResponse
 
 from obrell.core.deliver.names import slug
 from obrell.core.document.gradients import gradients_in
-from obrell.core.document.model import Control, KitGradient, KitSettings
+from obrell.core.document.materials import lengths_of, with_rule
+from obrell.core.document.model import Control, KitGradient, KitSettings, Material
 from obrell.core.document.paths import value_at
 from obrell.core.document.resolve import resolve
 from obrell.core.edit.kits import with_gradient, without_gradient, without_material
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.markup import straightened
 from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.geometry.svgdata import number
 from obrell.core.render.compose import painted_bounds
 from obrell.core.render.picture import device
 from obrell.core.shelf import GRADIENTS, SHIPPED
@@ -56,6 +58,7 @@ async def looks(request: Request, kit: str, control: str, part: str) -> HTMLResp
     own = [(m.id, m.name, shown(lay=m.id), True) for m in index.materials]
     context = {
         "materials": [*own, *((m.id, m.name, shown(lay=m.id), False) for m in SHIPPED)],
+        "rules": [(m.id, m.name, number(m.extent), lengths_of(m)) for m in index.materials],
         "gradients": _gradients(index, stored.control),
         "effects": [(k, e.label, shown(add=k)) for k, e in EFFECTS.items() if k not in ONLY_BY_HAND],
         "versions": [(n, v.name, shown(kept=n)) for n, v in enumerate(node.part.versions)],
@@ -132,6 +135,22 @@ async def save_material(
     for stored in kits_of(request).save_material(kit, control, part, name, scaled=scaled):
         await rooms_of(request).tell((kit, stored.control.id), {"news": stored.hash, "version": stored.version})
     return {"said": f"Saved “{name}”: lay it on any part."}
+
+
+@router.post("/kits/{kit}/materials/{material}/lengths")
+async def set_rule(
+    request: Request, kit: str, material: str, effect: Annotated[Id, Body()],
+    path: Annotated[str, Body(max_length=100)], fixed: Annotated[bool, Body()],
+) -> dict[str, Any]:  # fmt: skip
+    """One length of a material fixed in px, or a share of the part's size; parts linked to it follow."""
+
+    def changed(one: Material) -> Material:
+        return with_rule(one, effect, path, fixed=fixed)
+
+    label = "Fixed a length of a material in px" if fixed else "Let a length of a material fit the part"
+    for stored in kits_of(request).change_material(kit, material, changed, label):
+        await rooms_of(request).tell((kit, stored.control.id), {"news": stored.hash, "version": stored.version})
+    return {}
 
 
 @router.post("/kits/{kit}/materials/{material}/remove")

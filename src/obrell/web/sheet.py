@@ -5,16 +5,21 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from typing import Any
 
-from pydantic import BaseModel
+from pydantic import BaseModel, TypeAdapter
 
 from obrell.core.document.colours import colours_of
 from obrell.core.document.gradients import Handled
+from obrell.core.document.materials import own_values
 from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Guide, KitSettings, Part
-from obrell.core.document.paths import value_at
+from obrell.core.document.paths import field_of, value_at
 from obrell.core.document.resolve import Resolved
+from obrell.core.edit import Surroundings
 from obrell.core.edit.looks import HOLDERS
+from obrell.core.edit.materials import material_of
+from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import ZONES, Effect, gradient_of
 from obrell.core.effects.markup import straightened
@@ -127,6 +132,15 @@ class PartView:
     can_follow: tuple[tuple[str, str], ...]
     count: int
     effects: tuple[EffectView, ...]
+    material: MaterialView | None
+
+
+@dataclass(frozen=True, slots=True)
+class MaterialView:
+    """The material a part is linked to, and what it has of its own: titles, and edits that set it back."""
+
+    name: str
+    own: tuple[tuple[str, str], ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -210,7 +224,7 @@ def sheet_view(
     """The sheet with some parts selected and one effect open; ``outside`` lists parts that lie off
     the canvas."""
     views = [
-        _part(control, part, number, depth, selected, seen, part.id in outside, resolved)
+        _part(control, kit, part, number, depth, selected, seen, part.id in outside, resolved)
         for number, (part, depth) in enumerate(_in_order(control, None, 0), start=1)
     ]
     kinds = tuple((kind, effect_type.label) for kind, effect_type in EFFECTS.items())
@@ -340,12 +354,13 @@ def _canvas(control: Control, kit: KitSettings) -> tuple[Piece, ...]:
 
 
 def _part(
-    control: Control, part: Part, number: int, depth: int,
+    control: Control, kit: KitSettings, part: Part, number: int, depth: int,
     selected: tuple[str, ...], seen: Selection, off_canvas: bool, resolved: Resolved,
 ) -> PartView:  # fmt: skip
     base = f"parts/{part.id}"
     is_open = selected == (part.id,)
-    effects = tuple(_effects(control, part, seen.effect)) if is_open else ()
+    own, material = _material(part, kit) if is_open else (frozenset[str](), None)
+    effects = tuple(_effects(control, part, seen.effect, own)) if is_open else ()
     return PartView(
         part.id, number, part.name, depth, isinstance(part.shape, Container), _find(part),
         part.visible, part.locked, off_canvas,
@@ -356,8 +371,26 @@ def _part(
         isinstance(part.shape, Text), tuple(_runs(control, part)) if is_open else (),
         isinstance(part.shape, Repeat), _copies(control, part, seen) if is_open else None, part.shape.remark(),
         tuple(_follows(control, part)) if is_open else (),
-        tuple(_can_follow(part)) if is_open else (), len(part.effects), effects,
+        tuple(_can_follow(part)) if is_open else (), len(part.effects), effects, material,
     )  # fmt: skip
+
+
+def _material(part: Part, kit: KitSettings) -> tuple[frozenset[str], MaterialView | None]:
+    """The paths of values that a linked part has of its own, and what is said of its material."""
+    try:
+        material = material_of(part.material or "", Surroundings(materials=kit.materials))
+    except NoSuchThing:
+        return frozenset(), None
+    own = own_values(part, material)
+    base, effects = f"parts/{part.id}/effects", {effect.id: effect for effect in part.effects}
+    views = []
+    for one in own:
+        path = f"{base}/{one.effect}/{one.path}"
+        owner, name = field_of(effects[one.effect], one.path)
+        title = type(owner).model_fields[name].title or name
+        back = SetValues(changes=(Change(path=path, value=TypeAdapter(Any).dump_python(one.material, mode="json")),))
+        views.append((f"{title} of {effects[one.effect].label.lower()}", back.model_dump_json()))
+    return frozenset(f"{base}/{one.effect}/{one.path}" for one in own), MaterialView(material.name, tuple(views))
 
 
 def _find(part: Part) -> str:
@@ -452,20 +485,23 @@ def _can_follow(part: Part) -> Iterator[tuple[str, str]]:
             yield f"shape/{name}", found.title or name
 
 
-def _effects(control: Control, part: Part, opened: str) -> list[EffectView]:
+def _effects(control: Control, part: Part, opened: str, own: frozenset[str]) -> list[EffectView]:
     views: list[EffectView] = []
     for zone in reversed(ZONES):
         in_zone = [e for e in reversed(part.effects) if e.lies_in() == zone]
         for place, effect in enumerate(in_zone):
-            views.append(_effect(control, part, effect, opened, place, len(in_zone)))
+            views.append(_effect(control, part, effect, opened, place, len(in_zone), own))
     return views
 
 
-def _effect(control: Control, part: Part, effect: Effect, opened: str, place: int, count: int) -> EffectView:
+def _effect(
+    control: Control, part: Part, effect: Effect, opened: str, place: int, count: int, own: frozenset[str]
+) -> EffectView:  # fmt: skip
     base = f"parts/{part.id}/effects/{effect.id}"
     pieces = _pieces(control, effect.sentence(), base)
     if effect.blend != "normal":
         pieces = (*pieces, ", ", slot(control, f"{base}/blend"))
+    pieces = tuple(replace(one, own=True) if isinstance(one, SlotView) and one.path in own else one for one in pieces)
     return EffectView(
         effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces, _lamella(effect),
         _opened(control, part, effect, base) if effect.id == opened else None, place == 0, place == count - 1,

@@ -54,6 +54,8 @@ class SlotView:
     options: tuple[tuple[str, str], ...] = ()
     stops: tuple[Stop, ...] = ()
     curve: tuple[tuple[float, float], ...] = ()
+    own: bool = False
+    """Whether it differs from the material that its part is linked to."""
     drawings: tuple[tuple[str, str], ...] = ()
     """Names and path data of what can be chosen by its look."""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Collection
+from collections.abc import Collection, Iterator
 from typing import Any
 
 from pydantic import BaseModel
@@ -45,3 +45,13 @@ def _allowed(model: type[BaseModel], name: str, number: float) -> float:
         if getattr(item, "gt", None) is not None:
             number = max(number, item.gt + 10**-DECIMALS)
     return number
+
+
+def lengths_below(value: Value, before: str = "") -> Iterator[tuple[str, str, float]]:
+    """Every length in px below a value: its path, its title, how long."""
+    for name, field in type(value).model_fields.items():
+        inner, live = getattr(value, name), live_of(field.metadata)
+        if live is not None and live.unit == "px":
+            yield f"{before}{name}", field.title or name, inner
+        elif isinstance(inner, Value):
+            yield from lengths_below(inner, f"{before}{name}/")

@@ -106,6 +106,8 @@ class Part(Value):
     follows: Annotated[tuple[Follow, ...], Field(max_length=40)] = ()
     material: Id | None = None
     """The material it stays linked to."""
+    material_extent: Annotated[float, Field(gt=0)] | None = None
+    """What the lengths of a linked material were fitted to, px."""
     versions: Annotated[tuple[Version, ...], Field(max_length=MAX_VERSIONS)] = ()
     effects: Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)] = ()
 

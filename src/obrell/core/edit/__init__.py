@@ -37,7 +37,7 @@ from obrell.core.edit.looks import (
     SweepEffects,
     UseVersion,
 )
-from obrell.core.edit.materials import FreeMaterial, LayMaterial
+from obrell.core.edit.materials import FollowMaterial, FreeMaterial, LayMaterial
 from obrell.core.edit.parts import (
     CanvasEdges,
     CentreParts,
@@ -81,7 +81,7 @@ AnyEdit = Annotated[
     | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | InsertParts
     | PasteEffects | PaintWith | SwapFills | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
-    | LayMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies
+    | LayMaterial | FollowMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies
     | StyleLetters | PlainLetters | AddPicture | FillWithPicture | PinReference | PlaceReference | UnpinReference
     | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong

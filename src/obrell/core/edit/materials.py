@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import Literal
 
-from obrell.core.document.materials import extent_of, scaled_effects
+from obrell.core.document.materials import extent_of, relaid, scaled_effects
 from obrell.core.document.model import Control, Material, Part
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, names_of, part_of
 from obrell.core.edit.parts import Ids
+from obrell.core.effects import AnyEffect
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.shelf import SHIPPED
 from obrell.core.values.fields import Id
@@ -16,7 +17,7 @@ from obrell.core.values.fields import Id
 
 class LayMaterial(Edit):
     """A material laid on parts instead of the effects they have; their masks and blurs stay. ``scaled``
-    makes its lengths fit each part; ``linked`` lets a part follow when the material is saved anew."""
+    makes its lengths fit each part; a ``linked`` part, which it always fits, follows when it is saved anew."""
 
     kind: Literal["lay-material"] = "lay-material"
     parts: Ids
@@ -28,15 +29,40 @@ class LayMaterial(Edit):
         material, tree = material_of(self.material, around), arranged(control).all
 
         def laid(part: Part) -> Part:
-            kept = tuple(effect for effect in part.effects if effect.lies_in() == "whole")
-            fresh = scaled_effects(material, extent_of(tree[part.id].part), scaled=self.scaled)
-            effects = (*(effect.evolve(id=NEW) for effect in fresh), *kept)
-            return part.evolve(effects=effects, material=self.material if self.linked else None)
+            extent = extent_of(tree[part.id].part)
+            fresh = scaled_effects(material, extent, scaled=self.scaled or self.linked)
+            changed = _with_look(part, tuple(effect.evolve(id=NEW) for effect in fresh))
+            if not self.linked:
+                return changed.evolve(material=None, material_extent=None)
+            return changed.evolve(material=self.material, material_extent=extent)
 
         return each_part(control, self.parts, laid)
 
     def label(self, control: Control) -> str:
         return f"Laid a material on {names_of(control, self.parts)}"
+
+
+class FollowMaterial(Edit):
+    """All parts that are linked to a material given what it has become; what they have of their own they keep."""
+
+    kind: Literal["follow-material"] = "follow-material"
+    material: Id
+    was: Material
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        material, tree = material_of(self.material, around), arranged(control).all
+
+        def followed(part: Part) -> Part:
+            extent = extent_of(tree[part.id].part)
+            fresh = relaid(part, self.was, material, extent)
+            kept = {effect.id for effect in part.effects}
+            named = tuple(e if e.id in kept and e in part.effects else e.evolve(id=NEW) for e in fresh)
+            return _with_look(part, named).evolve(material_extent=extent)
+
+        return each_part(control, linked_to(control, self.material), followed)
+
+    def label(self, control: Control) -> str:
+        return f"{names_of(control, linked_to(control, self.material))} followed the material “{self.was.name}”"
 
 
 class FreeMaterial(Edit):
@@ -46,7 +72,7 @@ class FreeMaterial(Edit):
     parts: Ids
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        return each_part(control, self.parts, lambda part: part.evolve(material=None))
+        return each_part(control, self.parts, lambda part: part.evolve(material=None, material_extent=None))
 
     def label(self, control: Control) -> str:
         return f"Made the look of {names_of(control, self.parts)} its own"
@@ -71,8 +97,12 @@ def material_from(control: Control, part_id: str, name: str, ident: str, *, scal
     return Material(id=ident, name=name, effects=effects, extent=extent, fixed=fixed)
 
 
-def laying_anew(control: Control, material: str) -> LayMaterial | None:
-    """What makes the parts that are linked to a material follow it; None when there are none, or all are
-    locked."""
-    linked = tuple(part.id for part in control.parts if part.material == material and not part.locked)
-    return LayMaterial(parts=linked, material=material, linked=True) if linked else None
+def linked_to(control: Control, material: str) -> tuple[str, ...]:
+    """The parts that follow a material: those linked to it, but for locked ones."""
+    return tuple(part.id for part in control.parts if part.material == material and not part.locked)
+
+
+def _with_look(part: Part, effects: tuple[AnyEffect, ...]) -> Part:
+    """The part with other effects, but its own masks and blurs."""
+    kept = tuple(effect for effect in part.effects if effect.lies_in() == "whole")
+    return part.evolve(effects=(*effects, *kept))

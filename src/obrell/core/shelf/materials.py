@@ -26,7 +26,7 @@ from obrell.core.values.paints import Conic, Fill, Linear, Radial, Solid, Stop, 
 EXTENT = 40.0
 Mark = tuple[float, str] | tuple[float, str, float]
 HAIR_PX = 1.01
-"""Lengths of lines up to this stay as they are at every size."""
+"""Lines up to this width stay as they are at every size, as grain and scratches do: they belong to the stuff."""
 
 
 def _stops(*marks: Mark) -> tuple[Stop, ...]:
@@ -76,6 +76,8 @@ def _bevel(width: float, rise: float, profile: Any = "bullnose", **values: Any) 
 def _material(name: str, *effects: Effect) -> Material:
     numbered = tuple(effect.evolve(id=f"e{number}") for number, effect in enumerate(effects, start=1))
     fixed = [f"{e.id}/width" for e in numbered if isinstance(e, Outline) and e.width <= HAIR_PX]
+    fixed += [f"{e.id}/scale" for e in numbered if isinstance(e, Grain)]
+    fixed += [f"{e.id}/fill/scale" for e in numbered if isinstance(e, Paint) and isinstance(e.fill, Texture)]
     ident = name.lower().replace(" ", "-").replace(",", "")
     return Material(id=f"shipped-{ident}", name=name, effects=numbered, extent=EXTENT, fixed=tuple(fixed))
 

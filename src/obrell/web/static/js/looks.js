@@ -25,7 +25,9 @@ export function startLooks(bench) {
     const within = panel.contains(document.activeElement);
     const typing = document.activeElement?.closest("#looks-save");
     const scrolled = panel.scrollTop;
+    const open = [...panel.querySelectorAll("details[open]")].map((node) => node.id);
     if (!await fetched("looks", panel)) return false;
+    for (const id of open) panel.querySelector(`#${id}`)?.setAttribute("open", "");
     panel.scrollTop = scrolled;
     for (const [name, value, checked] of kept) {
       const input = panel.querySelector(`[id="${name}"], [name="${name}"]`);
@@ -78,7 +80,7 @@ export function startLooks(bench) {
   };
 
   async function press(button) {
-    const { tried, dropMaterial, dropGradient, edit } = button.dataset;
+    const { tried, dropMaterial, dropGradient, edit, rule } = button.dataset;
     if (presses[button.id]) {
       presses[button.id]();
       return;
@@ -88,7 +90,11 @@ export function startLooks(bench) {
       compare.hidden = true;
     } else if (dropMaterial) await post(`/kits/${bench.kit}/materials/${dropMaterial}/remove`, {});
     else if (dropGradient) await post(`/kits/${bench.kit}/gradients/${dropGradient}/remove`, {});
-    else if (edit) await bench.post({ ...JSON.parse(edit), parts: bench.state.selected });
+    else if (rule) {
+      const { material, ...change } = JSON.parse(rule);
+      await post(`/kits/${bench.kit}/materials/${material}/lengths`, change);
+      await bench.refresh();
+    } else if (edit) await bench.post({ ...JSON.parse(edit), parts: bench.state.selected });
     else return;
     show();
   }
