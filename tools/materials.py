@@ -23,7 +23,6 @@ from obrell.core.shelf import SHIPPED
 FOLDER = Path("docs/screenshots")
 GROUND = (226, 224, 216)
 AIR_PX = 18
-WEBP = {"quality": 82, "method": 6}
 KIT = KitSettings(id="sheet", name="Materials")
 
 
@@ -70,7 +69,7 @@ def sheet(columns: int, *heights: float) -> Image.Image:
 def main() -> None:
     """Draw both sheets."""
     sheet(2, 60.0, 24.0).save(FOLDER / "materials.png")
-    sheet(1, 240.0).save(FOLDER / "materials-240.webp", **WEBP)
+    sheet(1, 240.0).save(FOLDER / "materials-240.webp", quality=82, method=6)
     print(f"{FOLDER}: {len(SHIPPED)} materials, twice")
 
 

@@ -9,7 +9,7 @@ from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.errors import BadValue, Refused
 from obrell.core.shapes import Box, Group, Repeat, Ring, Round, Sides
-from obrell.core.values.paints import Linear, Radial, Stop
+from obrell.core.values.paints import Conic, Linear, Radial, Stop
 from tests.making import KIT, control, layer, part, resolved, solid
 
 ENDS = (Stop(position=0, colour="#000000"), Stop(position=1, colour="#ffffff"))
@@ -219,6 +219,8 @@ def test_parts_cannot_lie_in_a_circle_or_in_a_plain_part():
     [
         Linear(angle=70, scale=0.8, offset=0.1, stops=ENDS, span="group"),
         Radial(centre_x=0.3, radius_x=0.6, radius_y=0.9, stops=ENDS, span="group"),
+        Radial(centre_x=0.3, radius_x=0.6, focus_x=0.5, focus_y=-0.3, stops=ENDS, span="group"),
+        Conic(centre_x=0.7, centre_y=0.2, start=40, stops=ENDS, span="group"),
     ],
 )
 def test_taking_a_group_apart_leaves_a_shared_gradient_as_it_was_seen(fill):

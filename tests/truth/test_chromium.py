@@ -222,6 +222,23 @@ GROUPED = {
         BACKDROP,
         part(Box(width=40, height=24), solid("#80c0e0", blend="multiply", opacity=0.5)),
     ),
+    "a paint that reaches the backdrop": (
+        BACKDROP,
+        part(
+            Box(width=40, height=24),
+            solid("#80c0e0", opacity=0.5),
+            solid("#c0e0a0", blend="multiply", through=True),
+            opacity=0.8,
+        ),
+    ),
+    "an outline that reaches the backdrop": (
+        BACKDROP,
+        part(
+            Box(width=40, height=24),
+            solid("#80c0e0"),
+            Outline(id="e2", place="centre", width=8, blend="difference", through=True, opacity=0.7),
+        ),
+    ),
     "a bevel that mixes is alone in its part": (
         BACKDROP,
         part(Box(width=40, height=24), Bevel(id="e1", width=12, rise=8, profile="chamfer")),

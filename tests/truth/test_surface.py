@@ -214,3 +214,15 @@ def test_a_shared_fill_is_redrawn_when_its_group_changes():
     old, new = shown(50), shown(60)
     box = changed_box(old, new, Frame(1.0, DeviceBox(0, 0, 80, 60)))
     assert box.left <= 15
+
+
+def test_an_effect_that_reaches_the_backdrop_is_blended_with_it():
+    """W3C Compositing 1, section 9.1.2: multiply, on what the part and the backdrop make together."""
+    below = part(Box(width=70, height=50), solid("#ff8040"))
+    glass = part(Box(width=40, height=24), solid("#0000ff", opacity=0.5), solid("#80ff40", blend="multiply"))
+    reaching = glass.evolve(effects=(glass.effects[0], glass.effects[1].evolve(through=True)))
+    kept, reached = (layer(resolved(below, one)).planes[:3, 30, 40] for one in (glass, reaching))
+    orange, blue, green = (np.array(c) / 255 for c in ((255, 128, 64), (0, 0, 255), (128, 255, 64)))
+    mixed = (orange + blue) / 2
+    assert reached == pytest.approx(mixed * green, abs=1e-5)
+    assert kept == pytest.approx((green * 0.5 + blue * green * 0.5 + 0 * orange), abs=1e-5)

@@ -536,6 +536,8 @@ def _rows(control: Control, owner: BaseModel, base: str) -> list[SlotView]:
         names.sort(key=lambda name: name in Effect.model_fields)
     for name in names:
         value = getattr(owner, name)
+        if name == "through" and not getattr(owner, "can_reach", True):
+            continue
         if name in HIDDEN_FIELDS or name in getattr(owner, "hidden_fields", tuple)():
             continue
         if isinstance(value, Value) and "kind" in type(value).model_fields:

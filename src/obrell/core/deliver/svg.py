@@ -135,7 +135,8 @@ def _part(part: Part, held: Sequence[str], made: Pictures, defs: Definitions) ->
     outline = part.shape.path().transformed(place)
     if not outline:
         return ""
-    shown = painted_of(part)
+    painted = painted_of(part)
+    shown = [effect for effect in painted if not effect.reaches]
     inside = [e for zone in ("surface", "edge") for e in shown if e.lies_in() == zone]
     edge = [e for e in shown if e.lies_in() == "edge"]
     behind = [e for e in shown if e.lies_in() == "behind"]
@@ -153,7 +154,20 @@ def _part(part: Part, held: Sequence[str], made: Pictures, defs: Definitions) ->
         outer = [element("g", {"mask": _outside_mask(drawing, part)}, *outer)]
     mixed = bool(held) or any(effect.mixes for effect in inside)
     group = _grouped((*outer, *held, *body), part.opacity, part.blend, isolated=mixed)
-    return "".join((*shadows, *group))
+    reaching = [item for e in painted if e.reaches for item in _reaching(e, drawing, part)]
+    return "".join((*shadows, *group, *reaching))
+
+
+def _reaching(effect: Effect, drawing: Drawing, part: Part) -> list[str]:
+    """An effect laid over the finished part: cut before it is blended, as a cut isolates."""
+    shape = element("path", {"d": path_data(drawing.outline(drawing.shape.path())), "fill": "#fff"})
+    inside = drawing.elements(effect, "inside")
+    result = [element("g", {"mask": drawing.defs.add("mask", _area(drawing.box), shape)}, *inside)] if inside else []
+    outside = drawing.elements(effect, "outside") if effect.lies_in() == "edge" else ()
+    if outside:
+        result.append(element("g", {"mask": _outside_mask(drawing, part)}, *outside))
+    strength = 1.0 if effect.pictured else effect.opacity
+    return [styled for item in result for styled in _grouped([item], strength * part.opacity, effect.blend)]
 
 
 def _opaque(part: Part, inside: Iterable[Effect]) -> bool:

@@ -6,9 +6,10 @@ from typing import Any
 
 from obrell.core.document.measures import frame_on_canvas
 from obrell.core.document.model import Part
+from obrell.core.document.moving import place_of
 from obrell.core.effects import AnyEffect
 from obrell.core.geometry.plane import Rect, direction
-from obrell.core.values.paints import Linear, Radial
+from obrell.core.values.paints import Conic, Linear, Radial
 
 
 def unshared(part: Part, seen: Part, group: Rect) -> Part:
@@ -29,7 +30,18 @@ def _laid(fill: Any, seen: Part, group: Rect) -> Any:
         return _linear(fill, seen, group)
     if isinstance(fill, Radial) and seen.rotation % 360 == 0:
         return _radial(fill, frame_on_canvas(seen), group)
+    if isinstance(fill, Conic):
+        return _conic(fill, seen, group)
     return fill.evolve(span="part")
+
+
+def _conic(fill: Conic, seen: Part, group: Rect) -> Conic:
+    """Around the same place, from the same direction."""
+    x, y = place_of(seen).undo(group.left + fill.centre_x * group.width, group.top + fill.centre_y * group.height)
+    box = seen.shape.box()
+    across, down = (x - box.left) / max(box.width, 1e-9), (y - box.top) / max(box.height, 1e-9)
+    centre_x, centre_y = (min(10.0, max(-10.0, value)) for value in (across, down))
+    return fill.evolve(span="part", centre_x=centre_x, centre_y=centre_y, start=(fill.start - seen.rotation) % 360)
 
 
 def _linear(fill: Linear, seen: Part, group: Rect) -> Linear:

@@ -195,6 +195,8 @@ class Effect(Value):
     visible: bool = Field(True, title="shown")
     opacity: Share = Field(1.0, title="strength")
     blend: Blend = Field("normal", title="blend")
+    through: bool = Field(False, title="reaches the backdrop")
+    """Whether its blend mode, on surface or edge, works on what lies below the part too."""
 
     def lies_in(self) -> Zone:
         """The zone it lies in, where that depends on more than its kind."""
@@ -255,6 +257,16 @@ class Effect(Value):
     def mixes(self) -> bool:
         """Whether any coat of it is blended with what lies below, other than laid over it."""
         return self.blend != "normal"
+
+    @property
+    def can_reach(self) -> bool:
+        """Whether it makes a difference that it is blended with what lies below its part."""
+        return self.blend != "normal" and self.lies_in() in ("surface", "edge")
+
+    @property
+    def reaches(self) -> bool:
+        """Whether it is laid over the finished part, blended with what lies below that too."""
+        return self.through and self.can_reach
 
     @property
     def shows_through_body(self) -> bool:

@@ -184,8 +184,9 @@ def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
         return
     body = None if held is None else blend.split(held, site.own_box.meet(target.box), site.coverage())
     behind = [effect for effect in effects if effect.lies_in() == "behind"]
-    surface = [effect for effect in effects if effect.lies_in() == "surface"]
-    edge = [effect for effect in effects if effect.lies_in() == "edge"]
+    reaching = [effect for effect in effects if effect.reaches]
+    surface = [effect for effect in effects if effect.lies_in() == "surface" and not effect.reaches]
+    edge = [effect for effect in effects if effect.lies_in() == "edge" and not effect.reaches]
     inside = target.crop(site.own_box.meet(target.box))
     for effect in behind:
         if isinstance(effect, BackdropBlur):
@@ -195,6 +196,10 @@ def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
             _coat(inside, effect, site, "behind", part.opacity)
     _over(inside, (*surface, *edge), site, "inside", part, body)
     _over(target, edge, site, "outside", part, held)
+    for effect in reaching:
+        _coat(inside, effect, site, "inside", part.opacity)
+        if effect.lies_in() == "edge":
+            _coat(target, effect, site, "outside", part.opacity)
     blend.weave(target, inside, site.coverage())
 
 
