@@ -5,7 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 
-from playwright.sync_api import Page
+from playwright.sync_api import Page, expect
 
 LOCK = "/kits/wendmere-lock"
 C1 = f"{LOCK}/controls/c1"
@@ -103,3 +103,61 @@ def new_control(page: Page, url: str, width: str, height: str) -> None:
     dialog.get_by_text("Draw it").click()
     page.wait_for_url("**/controls/*")
     until(page, lambda: page.evaluate("document.getElementById('art')?.width") not in (None, 1))
+
+
+class Hand:
+    """What a designer does on the bench, in a few words."""
+
+    def __init__(self, page):
+        self.page = page
+
+    def command(self, words):
+        self.page.locator("#stage").focus()
+        self.page.keyboard.press("a")
+        self.page.locator("#command-words").fill(words)
+        self.page.keyboard.press("Enter")
+
+    def draw(self, key, start, end):
+        """A part dragged from one place to the other; its id."""
+        self.page.locator("#stage").focus()
+        self.page.keyboard.press(key)
+        count = self.page.locator(".part").count()
+        drag(self.page, at(self.page, *start), at(self.page, *end))
+        expect(self.page.locator(".part")).to_have_count(count + 1)
+        return self.newest()
+
+    def pen(self, *places):
+        """A closed path with corners."""
+        self.page.locator("#stage").focus()
+        self.page.keyboard.press("e")
+        count = self.page.locator(".part").count()
+        for place in (*places, places[0]):
+            self.page.mouse.click(*at(self.page, *place))
+        expect(self.page.locator(".part")).to_have_count(count + 1)
+        expect(self.page.locator(".part.sel")).to_contain_text(f"path of {len(places)} points, filled")
+        return self.newest()
+
+    def newest(self):
+        """The part with the highest number: ids are never used twice."""
+        rows = self.page.locator(".part").all()
+        return max((row.get_attribute("data-part") for row in rows), key=lambda name: int(name[1:]))
+
+    def type(self, path, text):
+        type_value(self.page, path, text)
+        expect(value(self.page, path)).to_have_text(text)
+
+    def choose(self, path, option):
+        with self.page.expect_response("**/edits"):
+            value(self.page, path).select_option(option)
+
+    def select(self, *parts):
+        for number, part in enumerate(parts):
+            row = self.page.locator(f".part[data-part={part}] > header .no")
+            row.click(modifiers=["Shift"] if number else [])
+        expect(self.page.locator(".part.sel")).to_have_count(len(parts))
+
+    def name(self, part, words):
+        field = self.page.locator(f"#name-{part}")
+        field.fill(words)
+        with self.page.expect_response("**/edits"):
+            field.press("Enter")

@@ -204,6 +204,8 @@ class Bench {
     if (state.version < this.state.version) return;
     if (this.holds || this.pressing) {
       this.held = state;
+      // What was just made is selected at once: what is done next is done to it.
+      if (state.fresh?.length) this.state = { ...this.state, selected: state.selected, effect: state.effect };
       return;
     }
     const { blocks, ...rest } = state;
