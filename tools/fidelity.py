@@ -17,7 +17,7 @@ from pydantic import TypeAdapter
 from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Canvas, Control, KitSettings, Part
 from obrell.core.document.resolve import Resolved, resolve
-from obrell.core.effects import EFFECTS, AnyEffect, Paint
+from obrell.core.effects import EFFECTS, AnyEffect, Bevel, DropShadow, Outline, Paint
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box
 from obrell.core.values.paints import Conic, Linear, Radial, Solid, Stop, Texture
@@ -52,17 +52,28 @@ def rows() -> list[tuple[str, Resolved, str]]:
     found = []
     for name, fill in (
         ("paint: solid", Solid(colour="#1f8a92")), ("paint: linear", Linear(stops=STOPS, angle=120)),
-        ("paint: radial", Radial(stops=STOPS)), ("paint: conic", Conic(stops=STOPS)), ("paint: texture", Texture()),
+        ("paint: radial", Radial(stops=STOPS)),
+        ("paint: radial with a focus", Radial(stops=STOPS, focus_x=0.5, focus_y=-0.4)),
+        ("paint: conic", Conic(stops=STOPS)), ("paint: texture", Texture()),
     ):  # fmt: skip
         paint = Paint(id="e1", fill=fill)
         found.append((name, control(paint), "picture" if paint.pictured else "native"))
     base = Paint(id="e1", fill=Linear(stops=STOPS))
+    along = Outline(id="e2", width=4, run="along the path", fill=Linear(stops=STOPS))
+    for name, effect in (
+        ("drop shadow with a falloff", DropShadow(id="e2", falloff="soft")),
+        ("outline, a width for each side", Outline(id="e2", sides="each its own", top=4, left=2)),
+        ("outline, gradient along the path", along),
+        ("bevel with a texture", Bevel(id="e2", texture="hammered")),
+        ("paint that reaches the backdrop", Paint(id="e2", blend="multiply", opacity=0.6, through=True)),
+    ):  # fmt: skip
+        found.append((name, control(base, effect), "picture" if effect.pictured else "native"))
     for kind, effect_type in EFFECTS.items():
         if kind == "paint":
             continue
-        effect = ANY.validate_python({"kind": kind, "id": "e2"})
-        form = "nothing" if kind == "backdrop-blur" else "picture" if effect.pictured else "native"
-        found.append((effect_type.label.lower(), control(base, effect), form))
+        usual = ANY.validate_python({"kind": kind, "id": "e2"})
+        form = "nothing" if kind == "backdrop-blur" else "picture" if usual.pictured else "native"
+        found.append((effect_type.label.lower(), control(base, usual), form))
     return found
 
 
