@@ -10,6 +10,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
+from obrell.core.raster.chords import arc_pieces, cubic_pieces
 from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Box, Mask
 
@@ -40,24 +41,6 @@ def flattened(rows: NDArray[np.float64]) -> NDArray[np.float64]:
     return chords
 
 
-@helper
-def _pieces(bend, tolerance):
-    """Chords needed for a curve whose second derivative is at most ``bend``."""
-    return min(4096, max(1, int(np.ceil(np.sqrt(bend / (8.0 * tolerance))))))
-
-
-@helper
-def _cubic_pieces(x0, y0, n, tolerance):
-    first = np.hypot(x0 - 2 * n[0] + n[2], y0 - 2 * n[1] + n[3])
-    second = np.hypot(n[0] - 2 * n[2] + n[4], n[1] - 2 * n[3] + n[5])
-    return _pieces(6.0 * max(first, second), tolerance)
-
-
-@helper
-def _arc_pieces(n, tolerance):
-    return _pieces(max(n[2], n[3]) * n[6] * n[6], tolerance)
-
-
 @kernel("float64[:,::1](float64[:,::1], float64)")
 def _flatten(rows, tolerance):
     """Edges (x0, y0, x1, y1) of the closed polygon that follows the path within ``tolerance``."""
@@ -67,10 +50,10 @@ def _flatten(rows, tolerance):
         n = rows[i, 1:]
         operation = int(rows[i, 0])
         if operation == 2:
-            count += _cubic_pieces(x, y, n, tolerance)
+            count += cubic_pieces(x, y, n, tolerance)
             x, y = n[4], n[5]
         elif operation == 3:
-            count += _arc_pieces(n, tolerance) + 1
+            count += arc_pieces(n, tolerance) + 1
         else:
             count += 1
             x, y = n[0], n[1]
@@ -88,7 +71,7 @@ def _flatten(rows, tolerance):
             x, y = n[0], n[1]
             k += 1
         elif operation == 2:
-            pieces = _cubic_pieces(x, y, n, tolerance)
+            pieces = cubic_pieces(x, y, n, tolerance)
             ax, ay, px, py = x, y, x, y
             for j in range(1, pieces + 1):
                 t = j / pieces
@@ -101,7 +84,7 @@ def _flatten(rows, tolerance):
                 k += 1
             x, y = px, py
         elif operation == 3:
-            pieces = _arc_pieces(n, tolerance)
+            pieces = arc_pieces(n, tolerance)
             cos, sin = np.cos(n[4]), np.sin(n[4])
             for j in range(pieces + 1):
                 angle = n[5] + n[6] * (j / pieces)

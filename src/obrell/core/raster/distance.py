@@ -10,6 +10,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
+from obrell.core.raster.chords import arc_pieces, cubic_pieces
 from obrell.core.raster.coverage import cover, flattened
 from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Box, Mask
@@ -65,23 +66,11 @@ def _shift(rows, by):
 
 
 @helper
-def _chords(bend, tolerance):
-    return min(4096, max(1, int(np.ceil(np.sqrt(bend / (8.0 * tolerance))))))
-
-
-@helper
 def _line(edges, k, x0, y0, x1, y1):
     if x0 == x1 and y0 == y1:
         return k
     edges[k, 0], edges[k, 1], edges[k, 2], edges[k, 3], edges[k, 4] = 0.0, x0, y0, x1, y1
     return k + 1
-
-
-@helper
-def _bend(x, y, n):
-    first = np.hypot(x - 2 * n[0] + n[2], y - 2 * n[1] + n[3])
-    second = np.hypot(n[0] - 2 * n[2] + n[4], n[1] - 2 * n[3] + n[5])
-    return 6.0 * max(first, second)
 
 
 @kernel("float64[:,::1](float64[:,::1], float64)")
@@ -92,10 +81,10 @@ def _edges(rows, tolerance):
     for i in range(rows.shape[0]):
         n, operation = rows[i, 1:], int(rows[i, 0])
         if operation == 2:
-            count += _chords(_bend(x, y, n), tolerance)
+            count += cubic_pieces(x, y, n, tolerance)
             x, y = n[4], n[5]
         elif operation == 3:
-            count += 4 + _chords(max(n[2], n[3]) * n[6] * n[6], tolerance)
+            count += 4 + arc_pieces(n, tolerance)
         else:
             count += 1
             x, y = n[0], n[1]
@@ -110,7 +99,7 @@ def _edges(rows, tolerance):
             k = _line(edges, k, x, y, n[0], n[1])
             x, y = n[0], n[1]
         elif operation == 2:
-            pieces = _chords(_bend(x, y, n), tolerance)
+            pieces = cubic_pieces(x, y, n, tolerance)
             ax, ay, px, py = x, y, x, y
             for j in range(1, pieces + 1):
                 t = j / pieces
@@ -124,7 +113,7 @@ def _edges(rows, tolerance):
         elif operation == 3:
             cos, sin = np.cos(n[4]), np.sin(n[4])
             circle = abs(n[2] - n[3]) < 1e-9
-            pieces = 3 if circle else _chords(max(n[2], n[3]) * n[6] * n[6], tolerance)
+            pieces = 3 if circle else arc_pieces(n, tolerance)
             for j in range(pieces + 1):
                 angle = n[5] + n[6] * (j / pieces)
                 ex, ey = n[2] * np.cos(angle), n[3] * np.sin(angle)

@@ -8,7 +8,6 @@ from pydantic import Field
 
 from obrell.core.geometry.corners import Rounding, rounded_polygon
 from obrell.core.geometry.paths import Path
-from obrell.core.geometry.plane import Point, Rect
 from obrell.core.geometry.rounded import (
     Insets,
     Radii,
@@ -18,11 +17,12 @@ from obrell.core.geometry.rounded import (
     rounded_box,
     spread_radius,
 )
-from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
+from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.shapes.framed import Sided
 from obrell.core.values.fields import Length, Size
 
 
-class Box(Shape):
+class Box(Sided):
     """Centred on the part's place. Radii too large for the box are reduced by one factor."""
 
     label: ClassVar[str] = "Box"
@@ -67,21 +67,6 @@ class Box(Shape):
 
     def inset(self, insets: Insets) -> Path | None:
         return inset_box(self.box(), self.radii(), insets) if self.bend == "round" else None
-
-    def box(self) -> Rect:
-        return Rect(-self.width / 2, -self.height / 2, self.width / 2, self.height / 2)
-
-    def straight_sides(self) -> tuple[float, float, float, float]:
-        frame = self.box()
-        return frame.left, frame.top, frame.right, frame.bottom
-
-    def fitted(self, density: float, place: Point) -> tuple[Box, Point]:
-        width, x = on_grid(self.width, place.x, density)
-        height, y = on_grid(self.height, place.y, density)
-        return self.evolve(width=width, height=height), Point(x, y)
-
-    def resized(self, width: float, height: float) -> Box:
-        return self.evolve(width=width, height=height)
 
     def flipped(self, *, across: bool) -> Box:
         tl, tr, br, bl = self.top_left, self.top_right, self.bottom_right, self.bottom_left

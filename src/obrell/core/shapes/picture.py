@@ -8,15 +8,15 @@ from pydantic import Field
 
 from obrell.core.files import FileId
 from obrell.core.geometry.paths import Path
-from obrell.core.geometry.plane import Point, Rect
 from obrell.core.geometry.rounded import Insets, inset_box, rounded_box
-from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
+from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.shapes.framed import Sided
 from obrell.core.values import paints
 from obrell.core.values.fields import Size
 from obrell.core.values.paints import CutShare
 
 
-class Picture(Shape):
+class Picture(Sided):
     """Centred on the part's place; its own colours lie below all surface effects."""
 
     label: ClassVar[str] = "Picture"
@@ -35,21 +35,6 @@ class Picture(Shape):
 
     def inset(self, insets: Insets) -> Path | None:
         return inset_box(self.box(), (0.0, 0.0, 0.0, 0.0), insets)
-
-    def box(self) -> Rect:
-        return Rect(-self.width / 2, -self.height / 2, self.width / 2, self.height / 2)
-
-    def straight_sides(self) -> tuple[float, float, float, float]:
-        frame = self.box()
-        return frame.left, frame.top, frame.right, frame.bottom
-
-    def fitted(self, density: float, place: Point) -> tuple[Picture, Point]:
-        width, x = on_grid(self.width, place.x, density)
-        height, y = on_grid(self.height, place.y, density)
-        return self.evolve(width=width, height=height), Point(x, y)
-
-    def resized(self, width: float, height: float) -> Picture:
-        return self.evolve(width=width, height=height)
 
     def ground(self) -> paints.Picture:
         cuts = {name: getattr(self, name) for name in ("cut_left", "cut_top", "cut_right", "cut_bottom")}

@@ -7,13 +7,13 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from obrell.core.geometry.paths import Path
-from obrell.core.geometry.plane import Point, Rect
 from obrell.core.geometry.rounded import ellipse
-from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
+from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.shapes.framed import Framed
 from obrell.core.values.fields import Size
 
 
-class Round(Shape):
+class Round(Framed):
     """Centred on the part's place."""
 
     label: ClassVar[str] = "Round"
@@ -31,17 +31,6 @@ class Round(Shape):
         if self.width == self.height:
             return self.spread(distance)
         return super().parallel(distance)
-
-    def box(self) -> Rect:
-        return Rect(-self.width / 2, -self.height / 2, self.width / 2, self.height / 2)
-
-    def fitted(self, density: float, place: Point) -> tuple[Round, Point]:
-        width, x = on_grid(self.width, place.x, density)
-        height, y = on_grid(self.height, place.y, density)
-        return self.evolve(width=width, height=height), Point(x, y)
-
-    def resized(self, width: float, height: float) -> Round:
-        return self.evolve(width=width, height=height)
 
     def grown_by(self, distance: float) -> Round | None:
         width, height = self.width + 2 * distance, self.height + 2 * distance
