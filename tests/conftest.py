@@ -76,6 +76,14 @@ def server(tmp_path: Path) -> Iterator[Server]:
     running.kill()
 
 
+@pytest.fixture(scope="session")
+def common_server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+    """One server for all journeys that draw on controls of their own."""
+    running = Server(tmp_path_factory.mktemp("common"))
+    yield running
+    running.kill()
+
+
 @pytest.fixture
 def page(chromium: Browser) -> Iterator[Page]:
     """A fresh window; a script error or a refused style fails the test."""

@@ -6,7 +6,7 @@ from tests.browser.hand import Hand, new_control
 
 
 @pytest.fixture
-def hand(page, server):
+def hand(page, common_server):
     """An empty control of 120 × 96."""
-    new_control(page, server.url, "120", "96")
+    new_control(page, common_server.url, "120", "96")
     return Hand(page)

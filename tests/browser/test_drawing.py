@@ -21,9 +21,9 @@ TEAL = [31, 138, 146, 255]
 
 
 @pytest.fixture
-def blank(page, server):
+def blank(page, common_server):
     """An empty control of 96 × 96, seen at 3:1 or so."""
-    new_control(page, server.url, "96", "96")
+    new_control(page, common_server.url, "96", "96")
     return page
 
 

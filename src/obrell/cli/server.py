@@ -13,6 +13,8 @@ from obrell.core.errors import Refused
 from obrell.core.raster.jit import load_all
 
 HOST = "127.0.0.1"
+FIRST_PAGE_S = 0.5
+"""How long the first page has the machine to itself, before all kernels are read."""
 APPLICATION = "obrell.web.app:create_app"
 """Named by string, so that the command line and the interface stay apart."""
 
@@ -31,6 +33,8 @@ def run(data: Path, port: int) -> None:
         create_app(data), log_level="warning", ws="websockets-sansio", ws_per_message_deflate=False,
         ws_max_size=2_100_000,
     )  # fmt: skip
-    threading.Thread(target=load_all, daemon=True).start()
+    loading = threading.Timer(FIRST_PAGE_S, load_all)
+    loading.daemon = True
+    loading.start()
     typer.echo(f"Obrell is at http://{HOST}:{listener.getsockname()[1]}/")
     uvicorn.Server(config).run(sockets=[listener])

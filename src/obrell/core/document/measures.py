@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from obrell.core.document.model import Control, Measure, Part
 from obrell.core.document.moving import place_of
 from obrell.core.document.tree import Tree, arranged
+from obrell.core.effects import Effect
 from obrell.core.geometry.plane import NOWHERE, Rect
 
 
@@ -41,12 +42,18 @@ def bounds_of(control: Control, ids: Iterable[str]) -> Rect:
 
 
 def spans_of(control: Control, tree: Tree, part: Part) -> dict[str, Rect]:
-    """The boxes on the canvas that a part's fills can be laid over: the canvas, and what it lies in."""
+    """The boxes on the canvas that a part's fills are laid over: the canvas, and what it lies in when one asks
+    for that."""
     spans = {"canvas": Rect(0, 0, control.canvas.width, control.canvas.height)}
     outer = tree.all.get(part.within or "")
-    if outer is not None:
+    if outer is not None and any(_spans_group(effect) for effect in part.effects):
         spans["group"] = frame_on_canvas(outer.part)
     return spans
+
+
+def _spans_group(effect: Effect) -> bool:
+    fills = getattr(effect, "fill", None), getattr(getattr(effect, "cover", None), "fill", None)
+    return any(getattr(fill, "span", "") == "group" for fill in fills)
 
 
 def anchor_of(part: Part, shares: tuple[float, float]) -> tuple[float, float]:

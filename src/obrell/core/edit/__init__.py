@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Annotated, Any
 
 from pydantic import Field, TypeAdapter, ValidationError
@@ -91,13 +92,16 @@ AnyEdit = Annotated[
     Field(discriminator="kind"),
 ]  # fmt: skip
 
-_ANY: TypeAdapter[Any] = TypeAdapter(AnyEdit)
+
+@lru_cache
+def _any() -> TypeAdapter[Any]:
+    return TypeAdapter(AnyEdit)
 
 
 def read_edit(data: Any) -> Edit:
     """An edit from its JSON form; raises ``BadValue`` in words."""
     try:
-        edit: Edit = _ANY.validate_python(data)
+        edit: Edit = _any().validate_python(data)
     except ValidationError as error:
         raise bad_value(error, SetValues) from error
     return edit

@@ -6,6 +6,8 @@ from abc import abstractmethod
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 
+from pydantic import ConfigDict
+
 from obrell.core.document.follows import settled
 from obrell.core.document.model import MAX_PARTS, Control, Material, Part
 from obrell.core.document.moving import carried
@@ -39,7 +41,10 @@ class Surroundings:
 
 
 class Edit(Value):
-    """Base of the edits. Pure: the same edit of the same control gives the same result."""
+    """Base of the edits. Pure: the same edit of the same control gives the same result. Their validators are
+    built when they are first needed, so that a server answers sooner."""
+
+    model_config = ConfigDict(defer_build=True)
 
     @abstractmethod
     def apply(self, control: Control, around: Surroundings) -> Control:

@@ -11,9 +11,8 @@ import os
 import threading
 from collections.abc import Callable
 from pathlib import Path
+from types import FunctionType
 from typing import Any, TypeVar, cast
-
-import numba
 
 F = TypeVar("F", bound=Callable[..., Any])
 
@@ -25,7 +24,6 @@ _ROOT = Path(os.environ.get("OBRELL_CACHE", Path.home() / ".cache" / "obrell"))
 _PLACE = hashlib.blake2b(str(Path(__file__)).encode(), digest_size=6).hexdigest()
 _COMPILED = _ROOT / "kernels" / SOURCE_HASH / f"compiled-{_PLACE}"
 """The compiler keeps machine code by where its source lies, too."""
-numba.config.CACHE_DIR = str(_ROOT / "kernels" / SOURCE_HASH)
 
 
 def kernel(*signatures: str) -> Callable[[F], F]:
@@ -47,7 +45,7 @@ class _Kernel:
     """A kernel that is read from disk, or compiled, when it is needed."""
 
     def __init__(self, function: Callable[..., Any], signatures: tuple[str, ...]) -> None:
-        self._function, self._signatures = function, signatures
+        self.function, self._signatures = function, signatures
         self._made: Callable[..., Any] | None = None
 
     def __call__(self, *values: Any) -> Any:
@@ -57,7 +55,8 @@ class _Kernel:
         """The compiled function."""
         with _LOADING:
             if self._made is None:
-                self._made = numba.njit(list(self._signatures), cache=True, nogil=True)(self._function)
+                compiler = _compiler()
+                self._made = compiler.njit(list(self._signatures), cache=True, nogil=True)(self.function)
             return self._made
 
 
@@ -80,4 +79,24 @@ def compiled() -> bool:
 
 def helper(function: F) -> F:
     """A small function called from kernels; compiled into its callers."""
-    return cast(F, numba.njit(inline="never", nogil=True)(function))
+    _HELPERS.append(function)
+    return function
+
+
+_HELPERS: list[Callable[..., Any]] = []
+
+
+def _compiler() -> Any:
+    """The compiler, which takes half a second to import, with every helper of the modules loaded so far made
+    known to the modules whose kernels call it."""
+    import numba
+
+    numba.config.CACHE_DIR = str(_ROOT / "kernels" / SOURCE_HASH)
+    made = {helper: numba.njit(inline="never", nogil=True)(helper) for helper in _HELPERS}
+    callers = {id(one.__globals__): one.__globals__ for one in (*_HELPERS, *(k.function for k in _KERNELS))}
+    for names in callers.values():
+        for name, value in list(names.items()):
+            if isinstance(value, FunctionType) and value in made:
+                names[name] = made[value]
+    _HELPERS.clear()
+    return numba

@@ -125,8 +125,11 @@ export function startActions(bench) {
       if (node.matches("input")) node.focus();
       else node.click();
     },
-    fill: ({ fill }) => {
-      const form = document.querySelector(`[data-form=${fill}]`);
+    fill: async ({ fill }) => {
+      const found = () => document.querySelector(`[data-form=${fill}]`);
+      if (!found()) await bench.refresh();
+      const form = found();
+      if (!form) return;
       const folded = form.closest("details");
       if (folded) folded.open = true;
       form.scrollIntoView({ block: "nearest" });

@@ -16,6 +16,13 @@ import { Stage } from "./stage.js";
 import { startHalves, startHeat, startStrip } from "./strip.js";
 import { startValues } from "./values.js";
 
+/** What finds an element again after its block is written anew; empty for one that nothing tells apart. */
+function selectorOf(node) {
+  if (node?.id) return `#${CSS.escape(node.id)}`;
+  const form = node?.closest?.("[data-form]")?.dataset.form;
+  return form && node.name ? `[data-form="${form}"] [name="${node.name}"]` : "";
+}
+
 class Bench {
   constructor(element) {
     this.element = element;
@@ -230,7 +237,7 @@ class Bench {
 
   /** Replace blocks, leaving scroll places and focus where they are. */
   swap(blocks) {
-    const focused = document.activeElement?.id;
+    const focused = selectorOf(document.activeElement);
     const typed = (document.activeElement instanceof HTMLInputElement || document.activeElement instanceof HTMLTextAreaElement)
       ? { start: document.activeElement.selectionStart, end: document.activeElement.selectionEnd } : null;
     for (const [id, html] of Object.entries(blocks)) {
@@ -243,7 +250,7 @@ class Bench {
         if (scrolled[index]) node.scrollLeft = scrolled[index];
       });
     }
-    const again = focused && document.getElementById(focused);
+    const again = focused && document.querySelector(focused);
     if (again && document.activeElement !== again) {
       this.swapping = true;
       again.focus({ preventScroll: true });

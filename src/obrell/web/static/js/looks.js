@@ -8,25 +8,27 @@ export function startLooks(bench) {
   const field = (id) => document.getElementById(id);
   const post = (path, body) => ask(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
 
-  /** What the server has of the selected part, for a panel; false when refused. */
-  async function fetched(name, into) {
+  /** What the server has of the selected part, for a panel; null when refused. */
+  async function fetched(name) {
     const answer = await ask(`${bench.api.base}/${name}?part=${bench.state.selected[0]}`);
     const text = await answer.text();
     if (!answer.ok) {
       bench.complain(wordsOf(text));
-      return false;
+      return null;
     }
-    into.innerHTML = text;
-    return true;
+    return text;
   }
 
+  /** Write the panel anew; what is typed, chosen and unfolded in it by then stays. */
   async function show() {
+    const text = await fetched("looks");
+    if (text === null) return false;
     const kept = [...panel.querySelectorAll("input, select")].map((input) => [input.id || input.name, input.value, input.checked]);
     const within = panel.contains(document.activeElement);
     const typing = document.activeElement?.closest("#looks-save");
     const scrolled = panel.scrollTop;
     const open = [...panel.querySelectorAll("details[open]")].map((node) => node.id);
-    if (!await fetched("looks", panel)) return false;
+    panel.innerHTML = text;
     for (const id of open) panel.querySelector(`#${id}`)?.setAttribute("open", "");
     panel.scrollTop = scrolled;
     for (const [name, value, checked] of kept) {
@@ -73,7 +75,9 @@ export function startLooks(bench) {
     "looks-close": close,
     "compare-close": closeCompared,
     "compare-open": async () => {
-      if (!await fetched("compare", compare)) return;
+      const text = await fetched("compare");
+      if (text === null) return;
+      compare.innerHTML = text;
       compare.hidden = false;
       compare.querySelector("button")?.focus();
     },
