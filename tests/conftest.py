@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import os
+import shutil
 import signal
 import socket
 import subprocess
@@ -15,6 +16,9 @@ from pathlib import Path
 import pytest
 from hypothesis import settings
 from playwright.sync_api import Browser, Page, sync_playwright
+
+from obrell.samples.wendmere_lock import wendmere_lock
+from obrell.store.kits import Kits
 
 settings.register_profile("obrell", deadline=None, max_examples=60, derandomize=True)
 settings.load_profile("obrell")
@@ -32,11 +36,21 @@ def chromium() -> Iterator[Browser]:
         browser.close()
 
 
-class Server:
-    """``obrell demo`` as a process of its own, that can be killed and started again."""
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Journeys run one after the other, beside everything else."""
+    for item in items:
+        if "browser" in item.path.parts:
+            item.add_marker(pytest.mark.xdist_group("journeys"))
 
-    def __init__(self, folder: Path) -> None:
+
+class Server:
+    """``obrell demo`` as a process of its own, that can be killed and started again, on a copy of a database."""
+
+    def __init__(self, folder: Path, sample: Path) -> None:
         self.data = folder / "kits.db"
+        for part in (sample, sample.with_name(f"{sample.name}-wal")):
+            if part.exists():
+                shutil.copy(part, folder / part.name)
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
@@ -69,17 +83,25 @@ class Server:
             self.process = None
 
 
+@pytest.fixture(scope="session")
+def sample(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A database with the sample kit, as ``obrell demo`` makes it."""
+    data = tmp_path_factory.mktemp("sample") / "kits.db"
+    Kits(data).import_kit(wendmere_lock())
+    return data
+
+
 @pytest.fixture
-def server(tmp_path: Path) -> Iterator[Server]:
-    running = Server(tmp_path)
+def server(tmp_path: Path, sample: Path) -> Iterator[Server]:
+    running = Server(tmp_path, sample)
     yield running
     running.kill()
 
 
 @pytest.fixture(scope="session")
-def common_server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+def common_server(tmp_path_factory: pytest.TempPathFactory, sample: Path) -> Iterator[Server]:
     """One server for all journeys that draw on controls of their own."""
-    running = Server(tmp_path_factory.mktemp("common"))
+    running = Server(tmp_path_factory.mktemp("common"), sample)
     yield running
     running.kill()
 

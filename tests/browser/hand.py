@@ -94,14 +94,10 @@ def shows(page: Page, x: float, y: float, colour: list[int]) -> None:
 
 
 def new_control(page: Page, url: str, width: str, height: str) -> None:
-    """An empty control, named on the Wall and opened on the bench."""
-    page.goto(f"{url}{LOCK}")
-    page.keyboard.press("n")
-    dialog = page.locator("dialog[open]")
-    for field, text in zip(dialog.locator("input").all(), ("Sketch", width, height), strict=True):
-        field.fill(text)
-    dialog.get_by_text("Draw it").click()
-    page.wait_for_url("**/controls/*")
+    """An empty control, opened on the bench."""
+    form = {"name": "Sketch", "width": width, "height": height}
+    made = page.request.post(f"{url}{LOCK}/controls", form=form, headers={"origin": url})
+    page.goto(url + made.headers["hx-redirect"])
     until(page, lambda: page.evaluate("document.getElementById('art')?.width") not in (None, 1))
 
 
