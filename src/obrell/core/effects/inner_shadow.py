@@ -36,8 +36,7 @@ class InnerShadow(Shadow):
         scale = site.place.scale
         spread = self.spread if self.blur else site.stroke(self.spread)
         x, y = self.offset.vector(site.lamp.direction)
-        path = site.shape.spread(-spread).transformed(site.place)
-        moved = path.transformed(Similarity(dx=x * scale, dy=y * scale))
+        moved = site.shape.spread(-spread).transformed(Similarity(dx=x * scale, dy=y * scale).after(site.place))
         mask = site.shadow_inverse(moved, self.blur / 2 * scale)
         return (Coat(self.fallen(mask), solid(str(self.colour)), self.opacity, self.blend),)
 

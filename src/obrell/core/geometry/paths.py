@@ -79,18 +79,16 @@ class Path:
     def transformed(self, by: Similarity) -> Path:
         """The path moved, turned and scaled."""
         cos, sin = by.linear()
-        rows = self.rows.copy()
-        points = rows[:, 1:7]
-        points *= cos
+        rows = self.rows * np.array((1.0, cos, cos, cos, cos, cos, cos, 1.0))
         if sin:
-            points[:, 0::2] -= sin * self.rows[:, 2:7:2]
-            points[:, 1::2] += sin * self.rows[:, 1:7:2]
-        points += np.array((by.dx, by.dy) * 3)
+            rows[:, 1:7:2] -= sin * self.rows[:, 2:7:2]
+            rows[:, 2:7:2] += sin * self.rows[:, 1:7:2]
+        rows[:, 1:7] += np.array((by.dx, by.dy) * 3)
         if len(self._arcs):
-            arcs = self.rows[self._arcs, 3:8]
-            arcs[:, 0:2] *= by.scale
-            arcs[:, 2] += math.radians(by.turn)
-            rows[self._arcs, 3:8] = arcs
+            arcs = self.rows[self._arcs]
+            arcs[:, 3:5] *= by.scale
+            arcs[:, 5] += math.radians(by.turn)
+            rows[self._arcs, 3:8] = arcs[:, 3:8]
         return Path(rows, self._arcs)
 
     def hull(self) -> Rect:
