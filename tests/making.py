@@ -48,7 +48,8 @@ from obrell.core.shapes import (
     Text,
 )  # fmt: skip
 from obrell.core.shapes.path import Contour, Knot
-from obrell.core.values.paints import Linear, Solid, Stop
+from obrell.core.values.paints import Linear, Radial, Solid, Stop
+from obrell.core.values.paints import Picture as PictureFill
 
 
 class Keeper:
@@ -134,6 +135,23 @@ EFFECTS_TRIED: dict[str, Effect] = {
     "mask": Mask(id="e1", fitted_x=40, fitted_y=30),
 }
 """One of every kind, with values that show."""
+
+RAMP = Linear(stops=(Stop(position=0, colour="#204060"), Stop(position=1, colour="#e0c080")))
+VARIANTS = {
+    "outline along": Outline(id="e1", place="centre", width=4, run="along the path", fill=RAMP),
+    "outline across": Outline(id="e1", place="outside", width=4, run="across its width", fill=RAMP),
+    "outline by sides": Outline(id="e1", place="centre", sides="each its own", top=4, left=2, fill=RAMP),
+    "outline dashed": Outline(id="e1", width=1.5, dash=5, gap=3, fill=RAMP),
+    "rough bevel": Bevel(id="e1", width=5, rise=2, texture="hammered", texture_depth=1, texture_scale=5),
+    "rough rim": Bevel(id="e1", side="outside", width=5, rise=2, texture="grain", texture_depth=1, texture_scale=6),
+    "shadow with a falloff": DropShadow(id="e1", blur=8, falloff="soft", shows_through=True),
+    "inner shadow with a falloff": InnerShadow(id="e1", blur=8, falloff="late"),
+    "focus": Paint(id="e1", fill=Radial(stops=RAMP.stops, focus_x=0.5, focus_y=-0.4)),
+    "tiles": Paint(id="e1", fill=PictureFill(file=SLOPE, fit="tiled, mirrored", scale=0.6, turn=20, across=3)),
+    "reaching paint": Paint(id="e1", fill=RAMP, blend="multiply", through=True),
+    "reaching outline": Outline(id="e1", place="centre", width=4, fill=RAMP, blend="screen", through=True),
+}
+"""Forms of effects that are drawn in ways of their own."""
 
 
 def part(shape: Shape, *effects: Effect, x: float = 40, y: float = 30, **values: Any) -> Part:

@@ -76,3 +76,32 @@ def test_a_dashed_outline_takes_its_gradient_along_the_path():
     assert 0.3 < (planes[3][10:14, 10:70] > 0.5).mean() < 0.8
     left, right = (planes[:, 10:14, at].sum(axis=(1, 2)) for at in (slice(10, 30), slice(50, 70)))
     assert right[2] / right[3] > left[2] / left[3] + 0.1
+
+
+@pytest.mark.parametrize("place", ["inside", "centre", "outside"])
+def test_a_side_without_width_leaves_no_fringe_along_its_curve(place):
+    edge = Outline(id="e1", place=place, fill=Solid(colour="#ffffff"), sides="each its own", top=4)
+    alpha = layer(resolved(part(Box(width=41, height=25, radius=9), edge, x=40.3, y=30.4))).planes[3]
+    assert alpha[32:].max() < 1e-3
+    assert alpha[15:22].max() > 0.9
+
+
+def test_a_hairline_inside_a_curve_covers_its_own_area():
+    """The ring's area, pixel by pixel as exact as the two circles' coverages."""
+    edge = Outline(id="e1", width=0.5, fill=Solid(colour="#ffffff"))
+    alpha = layer(resolved(part(Round(width=40, height=40), edge, x=40.2, y=29.7))).planes[3]
+    assert alpha.sum() == pytest.approx(np.pi * (20**2 - 19.5**2), rel=2e-3)
+
+
+def test_hard_stops_across_and_along_are_anti_aliased():
+    half = (
+        Stop(position=0, colour="#000000"), Stop(position=0.5, colour="#000000"),
+        Stop(position=0.5, colour="#ffffff"), Stop(position=1, colour="#ffffff"),
+    )  # fmt: skip
+    for run in ("across its width", "along the path"):
+        edge = Outline(id="e1", width=10, run=run, fill=Linear(stops=half))
+        shown = resolved(part(Round(width=46, height=46), edge, x=40.3, y=30.4))
+        planes = layer(shown).planes
+        fine = layer(shown, 4.0).planes.reshape(4, 60, 4, 80, 4).mean(axis=(2, 4))
+        assert np.abs(planes - fine)[:, planes[3] > 0.99].max() < 0.2
+        assert ((planes[0] > 0.1) & (planes[0] < 0.9) & (planes[3] > 0.99)).sum() > 8

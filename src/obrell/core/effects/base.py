@@ -92,10 +92,6 @@ class Site(Protocol):
         """Coverage of the part's own shape."""
         ...
 
-    def cover_inverse(self, path: Path) -> Mask:
-        """What the path leaves free of the part's own box."""
-        ...
-
     def shadow(self, path: Path, deviation: float) -> Mask:
         """Coverage blurred by a standard deviation in device px."""
         ...
@@ -127,11 +123,11 @@ class Site(Protocol):
         """Coverage of a path in device space, blurred, over the part's own box."""
         ...
 
-    def across(self, start: float, end: float, over: Box) -> Mask:
+    def across(self, start: float, end: float, over: Box) -> tuple[Mask, Mask]:
         """``along.across`` of the part's shape, from and to a distance outside its edge in logical px."""
         ...
 
-    def along(self, reach: float, over: Box) -> Mask:
+    def along(self, reach: float, over: Box) -> tuple[Mask, Mask]:
         """``along.along`` of the part's outline, as far from it as ``reach`` logical px."""
         ...
 

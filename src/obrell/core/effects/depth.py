@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import ClassVar, Literal
 
-import numpy as np
 from pydantic import Field
 
 from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
@@ -13,7 +12,7 @@ from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect, direction
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.geometry.sweep import swept
-from obrell.core.raster.layers import Mask
+from obrell.core.raster import shares
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.values.fields import Angle, Length
 from obrell.core.values.paints import Fill, Linear, Solid, Stop
@@ -39,7 +38,7 @@ class Depth(Effect):
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
         path = self._path(site.shape, site.place.turn)
-        mask = _beside(site.cover(path.transformed(site.place)), site.coverage())
+        mask = shares.outside(site.cover(path.transformed(site.place)), site.coverage())
         return (Coat(mask, site.pigment(self.fill, mask.box, path.bounds()), self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
@@ -59,16 +58,3 @@ class Depth(Effect):
     def _path(self, shape: Shape, turn: float) -> Path:
         x, y = direction(self.direction - turn)
         return swept(shape.path(), x * self.distance, y * self.distance)
-
-
-def _beside(sweep: Mask, own: Mask) -> Mask:
-    """What the sweep covers of the share of each pixel that the shape itself leaves free: where both have
-    an edge in common, nothing."""
-    both, values = own.box.meet(sweep.box), sweep.values.copy()
-    if both.empty:
-        return sweep
-    covered = own.values[both.top - own.box.top :, both.left - own.box.left :][: both.height, : both.width]
-    part = values[both.top - sweep.box.top :, both.left - sweep.box.left :][: both.height, : both.width]
-    free = 1 - covered
-    part[:] = np.where(free > 0, np.clip((part - covered) / np.maximum(free, 1e-6), 0, 1), 0)
-    return Mask(sweep.box, values)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from functools import lru_cache
 from typing import Annotated, ClassVar, Literal
 
-import numpy as np
 from pydantic import Field
 
 from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
@@ -16,7 +15,7 @@ from obrell.core.geometry.combine import combined
 from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import path_data
-from obrell.core.raster.layers import Mask
+from obrell.core.raster import shares
 from obrell.core.shapes import Shape
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.colours import Colour
@@ -53,7 +52,7 @@ class Gloss(Lit):
         area, ends = self._area(site.shape, angle)
         mask = site.within(area.transformed(site.place), self.softness / 2 * site.place.scale)
         if not self.softness:
-            mask = _uncut(mask, site.coverage())
+            mask = shares.inside(mask, site.coverage())
         pigment = along_way(str(self.colour), ends, (1.0, self.far), site.place)
         return (Coat(mask, pigment, self.opacity, self.blend),)
 
@@ -127,10 +126,3 @@ def _lit_side(box: Rect, form: Form, depth: float, bend: float) -> Path:
         pen.line(wide.left, at)
     pen.close()
     return pen.path()
-
-
-def _uncut(mask: Mask, own: Mask) -> Mask:
-    """The mask's share of what the shape covers of each pixel: along an edge they have in common, all of it,
-    for the shape cuts it once more."""
-    share = np.where(own.values > 0, np.minimum(1, mask.values / np.maximum(own.values, 1e-6)), 0)
-    return Mask(mask.box, share.astype(np.float32))

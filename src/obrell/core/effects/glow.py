@@ -39,9 +39,11 @@ class Glow(Effect):
         """The falloff's values."""
         return self.drawn.table() if self.falloff == "drawn" else FALLOFFS[self.falloff]
 
-    def coat(self, strength: Mask, share: Mask) -> Coat:
+    def coat(self, strength: Mask, share: Mask, reach: float) -> Coat:
+        """One coat of a strength; ``share`` is how far of the ``reach``, device px, each pixel lies."""
         if isinstance(self.fill, Gradient):
-            return Coat(strength, ramp_layer(share, colours_of(self.fill)), self.opacity, self.blend)
+            step = Mask(share.box, np.full_like(share.values, 1 / reach))
+            return Coat(strength, ramp_layer(share, step, colours_of(self.fill)), self.opacity, self.blend)
         return Coat(strength, solid(str(self.fill.colour)), self.opacity, self.blend)
 
     def hidden_fields(self) -> tuple[str, ...]:

@@ -31,7 +31,8 @@ class InnerGlow(Glow):
         if self.extent <= 0:
             return ()
         way = FROM_EDGE if self.start == "edge" else FROM_MIDDLE
-        return (self.coat(*site.faded(way, self.scaled(site), self.table(), 0.0)),)
+        reach = self.scaled(site)
+        return (self.coat(*site.faded(way, reach, self.table(), 0.0), reach),)
 
     def sentence(self) -> Sentence:
         return (Words("from the "), Slot("start"), Words(", "), *super().sentence())

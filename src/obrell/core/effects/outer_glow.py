@@ -28,7 +28,8 @@ class OuterGlow(Glow):
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
         if self.extent <= 0:
             return ()
-        return (self.coat(*site.faded(FROM_OUTSIDE, self.scaled(site), self.table(), self.extent)),)
+        reach = self.scaled(site)
+        return (self.coat(*site.faded(FROM_OUTSIDE, reach, self.table(), self.extent), reach),)
 
     @property
     def shows_through_body(self) -> bool:

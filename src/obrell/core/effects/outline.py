@@ -16,6 +16,7 @@ from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.rounded import Insets
 from obrell.core.geometry.svgdata import path_data
+from obrell.core.raster import shares
 from obrell.core.raster.falloff import ramp_layer
 from obrell.core.raster.layers import Layer, Mask
 from obrell.core.raster.ramps import Pigment
@@ -76,7 +77,10 @@ class Outline(Effect):
         if band is None:
             return ()
         path = band.path.transformed(site.place)
-        mask = site.cover_inverse(path) if band.hollow else site.cover(path)
+        if side == "outside":
+            mask = shares.outside(site.cover(path), site.coverage())
+        else:
+            mask = shares.inside(site.within(path, 0.0), site.coverage(), rest=band.hollow)
         return (Coat(mask, self._pigment(site, mask), self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
@@ -94,11 +98,11 @@ class Outline(Effect):
         width = site.stroke(self.width)
         outer = width * OUTER_SHARE[self.place]
         if self.run == "along the path":
-            share = site.along(max(outer, width - outer) * MITRE_LIMIT, mask.box)
+            share, step = site.along(max(outer, width - outer) * MITRE_LIMIT, mask.box)
         else:
-            share = site.across(outer, outer - width, mask.box)
+            share, step = site.across(outer, outer - width, mask.box)
         assert isinstance(self.fill, Gradient)
-        return ramp_layer(share, colours_of(self.fill))
+        return ramp_layer(share, step, colours_of(self.fill), wraps=self.run == "along the path")
 
     def widths(self, fitted: Callable[[float], float] = float) -> Insets:
         """Of the top, right, bottom and left side, fitted to pixels as asked."""

@@ -10,25 +10,26 @@ from obrell.core.raster.jit import kernel
 from obrell.core.raster.layers import Box, Mask
 
 
-def across(field: Mask, box: Box, start: float, end: float) -> Mask:
-    """The share of the way from a distance ``start`` outside the edge to ``end``, device px, negative inside;
-    ``field`` as ``distance.distance`` gives it for ``box``."""
+def across(field: Mask, box: Box, start: float, end: float) -> tuple[Mask, Mask]:
+    """The share of the way from a distance ``start`` outside the edge to ``end``, device px, negative inside, and how
+    much of it a pixel spans; ``field`` as ``distance.distance`` gives it for ``box``."""
     d = field.values
     middles = (d[:-1, :-1] + d[:-1, 1:] + d[1:, :-1] + d[1:, 1:]) / 4
     share = (-middles - np.float32(start)) / np.float32(end - start)
-    return Mask(box, np.clip(share, 0, 1).astype(np.float32))
+    step = np.full(share.shape, 1 / max(abs(end - start), 1e-6), np.float32)
+    return Mask(box, share.astype(np.float32)), Mask(box, step)
 
 
-def along(rows: NDArray[np.float64], box: Box, reach: float) -> Mask:
+def along(rows: NDArray[np.float64], box: Box, reach: float) -> tuple[Mask, Mask]:
     """For every pixel of ``box`` within ``reach`` device px of a path, the place on it that is nearest to the
-    pixel's centre: its way from where that contour begins, as a share of the contour's length. 0 elsewhere.
-    ``rows`` as in ``coverage.cover``; contours are taken as closed."""
+    pixel's centre, as its way from where that contour begins, and how much of that a pixel spans; both as shares of
+    the contour's length. 0 elsewhere. ``rows`` as in ``coverage.cover``; contours are taken as closed."""
     chords = flattened(rows)
-    share = np.zeros((box.height, box.width), np.float32)
+    share, step = (np.zeros((box.height, box.width), np.float32) for _ in range(2))
     if len(chords):
         nearest = np.full(share.shape, np.float32(reach * reach))
-        _along(chords, *_ways(chords), box.left, box.top, reach, nearest, share)
-    return Mask(box, share)
+        _along(chords, *_ways(chords), box.left, box.top, reach, nearest, share, step)
+    return Mask(box, share), Mask(box, step)
 
 
 def _ways(chords: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
@@ -43,8 +44,11 @@ def _ways(chords: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDArray[np.
     return start, start + lengths / np.maximum(whole[contour], 1e-12)
 
 
-@kernel("void(float64[:,::1], float64[::1], float64[::1], int64, int64, float64, float32[:,::1], float32[:,::1])")
-def _along(chords, starts, ends, left, top, reach, nearest, share):
+@kernel(
+    "void(float64[:,::1], float64[::1], float64[::1], int64, int64, float64, float32[:,::1], float32[:,::1],"
+    " float32[:,::1])"
+)
+def _along(chords, starts, ends, left, top, reach, nearest, share, step):
     height, width = share.shape
     for i in range(chords.shape[0]):
         x0, y0 = chords[i, 0] - left - 0.5, chords[i, 1] - top - 0.5
@@ -61,3 +65,4 @@ def _along(chords, starts, ends, left, top, reach, nearest, share):
                 if away < nearest[y, x]:
                     nearest[y, x] = away
                     share[y, x] = np.float32(starts[i] + t * (ends[i] - starts[i]))
+                    step[y, x] = np.float32((ends[i] - starts[i]) / np.sqrt(square))

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from obrell.core.raster.jit import kernel
+from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Box, Layer, Mask
 
 FROM_OUTSIDE, FROM_EDGE, FROM_MIDDLE = range(3)
@@ -43,20 +43,43 @@ def _fade(corners, way, reach, curve, strength, share):
             strength[y, x] = curve[i] + (at - i) * (curve[i + 1] - curve[i])
 
 
-def ramp_layer(share: Mask, colours: NDArray[np.float32]) -> Layer:
-    """Colours looked up by a mask's values: ``colours`` has shape (n, 4), premultiplied, evenly spaced."""
+def ramp_layer(share: Mask, step: Mask, colours: NDArray[np.float32], *, wraps: bool = False) -> Layer:
+    """Colours along a ramp, over each pixel's own stretch of it: ``share`` is the middle of that and ``step`` its
+    length, so that edges between colours are anti-aliased. ``colours`` has shape (n, 4), premultiplied, at even
+    places from 0 to 1; beyond these lie the end's colours, or the ramp again when it ``wraps``."""
     layer = Layer.clear(share.box)
-    _look_up(share.values, colours, layer.planes)
+    sums = np.zeros((len(colours), 4))
+    np.cumsum((colours[1:].astype(np.float64) + colours[:-1]) / 2, axis=0, out=sums[1:])
+    sums /= len(colours) - 1
+    _average(share.values, step.values, colours, sums, wraps, layer.planes)
     return layer
 
 
-@kernel("void(float32[:,::1], float32[:,::1], float32[:,:,::1])")
-def _look_up(share, colours, out):
-    last = colours.shape[0] - 1
+@helper
+def _up_to(u, channel, colours, sums, wraps):
+    """The integral of a channel from 0 to ``u``."""
+    last = sums.shape[0] - 1
+    turns = 0.0
+    if wraps:
+        turns = np.floor(u)
+        u -= turns
+    elif u <= 0:
+        return u * colours[0, channel]
+    elif u >= 1:
+        return sums[last, channel] + (u - 1) * colours[last, channel]
+    at = u * last
+    i = min(int(at), last - 1)
+    rest = at - i
+    rise = colours[i, channel] + rest / 2 * (colours[i + 1, channel] - colours[i, channel])
+    return turns * sums[last, channel] + sums[i, channel] + rest / last * rise
+
+
+@kernel("void(float32[:,::1], float32[:,::1], float32[:,::1], float64[:,::1], boolean, float32[:,:,::1])")
+def _average(share, step, colours, sums, wraps, out):
     for y in range(share.shape[0]):
         for x in range(share.shape[1]):
-            at = share[y, x] * last
-            i = min(int(at), last - 1)
+            long = max(float(step[y, x]), 1e-6)
+            low, high = share[y, x] - long / 2, share[y, x] + long / 2
             for channel in range(4):
-                low, high = colours[i, channel], colours[i + 1, channel]
-                out[channel, y, x] = low + np.float32(at - i) * (high - low)
+                whole = _up_to(high, channel, colours, sums, wraps) - _up_to(low, channel, colours, sums, wraps)
+                out[channel, y, x] = np.float32(whole / long)

@@ -91,10 +91,6 @@ class PartSite:
     def cover(self, path: Path) -> Mask:
         return self._covered(path, device_box(path).meet(self.region))
 
-    def cover_inverse(self, path: Path) -> Mask:
-        key = ("inverse", path, self.own_box)
-        return self.cache.get(key, lambda: _inverse(cover(path.rows, self.own_box)))
-
     def shadow(self, path: Path, deviation: float) -> Mask:
         reach = gaussian.reach_px(deviation)
         box = device_box(path).grown(reach).meet(self.region)
@@ -121,16 +117,16 @@ class PartSite:
         key = ("picture", fill, box, place, over)
         return self.cache.get(key, lambda: picture_layer(fill, box, place, over))
 
-    def across(self, start: float, end: float, over: Box) -> Mask:
+    def across(self, start: float, end: float, over: Box) -> tuple[Mask, Mask]:
         band, scale = max(abs(start), abs(end)) * self.density + 2, self.density
         key = ("across", self.outline, over, start, end)
-        return self.cache.get(
+        return self._pair(
             key, lambda: across(distance(self.outline.rows, over, band), over, start * scale, end * scale)
         )
 
-    def along(self, reach: float, over: Box) -> Mask:
+    def along(self, reach: float, over: Box) -> tuple[Mask, Mask]:
         key = ("along", self.outline, over, reach)
-        return self.cache.get(key, lambda: along(self.outline.rows, over, reach * self.density + 2))
+        return self._pair(key, lambda: along(self.outline.rows, over, reach * self.density + 2))
 
     def texture(self, fill: Texture, over: Box) -> Mask:
         return self._textured(fill, over, self.box, self.place)
