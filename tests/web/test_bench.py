@@ -140,7 +140,7 @@ def test_own_values_of_a_linked_part_are_marked_and_lengths_get_rules(client):
 
 def test_what_follows_the_light_is_listed_and_effects_in_common_are_edited_together(client):
     html = sheet(client, part="p2")["blocks"]["sheet"]
-    assert "follow, 1 do not" in html.split('id="lit"')[1].split("</summary>")[0]
+    assert "5 of 6 follow" in html.split('id="lit"')[1].split("</summary>")[0]
     assert 'data-path="parts/p2/effects/e2/offset/follow"' in html.split('id="lit"')[1].split("</details>")[0]
     both = sheet(client, part="p1,p2")["blocks"]["sheet"]
     assert 'data-path="parts/*/effects/paint:0/opacity"' in both
