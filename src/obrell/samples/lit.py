@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from obrell.core.document.model import Control, Part
-from obrell.core.effects import Bevel, Depth, Gloss, Grain, InnerGlow, OuterGlow, Paint, Sheen
+from obrell.core.document.model import Control, Material, Part
+from obrell.core.effects import AnyEffect, Bevel, Depth, Gloss, Grain, InnerGlow, OuterGlow, Paint, Sheen
 from obrell.core.shapes import Box, Group, Icon, Line, Repeat, Ring, Round, Sides, Text
 from obrell.core.values.paints import Conic, Linear, Radial, Solid, Texture
 from obrell.samples.writing import Mark, control, drop, inner, linear, outline, part, radial, solid, stops
@@ -19,6 +19,7 @@ GOLD: tuple[Mark, ...] = (
     (0, "#fbe9ae"), (0.1, "#a87a22"), (0.22, "#f0d384"), (0.34, "#8a5f12"), (0.46, "#f6e0a0"), (0.58, "#9c6e1a"),
     (0.7, "#e4c26a"), (0.82, "#7d5510"), (0.92, "#cfa548"), (1, "#fbe9ae"),
 )  # fmt: skip
+LENS_PX = 47.0
 LEVEL_DEGREES = -138.0
 """Where the scale of the knob begins; it ends as far on the other side."""
 
@@ -88,17 +89,42 @@ def pilot_lamp() -> Control:
         part("p2", "Rim", Round(width=54, height=54), x, y,
              linear((0, "#3c3a35"), (0.5, "#8d8a80"), (1, "#f4f2ec")), inner(1.5, 2, "#000000", 0.5)),
         part("p3", "Well", Round(width=50, height=50), x, y, solid("#2a1502"), inner(2, 4, "#000000", 0.8)),
-        part("p4", "Lens", Round(width=47, height=47), x, y,
-             Paint(id="e1", fill=Radial(centre_y=0.7, radius_x=0.62, radius_y=0.66, stops=stops(
-                 (0, "#fff6c4"), (0.22, "#ffd85c"), (0.55, "#f59d14"), (0.82, "#bd620a"), (1, "#7c3a05")))),
-             InnerGlow(id="e1", extent=9, opacity=0.6, blend="multiply", fill=Solid(colour="#6b2c00")),
-             bevel(9, 7, highlight="#fff1c4", shade="#3a1600", highlight_opacity=0.5, shade_opacity=0.4, softness=3),
-             inner(-3, 6, "#ffe9a0", 0.65, blend="screen"),
-             Gloss(id="e1", form="cap", depth=0.42, inset=4, bend=0.1, opacity=0.85, far=0.06, softness=0.5),
-             outline(1, (0, "#3a1600", 0.7), (1, "#ffd98a", 0.5))),
+        part("p4", "Lens", Round(width=LENS_PX, height=LENS_PX), x, y, *lens_materials()[0].effects,
+             material="m-amber-lens-lit", material_extent=LENS_PX),
         part("p6", "Spark", Round(width=22, height=9), x, 63,
              radial((0, "#ffffff", 0.75), (0.5, "#fff2c0", 0.3), (1, "#ffe9a0", 0)), blend="screen"),
     ))  # fmt: skip
+
+
+def lens_materials() -> tuple[Material, Material]:
+    """The amber lens lit from below, and the same glass with nothing behind it."""
+    lit = _lens(
+        ((0, "#fff6c4"), (0.22, "#ffd85c"), (0.55, "#f59d14"), (0.82, "#bd620a"), (1, "#7c3a05")), 0.7,
+        InnerGlow(id="e1", extent=9, opacity=0.6, blend="multiply", fill=Solid(colour="#6b2c00")),
+        bevel(9, 7, highlight="#fff1c4", shade="#3a1600", highlight_opacity=0.5, shade_opacity=0.4, softness=3),
+        inner(-3, 6, "#ffe9a0", 0.65, blend="screen"),
+    )  # fmt: skip
+    unlit = _lens(
+        ((0, "#b98a4c"), (0.3, "#94652a"), (0.65, "#6b4114"), (1, "#3c2108")), 0.62,
+        InnerGlow(id="e1", extent=10, opacity=0.75, blend="multiply", fill=Solid(colour="#2a1202")),
+        bevel(9, 7, highlight="#e8d3a8", shade="#1c0a00", highlight_opacity=0.4, shade_opacity=0.55, softness=3),
+        inner(-2, 5, "#d9a75a", 0.35, blend="screen"),
+    )  # fmt: skip
+    return (
+        Material(id="m-amber-lens-lit", name="Amber lens, lit", effects=lit, extent=LENS_PX, fixed=("e6/width",)),
+        Material(
+            id="m-amber-lens-unlit", name="Amber lens, unlit", effects=unlit, extent=LENS_PX, fixed=("e6/width",)
+        ),
+    )
+
+
+def _lens(marks: tuple[Mark, ...], foot: float, *inside: AnyEffect) -> tuple[AnyEffect, ...]:
+    """Glass over a light whose middle lies ``foot`` down, with what is seen inside of it."""
+    pool = Paint(id="e1", fill=Radial(centre_y=foot, radius_x=0.62, radius_y=0.66, stops=stops(*marks)))
+    cap = Gloss(id="e1", form="cap", depth=0.42, inset=4, bend=0.1, opacity=0.85, far=0.06, softness=0.5)
+    rim = outline(1, (0, "#3a1600", 0.7), (1, "#ffd98a", 0.5))
+    whole = (pool, *inside, cap, rim)
+    return tuple(effect.evolve(id=f"e{number}") for number, effect in enumerate(whole, start=1))
 
 
 def emergency_hold() -> Control:

@@ -5,7 +5,16 @@ from __future__ import annotations
 from obrell.core.document.model import Control, Kit, Light, Swatch
 from obrell.core.shapes import Box, Round, Text
 from obrell.samples.drawn import boat_queue, close_panel, hail_boat
-from obrell.samples.lit import emergency_hold, gate, horn, lower_sluice, pilot_lamp, towpath_lights, water_level
+from obrell.samples.lit import (
+    emergency_hold,
+    gate,
+    horn,
+    lens_materials,
+    lower_sluice,
+    pilot_lamp,
+    towpath_lights,
+    water_level,
+)
 from obrell.samples.writing import control, drop, inner, linear, outline, part, radial, solid
 
 DEEP = "#06323a"
@@ -25,6 +34,7 @@ def wendmere_lock() -> Kit:
             Swatch(id="signal", name="signal", colour="#cf3a26", role="accent"),
             Swatch(id="moss", name="moss", colour="#5e8a3a", role="go"),
         ),
+        materials=lens_materials(),
         controls=(
             raise_sluice(),
             lower_sluice(raise_sluice()),
