@@ -70,8 +70,9 @@ def slot(control: Control, path: str) -> SlotView:
     owner, name = field_of(control, path)
     if name == "kind":
         return _kind_slot(control, path, str(owner.kind))
-    if names_part(type(owner).model_fields[name].metadata) or _names_part(type(owner).model_fields[name].annotation):
-        return _other_part(control, path, getattr(owner, name), type(owner).model_fields[name].title or name)
+    field = type(owner).model_fields[name]
+    if names_part(field):
+        return _other_part(control, path, getattr(owner, name), field.title or name)
     found, shift = view(owner, name, path), shift_at(control, path)
     return shifted(found, shift)
 
@@ -109,11 +110,6 @@ def view(owner: BaseModel, name: str, path: str) -> SlotView:
     if name == "colour" or SwatchLink in get_args(field.annotation):
         return SlotView("colour", path, title, str(value) if isinstance(value, str) else value.swatch)
     return SlotView("words", path, title, str(value))
-
-
-def _names_part(annotation: Any) -> bool:
-    """Whether one of the kinds that a field allows is the id of another part."""
-    return any(names_part(list(getattr(inner, "__metadata__", ()))) for inner in get_args(annotation))
 
 
 def _other_part(control: Control, path: str, chosen: str | None, title: str) -> SlotView:

@@ -17,7 +17,7 @@ from obrell.core.effects.offsets import OFFSET_KINDS, Cast, Shift, converted
 from obrell.core.errors import BadValue, NoSuchThing
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Live, live_of
-from obrell.core.values.paints import FILL_KINDS, TINT_KINDS, AnyFill, refilled
+from obrell.core.values.paints import FILL_KINDS, AnyFill, refilled
 
 GONE = "That is no longer there: it was removed, perhaps in another window. Undo brings it back."
 
@@ -98,7 +98,7 @@ def _with_field(owner: Value, name: str, value: Any, light: float) -> Value:
         raise BadValue("An id cannot be changed.")
     if name != "kind":
         return owner.evolve(**{name: value})
-    if isinstance(owner, AnyFill) and value in (*FILL_KINDS, *TINT_KINDS):
+    if isinstance(owner, AnyFill) and value in FILL_KINDS:
         return refilled(owner, value)
     if isinstance(owner, Cast | Shift) and value in OFFSET_KINDS:
         return converted(owner, value, light)

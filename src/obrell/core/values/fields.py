@@ -7,9 +7,10 @@ made from it, so no effect and no part kind describes its fields a second time.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, get_args
 
 from pydantic import Field
+from pydantic.fields import FieldInfo
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,9 +65,10 @@ PartId = Annotated[Id, OfPart()]
 """The id of another part of the control."""
 
 
-def names_part(metadata: list[Any]) -> bool:
-    """Whether a field with this metadata names another part."""
-    return any(isinstance(item, OfPart) for item in metadata)
+def names_part(field: FieldInfo) -> bool:
+    """Whether a field names another part, always or when it names anything at all."""
+    inner = (item for kind in get_args(field.annotation) for item in getattr(kind, "__metadata__", ()))
+    return any(isinstance(item, OfPart) for item in (*field.metadata, *inner))
 
 
 def live_of(metadata: list[Any]) -> Live | None:

@@ -175,11 +175,8 @@ class Texture(Value):
 Fill = Annotated[Solid | Linear | Radial | Conic | Texture | Picture, Field(discriminator="kind")]
 PICTURED = (Conic, Texture)
 """Fills that SVG has no paint for."""
-TINT_KINDS = ("solid", "ramp")
-"""What a glow can be tinted with."""
-FILL_KINDS: dict[str, type[Value]] = {
-    "solid": Solid, "linear": Linear, "radial": Radial, "conic": Conic, "texture": Texture,
-}  # fmt: skip
+FILL_KINDS = ("solid", "linear", "radial", "conic", "texture", "ramp")
+"""Kinds that a fill can become; a picture has to be chosen first."""
 
 
 AnyFill = Solid | Linear | Radial | Conic | Texture | Picture | Ramp
