@@ -80,3 +80,9 @@ def test_a_ground_follows_a_swatch():
     kit = KIT.evolve(swatches=({"id": "tarn", "name": "Tarn", "colour": "#1f8a92"},))
     shown = resolve(kit, KEY.evolve(ground=Solid(colour=SwatchLink(swatch="tarn"))))
     assert tuple(picture(shown.standing(), 1.0)[0, 0, :3]) == (0x1F, 0x8A, 0x92)
+
+
+def test_a_ground_whose_picture_is_gone_leaves_the_control_as_it_is():
+    lip = Gloss(id="e2", takes_up=0.5)
+    lost = control(part(Box(), solid("#204060"), lip)).evolve(ground=Picture(file="0" * 32))
+    assert resolve(KIT, lost).control.parts[0].effects[1].colour == "#f0f2f0"

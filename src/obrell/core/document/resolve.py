@@ -20,6 +20,7 @@ from obrell.core.errors import NoSuchThing
 from obrell.core.shapes import Box
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink
+from obrell.core.values.paints import Fill
 
 REST = "rest"
 GROUND = "@ground"
@@ -100,12 +101,20 @@ MOST_KNOWN = 8192
 
 def _with_literals(control: Control, colours: Mapping[str, str]) -> Control:
     ground = _literal(control.ground, colours)
-    colours = {**colours, GROUND: mean_colour(ground or PLAIN_GROUND)}
+    colours = {**colours, GROUND: _colour_of(ground or PLAIN_GROUND)}
     parts = tuple(_literal_part(part, colours) for part in control.parts)
     changed = any(new is not old for new, old in zip(parts, control.parts, strict=True))
     if not changed and ground is control.ground:
         return control
     return control.evolve(parts=parts, ground=ground)
+
+
+def _colour_of(ground: Fill) -> str:
+    """The ground's mean colour; that of the plain one when its picture is not stored here."""
+    try:
+        return mean_colour(ground)
+    except NoSuchThing:
+        return mean_colour(PLAIN_GROUND)
 
 
 def _literal_part(part: Part, colours: Mapping[str, str]) -> Part:
