@@ -48,7 +48,7 @@ from obrell.core.shapes import Box
 from obrell.core.values.base import content_hash
 from obrell.core.values.paints import Solid
 from obrell.web.live import Shown, Wish, drawn
-from tools.heavy import KIT, heavy
+from tools.heavy import KIT, all_kinds, heavy
 
 ROUNDS = 15
 ANY_EFFECT: TypeAdapter[AnyEffect] = TypeAdapter(AnyEffect)
@@ -316,6 +316,25 @@ def every_effect() -> None:
     table.add_row("a soft bevel of 1024 × 1024 px, one value changed", "", f"{changed:.0f} ms")
 
 
+def all_effects() -> None:
+    """A control with 25 effects of all kinds: from nothing, again, and with one blur changed."""
+    control = all_kinds()
+    resolved = resolve(KIT, control)
+    frame = Frame(2.0, canvas_box(resolved, 2.0))
+    cache = PixelCache()
+    blurs = itertools.cycle((5.0, 6.0, 7.0))
+
+    def changed() -> None:
+        path = "parts/p1/effects/inner-shadow:0/blur"
+        other = read_edit({"kind": "set", "changes": [{"path": path, "value": next(blurs)}]})
+        draw(resolve(KIT, applied(other, control, Surroundings())), frame, cache)
+
+    fresh = ms(lambda: draw(resolved, frame, PixelCache()))
+    table.add_row("25 effects of all kinds, from nothing", "", f"{fresh:.1f} ms")
+    table.add_row("… again, with all masks kept", "", f"{ms(lambda: draw(resolved, frame, cache)):.1f} ms")
+    table.add_row("… one blur changed", "", f"{ms(changed):.1f} ms")
+
+
 def main() -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
@@ -328,6 +347,7 @@ def main() -> None:
     edits()
     drawing()
     every_effect()
+    all_effects()
     Console().print(table)
 
 

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from pydantic import TypeAdapter
+
 from obrell.core.document.model import Canvas, Control, KitSettings, Part
-from obrell.core.effects import DropShadow, Effect, InnerShadow, Outline, Paint
+from obrell.core.effects import EFFECTS, AnyEffect, DropShadow, Effect, InnerShadow, Outline, Paint
 from obrell.core.effects.offsets import Cast
 from obrell.core.shapes import Box, Round, Shape, Text
 from obrell.core.values.paints import Linear, Radial, Solid, Stop
 
+ANY_EFFECT: TypeAdapter[AnyEffect] = TypeAdapter(AnyEffect)
 KIT = KitSettings(id="bench", name="Bench")
 
 
@@ -28,6 +31,19 @@ def heavy(repeats: int = 1, *, blurs: bool = True, width: float = 320, height: f
         parts = tuple(p.evolve(effects=tuple(e for e in p.effects if not hasattr(e, "blur"))) for p in parts)
     canvas = Canvas(width=width, height=height)
     return Control(id="heavy", name="Heavy", canvas=canvas, parts=tuple(_again(p, repeats) for p in parts))
+
+
+def all_kinds() -> Control:
+    """Five parts on which every kind of effect occurs, 25 in all, 320 × 120."""
+    kinds = [kind for kind in EFFECTS if kind != "mask"]
+    names = [kinds[number % len(kinds)] for number in range(5 * 5 - 1)] + ["mask"]
+    made: list[Effect] = [ANY_EFFECT.validate_python({"kind": name, "id": "e"}) for name in names]
+    shapes: list[Shape] = [
+        Box(width=270, height=64, corners="round"), Box(width=250, height=48, radius=12), Round(width=60, height=60),
+        Round(width=36, height=36), Text(words="Raise sluice", size=22, weight=640),
+    ]  # fmt: skip
+    parts = tuple(_part(f"p{n + 1}", shape, 160, 60, made[5 * n : 5 * n + 5]) for n, shape in enumerate(shapes))
+    return Control(id="all", name="All kinds", canvas=Canvas(width=320, height=120), parts=parts)
 
 
 def _part(id_: str, shape: Shape, x: float, y: float, effects: list[Effect]) -> Part:
