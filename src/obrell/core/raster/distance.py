@@ -2,7 +2,7 @@
 
 The edge becomes lines and circular arcs. Every square of pixels first finds which of them can be nearest
 to any of its points, by the distance from its centre; its points then look at those alone
-(``kernels.md``, section 2).
+(``kernels.md``, section 2). Edges far away are passed over by blocks.
 """
 
 from __future__ import annotations
@@ -17,7 +17,10 @@ from obrell.core.raster.layers import Box, Mask
 
 TOLERANCE_PX = 0.002
 """Largest distance between a curve and its chords: normals are then within 0.4° on a curve of radius 100 px."""
-TILE = 16
+WIDE_TILE, FINE_TILE, FEW_EDGES = 16, 4, 64
+"""Squares of device px are wide where there are few edges, and fine where there are many, as around letters."""
+BLOCK = 16
+"""Edges that are passed over together."""
 
 
 def distance(rows: NDArray[np.float64], box: Box, band: float) -> Mask:
@@ -29,7 +32,8 @@ def distance(rows: NDArray[np.float64], box: Box, band: float) -> Mask:
     corners = Box(box.left, box.top, box.right + 1, box.bottom + 1)
     values = np.full((corners.height, corners.width), np.float32(band))
     if len(rows) and not box.empty:
-        _distances(_edges(rows, TOLERANCE_PX), corners.left, corners.top, band, values)
+        edges = _edges(rows, TOLERANCE_PX)
+        _distances(edges, _blocks(edges), corners.left, corners.top, band, values)
         moved = rows.copy()
         _shift(moved, 0.5)
         _sign(values, corners.left, corners.top, cover(moved, corners).values, flattened(rows))
@@ -159,26 +163,61 @@ def _least(edges, i, x, y):
     return abs(np.sqrt(px * px + py * py) - edges[i, 3])
 
 
-@kernel("void(float64[:,::1], int64, int64, float64, float32[:,::1])")
-def _distances(edges, left, top, band, out):
+@helper
+def _reach_of(edges, i, x, y):
+    """No less than the distance from a place to the farthest point of an edge, whole circles for arcs."""
+    if edges[i, 0] == 0.0:
+        return max(np.hypot(edges[i, 1] - x, edges[i, 2] - y), np.hypot(edges[i, 3] - x, edges[i, 4] - y))
+    return np.hypot(edges[i, 1] - x, edges[i, 2] - y) + edges[i, 3]
+
+
+@kernel("float64[:,::1](float64[:,::1])")
+def _blocks(edges):
+    """Circles around every ``BLOCK`` edges in a row, which lie close together: (x, y, radius)."""
+    blocks = np.zeros(((edges.shape[0] + BLOCK - 1) // BLOCK, 3))
+    for b in range(blocks.shape[0]):
+        first, last = b * BLOCK, min((b + 1) * BLOCK, edges.shape[0])
+        x, y = 0.0, 0.0
+        for i in range(first, last):
+            x += edges[i, 1] / (last - first)
+            y += edges[i, 2] / (last - first)
+        radius = 0.0
+        for i in range(first, last):
+            radius = max(radius, _reach_of(edges, i, x, y))
+        blocks[b] = (x, y, radius)
+    return blocks
+
+
+@kernel("void(float64[:,::1], float64[:,::1], int64, int64, float64, float32[:,::1])")
+def _distances(edges, blocks, left, top, band, out):
     near = np.empty(edges.shape[0], np.int64)
-    reach = TILE * 0.75
-    for tile_y in range(0, out.shape[0], TILE):
-        for tile_x in range(0, out.shape[1], TILE):
-            cx, cy = left + tile_x + TILE / 2, top + tile_y + TILE / 2
-            best = 1e30
-            for i in range(edges.shape[0]):
-                best = min(best, _squared(edges, i, cx, cy))
+    tile = WIDE_TILE if edges.shape[0] <= FEW_EDGES else FINE_TILE
+    reach, nearest = tile * 0.75, 0
+    for tile_y in range(0, out.shape[0], tile):
+        for tile_x in range(0, out.shape[1], tile):
+            cx, cy = left + tile_x + tile / 2, top + tile_y + tile / 2
+            best = _squared(edges, nearest, cx, cy)
+            for b in range(blocks.shape[0]):
+                away = np.hypot(blocks[b, 0] - cx, blocks[b, 1] - cy) - blocks[b, 2]
+                if away > 0 and away * away >= best:
+                    continue
+                for i in range(b * BLOCK, min((b + 1) * BLOCK, edges.shape[0])):
+                    square = _squared(edges, i, cx, cy)
+                    if square < best:
+                        best, nearest = square, i
             best = np.sqrt(best)
             if best - reach > band:
                 continue
             count = 0
-            for i in range(edges.shape[0]):
-                if _least(edges, i, cx, cy) <= best + 2 * reach:
-                    near[count] = i
-                    count += 1
-            for y in range(tile_y, min(tile_y + TILE, out.shape[0])):
-                for x in range(tile_x, min(tile_x + TILE, out.shape[1])):
+            for b in range(blocks.shape[0]):
+                if np.hypot(blocks[b, 0] - cx, blocks[b, 1] - cy) - blocks[b, 2] > best + 2 * reach:
+                    continue
+                for i in range(b * BLOCK, min((b + 1) * BLOCK, edges.shape[0])):
+                    if _least(edges, i, cx, cy) <= best + 2 * reach:
+                        near[count] = i
+                        count += 1
+            for y in range(tile_y, min(tile_y + tile, out.shape[0])):
+                for x in range(tile_x, min(tile_x + tile, out.shape[1])):
                     found = 1e30
                     for k in range(count):
                         found = min(found, _squared(edges, near[k], float(left + x), float(top + y)))
