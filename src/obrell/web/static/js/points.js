@@ -211,7 +211,7 @@ export class Pen {
   async #putByKey() {
     const run = this.#run;
     const knot = run?.knots.length >= 3 && run.knots[this.going.atStart ? run.knots.length - 1 : 0];
-    const [x, y] = knot ? toCanvas(this.marks.bench.partOf(this.going.part), knot[0], knot[1]) : [];
+    const [x, y] = knot ? toCanvas(this.#part, knot[0], knot[1]) : [];
     if (knot && Math.hypot(x - this.spot.x, y - this.spot.y) < 0.5) await this.#close();
     else await this.#keep({ ...this.spot }, false);
   }
@@ -244,9 +244,13 @@ export class Pen {
     this.marks.svg.append(svg("text", { x, y: y - 18 }, measured(to[0] - from[0], to[1] - from[1])));
   }
 
+  /** The path that is drawn, as the last answer had it. */
+  get #part() {
+    return this.going && (this.drawn || this.marks.bench.partOf(this.going.part));
+  }
+
   get #run() {
-    const part = this.going && (this.drawn || this.marks.bench.partOf(this.going.part));
-    return part?.contours[this.going.contour];
+    return this.#part?.contours[this.going.contour];
   }
 
   /** The two ends of the segment that is being drawn, on the canvas, as the stage shows it. */
@@ -275,7 +279,7 @@ export class Pen {
     const run = this.#run;
     if (!run || run.knots.length < 3) return false;
     const knot = run.knots[this.going.atStart ? run.knots.length - 1 : 0];
-    return this.#near(event, this.marks.bench.partOf(this.going.part), knot);
+    return this.#near(event, this.#part, knot);
   }
 
   /** An open end of the selected path under the pointer. */
