@@ -15,13 +15,14 @@ from pathlib import Path
 
 import pytest
 from hypothesis import settings
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits
 
 settings.register_profile("obrell", deadline=None, max_examples=60, derandomize=True)
 settings.load_profile("obrell")
+expect.set_options(timeout=20_000)
 
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
