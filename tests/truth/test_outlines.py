@@ -5,6 +5,8 @@ import pytest
 
 from obrell.core.check.soft_sides import soft_sides
 from obrell.core.effects import Outline
+from obrell.core.render.cache import PixelCache
+from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.shapes import Box, Round
 from obrell.core.values.paints import Conic, Linear, Radial, Solid, Stop
 from tests.making import layer, part, resolved
@@ -105,3 +107,13 @@ def test_hard_stops_across_and_along_are_anti_aliased():
         fine = layer(shown, 4.0).planes.reshape(4, 60, 4, 80, 4).mean(axis=(2, 4))
         assert np.abs(planes - fine)[:, planes[3] > 0.99].max() < 0.2
         assert ((planes[0] > 0.1) & (planes[0] < 0.9) & (planes[3] > 0.99)).sum() > 8
+
+
+def test_ramps_across_a_band_are_not_mistaken_for_those_of_another_density():
+    """Two rounds with one outline on the device grid, but bands of other widths on it."""
+    cache, edge = PixelCache(), Outline(id="e1", width=4, run="across its width", fill=Linear(stops=STOPS))
+    small = resolved(part(Round(width=20, height=20), edge, x=20, y=15), width=40, height=30)
+    large = resolved(part(Round(width=40, height=40), edge))
+    for shown, density in ((small, 2.0), (large, 1.0)):
+        frame = Frame(density, canvas_box(shown, density))
+        assert np.array_equal(draw(shown, frame, cache), draw(shown, frame, PixelCache()))

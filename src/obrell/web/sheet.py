@@ -7,10 +7,9 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from pydantic import BaseModel, TypeAdapter
+from pydantic import TypeAdapter
 
 from obrell.core.document.colours import colours_of
-from obrell.core.document.gradients import Handled
 from obrell.core.document.materials import own_values
 from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Guide, KitSettings, Part
@@ -23,15 +22,13 @@ from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import ZONES, Effect, gradient_of
 from obrell.core.effects.markup import straightened
-from obrell.core.effects.pigments import picture_frame
+from obrell.core.effects.pigments import seams_of
 from obrell.core.errors import NoSuchThing
-from obrell.core.geometry.plane import Rect
-from obrell.core.raster.samples import seams
 from obrell.core.shapes import Container, Path, Repeat, Text
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
-from obrell.core.values.paints import Conic, Gradient, Linear, Picture, Solid, Stop
+from obrell.core.values.paints import Conic, Gradient, Handled, Linear, Picture, Solid, Stop
 from obrell.web.selection import Selection
 from obrell.web.slots import SlotView, models, pictured, shifted, slot, view
 
@@ -312,9 +309,7 @@ def _common_rows(control: Control, part: Part, step: str) -> dict[str, SlotView]
     """The rows of an effect that can be set for several parts, by their paths below the part."""
     base = f"parts/{part.id}"
     rows = _rows(control, value_at(control, f"{base}/{step}"), f"{base}/{step}")
-    return {
-        row.path.removeprefix(f"{base}/"): row for row in rows if row.kind in ("number", "choice", "switch", "colour")
-    }
+    return {row.path.removeprefix(f"{base}/"): row for row in rows if row.kind in SHARED}
 
 
 def _lit(control: Control) -> Iterator[tuple[str, str, SlotView]]:
@@ -528,7 +523,7 @@ def _ramp_view(ramp: Gradient, path: str) -> RampView:
     )  # fmt: skip
 
 
-def _rows(control: Control, owner: BaseModel, base: str) -> list[SlotView]:
+def _rows(control: Control, owner: Value, base: str) -> list[SlotView]:
     """Every field as a row; nested values are unfolded, their kind first."""
     rows: list[SlotView] = []
     names = list(type(owner).model_fields)
@@ -536,9 +531,7 @@ def _rows(control: Control, owner: BaseModel, base: str) -> list[SlotView]:
         names.sort(key=lambda name: name in Effect.model_fields)
     for name in names:
         value = getattr(owner, name)
-        if name == "through" and not getattr(owner, "can_reach", True):
-            continue
-        if name in HIDDEN_FIELDS or name in getattr(owner, "hidden_fields", tuple)():
+        if name in HIDDEN_FIELDS or name in owner.omitted():
             continue
         if isinstance(value, Value) and "kind" in type(value).model_fields:
             rows.append(slot(control, f"{base}/{name}/kind"))
@@ -578,9 +571,7 @@ def _takes_pictures(effect: Effect) -> bool:
 def _tile(fill: object) -> TileView | None:
     if not isinstance(fill, Picture):
         return None
-    _, cut = picture_frame(fill, Rect(0, 0, 1, 1))
-    found = seams(fill.file, *cut) if fill.fit == "tiled" else (False, False)
-    return TileView(tuple(name for name, shows in zip(("across", "down"), found, strict=True) if shows))
+    return TileView(seams_of(fill))
 
 
 def _lamella(effect: Effect) -> tuple[tuple[float, str, float], ...]:

@@ -24,6 +24,12 @@ def to_hex(rgb: Triple) -> str:
     return "#" + "".join(f"{math.floor(min(1.0, max(0.0, v)) * 255 + 0.5):02x}" for v in rgb)
 
 
+def mixed(one: str, other: str, share: float) -> str:
+    """A share of the way from one ``#rrggbb`` to another, in encoded sRGB."""
+    red, green, blue = (a + (b - a) * share for a, b in zip(from_hex(one), from_hex(other), strict=True))
+    return to_hex((red, green, blue))
+
+
 def decoded(value: float) -> float:
     """sRGB-encoded to linear light (IEC 61966-2-1); negative values mirror."""
     size = abs(value)

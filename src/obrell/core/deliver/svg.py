@@ -17,7 +17,7 @@ from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects import Blur
-from obrell.core.effects.base import Drawing, Effect, Side
+from obrell.core.effects.base import Drawing, Effect, Side, lying
 from obrell.core.effects.markup import Definitions, element, text
 from obrell.core.effects.mask import GradientCover
 from obrell.core.effects.mask import Mask as MaskEffect
@@ -100,9 +100,9 @@ def _masked(effect: MaskEffect, node: Node, drawn: str, made: Pictures, defs: De
     everywhere: dict[str, str | float] = {"d": rectangle(EVERYWHERE)}
     if isinstance(effect.cover, GradientCover):
         fill = effect.cover.fill
-        wide = spans_of(made.resolved.control, made.resolved.tree, part).get(fill.span)
-        place = Similarity() if wide else Similarity(dx=dx, dy=dy).after(place_of(part))
-        shown = element("path", everywhere | defs.fill(fill, wide or part.shape.box(), place))
+        spans = spans_of(made.resolved.control, made.resolved.tree, part)
+        own = part.shape.box(), Similarity(dx=dx, dy=dy).after(place_of(part))
+        shown = element("path", everywhere | defs.fill(fill, *lying(fill, spans, own)))
     elif cover is not None:
         shown = _node(moved_node(cover, Similarity(dx=dx, dy=dy)), made, defs)
     else:

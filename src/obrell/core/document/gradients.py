@@ -8,12 +8,11 @@ from dataclasses import dataclass
 
 from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import place_of
-from obrell.core.effects.base import Effect, gradient_of
+from obrell.core.effects.base import Effect, gradient_of, lying
 from obrell.core.effects.markup import linear_ends
 from obrell.core.geometry.plane import Point, Rect, Similarity, degrees_of, direction
-from obrell.core.values.paints import Conic, Linear, Radial
+from obrell.core.values.paints import Conic, Handled, Linear, Radial
 
-Handled = Linear | Radial | Conic
 Values = dict[str, float]
 """New values of a gradient, by their paths below it."""
 ARM = 0.42
@@ -169,13 +168,12 @@ def laid(part: Part, effect: Effect, spans: Mapping[str, Rect]) -> Laid | None:
     path, gradient = found
     if not isinstance(gradient, Handled):
         return None
-    wide = spans.get(gradient.span)
-    if wide is not None:
-        return Laid(gradient, path, wide, Similarity())
     dx, dy = effect.shift(part.x, part.y)
-    place = Similarity(dx=dx, dy=dy).after(place_of(part))
-    box = effect.fill_box(part.shape, place.turn)
-    return None if box is None else Laid(gradient, path, box, place)
+    box = effect.fill_box(part.shape, part.rotation)
+    if box is None:
+        return None
+    own = box, Similarity(dx=dx, dy=dy).after(place_of(part))
+    return Laid(gradient, path, *lying(gradient, spans, own))
 
 
 def _between(start: Point, end: Point, share: float) -> Point:

@@ -30,7 +30,7 @@ from obrell.core.values.fields import (
     Signed,
     Size,
 )
-from obrell.core.values.paints import Conic, Fill, Linear, Radial, Stop
+from obrell.core.values.paints import Fill, Handled, Linear, Stop
 
 PLAIN_GROUND = Linear(stops=(Stop(position=0, colour="#eef0ec"), Stop(position=1, colour="#d3d8d4")))
 """What a control stands on that has no ground of its own."""
@@ -227,7 +227,7 @@ class KitGradient(Value):
 
     id: Id
     name: Name
-    fill: Annotated[Linear | Radial | Conic, Field(discriminator="kind")]
+    fill: Annotated[Handled, Field(discriminator="kind")]
 
 
 class KitFont(Value):

@@ -8,12 +8,11 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from obrell.core.colour.links import literal
-from obrell.core.colour.spaces import from_hex, to_hex
 from obrell.core.document.follows import settled
 from obrell.core.document.model import PLAIN_GROUND, Control, Fit, KitSettings, Light, Part, State
 from obrell.core.document.moving import set_value
 from obrell.core.document.tree import Tree, arranged
-from obrell.core.effects import Paint
+from obrell.core.effects import Effect, Paint
 from obrell.core.effects.base import Lamp
 from obrell.core.effects.pigments import mean_colour
 from obrell.core.errors import NoSuchThing
@@ -145,14 +144,7 @@ def _literal(value: Any, colours: Mapping[str, str]) -> Any:
             if new is not old:
                 changes[name] = new
     made = value.evolve(**changes) if changes else value
-    return _taking_up(made, colours) if getattr(made, "takes_up", 0) > 0 else made
-
-
-def _taking_up(value: Any, colours: Mapping[str, str]) -> Any:
-    """An effect whose colour is partly the ground's."""
-    own, ground = from_hex(value.colour), from_hex(colours[GROUND])
-    red, green, blue = (a + (b - a) * value.takes_up for a, b in zip(own, ground, strict=True))
-    return value.evolve(colour=to_hex((red, green, blue)), takes_up=0.0)
+    return made.on_ground(colours[GROUND]) if isinstance(made, Effect) else made
 
 
 def links(value: Any) -> frozenset[str]:

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from obrell.core.document.model import Control, Part
 from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, effect_of, names_of, part_of
-from obrell.core.effects import EFFECTS, Effect
+from obrell.core.effects import EFFECTS, AnyEffect, Effect
 from obrell.core.errors import Refused
 from obrell.core.values.fields import Id
 
@@ -93,28 +93,32 @@ class MoveEffect(Edit):
         return f"Moved {_named(control, self.part, self.effect)} {way}"
 
     def _places(self, part: Part) -> int:
+        """How far it moves among the effects of its zone."""
         if self.to is None:
             return self.by
         effect, other = effect_of(part, self.effect), effect_of(part, self.to)
-        if effect.lies_in() != other.lies_in():
+        zone = _zone_of(part, effect)
+        if other not in zone:
             raise Refused(
                 f"{effect.label} lies in the zone “{effect.lies_in()}” and stays there; "
                 f"{other.label.lower()} lies in “{other.lies_in()}”."
             )
-        return part.effects.index(other) - part.effects.index(effect)
+        return zone.index(other) - zone.index(effect)
 
     def _moved(self, part: Part) -> Part:
-        effect, places = effect_of(part, self.effect), self._places(part)
-        zone = [e for e in part.effects if e.lies_in() == effect.lies_in()]
+        effect = effect_of(part, self.effect)
+        zone = _zone_of(part, effect)
         at = zone.index(effect)
-        if self.to is not None:
-            places = zone.index(effect_of(part, self.to)) - at
-        to = min(max(at + places, 0), len(zone) - 1)
+        to = min(max(at + self._places(part), 0), len(zone) - 1)
         zone.insert(to, zone.pop(at))
         following = iter(zone)
         return part.evolve(
             effects=tuple(next(following) if e.lies_in() == effect.lies_in() else e for e in part.effects)
         )
+
+
+def _zone_of(part: Part, effect: Effect) -> list[AnyEffect]:
+    return [other for other in part.effects if other.lies_in() == effect.lies_in()]
 
 
 def _named(control: Control, part_id: str, effect_id: str) -> str:

@@ -26,6 +26,7 @@ from obrell.core.values.paints import PICTURED, Fill, Gradient, Texture
 Zone = Literal["behind", "surface", "edge", "whole"]
 ZONES: tuple[Zone, ...] = get_args(Zone)
 """In the order in which they are painted."""
+UNMOVED = Similarity()
 Side = Literal["behind", "inside", "outside"]
 """Which of a part's three layers is being painted: the backdrop, what the shape's inside shows, or
 what lies just outside it. An outline on the centre paints the last two."""
@@ -159,10 +160,7 @@ class Drawing:
 
     def fill(self, fill: Fill, box: Rect | None = None) -> dict[str, str | float]:
         """The ``fill`` attributes of a paint laid over the part's box, or over what it spans."""
-        wide = self.spans.get(getattr(fill, "span", "part"))
-        if wide is not None:
-            return self.defs.fill(fill, wide, Similarity())
-        return self.defs.fill(fill, box or self.shape.box(), self.place)
+        return self.defs.fill(fill, *lying(fill, self.spans, (box or self.shape.box(), self.place)))
 
     def field(self) -> str:
         """Path data of what an inside effect fills: the shape, or all around it when that is cut."""
@@ -232,6 +230,10 @@ class Effect(Value):
         """How far its fill is moved on the canvas when its part stands at (x, y)."""
         return 0.0, 0.0
 
+    def on_ground(self, colour: str) -> Self:
+        """The same with what it takes up of the ground's colour, ``#rrggbb``; its own are literal."""
+        return self
+
     def fitted_to(self, x: float, y: float) -> Self:
         """The same as it is first put on a part whose place is (x, y)."""
         return self
@@ -254,6 +256,9 @@ class Effect(Value):
         """Whether any coat of it is blended with what lies below, other than laid over it."""
         return self.blend != "normal"
 
+    def omitted(self) -> tuple[str, ...]:
+        return (*self.hidden_fields(), *(() if self.can_reach else ("through",)))
+
     @property
     def can_reach(self) -> bool:
         """Whether it makes a difference that it is blended with what lies below its part."""
@@ -273,6 +278,15 @@ class Effect(Value):
     def opaque(self) -> bool:
         """Whether it hides everything below it on the part."""
         return False
+
+
+def lying(
+    fill: object, spans: Mapping[str, Rect], own: tuple[Rect, Similarity], canvas: Similarity = UNMOVED
+) -> tuple[Rect, Similarity]:
+    """The box that a fill is laid on and the way from there to where it is drawn: that of what it spans, on the
+    canvas, or the part's ``own``. ``spans`` has the boxes of what a fill can span but the part."""
+    wide = spans.get(getattr(fill, "span", "part"))
+    return own if wide is None else (wide, canvas)
 
 
 def gradient_of(effect: Effect) -> tuple[str, Gradient] | None:

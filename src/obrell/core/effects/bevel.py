@@ -11,13 +11,13 @@ from pydantic import Field
 from obrell.core.effects.base import Coat, Rough, Side, Site, Zone
 from obrell.core.effects.lit import Lit, towards
 from obrell.core.effects.pigments import solid
-from obrell.core.effects.tones import Tone, tone_pictures
+from obrell.core.effects.tones import Tone, tone_pictures, tone_table
 from obrell.core.raster.blur import TAIL
 from obrell.core.raster.relief import INSIDE, OUTSIDE, STRADDLING, TABLE_SIZE, Relief, Table
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Colour
-from obrell.core.values.curves import TONES, Curve
+from obrell.core.values.curves import Curve
 from obrell.core.values.fields import Angle, Blur, Length, Live, Share, Signed
 from obrell.core.values.paints import Pattern, Seed, Texture
 
@@ -114,7 +114,7 @@ class Bevel(Lit):
         return profile_table(self.profile, self.steps, self.drawn)
 
     def _tones(self) -> Table:
-        return (self.drawn_tone if self.tone == "drawn" else TONES[self.tone]).table()
+        return tone_table(self.tone, self.drawn_tone)
 
 
 @lru_cache(maxsize=64)

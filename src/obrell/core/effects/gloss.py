@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from functools import lru_cache
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
+from obrell.core.colour.spaces import mixed
 from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
 from obrell.core.effects.lit import Lit
 from obrell.core.effects.markup import element
@@ -46,6 +47,11 @@ class Gloss(Lit):
 
     def reach(self, light: float) -> float:
         return 0.0
+
+    def on_ground(self, colour: str) -> Self:
+        return (
+            self.evolve(colour=mixed(str(self.colour), colour, self.takes_up), takes_up=0.0) if self.takes_up else self
+        )
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
         angle = self.lamp(site.lamp).direction - site.place.turn

@@ -6,6 +6,7 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
+from obrell.core.colour.spaces import mixed
 from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
 from obrell.core.effects.markup import element
 from obrell.core.effects.pigments import solid
@@ -28,6 +29,11 @@ class InnerShadow(Shadow):
 
     def reach(self, light: float) -> float:
         return 0.0
+
+    def on_ground(self, colour: str) -> Self:
+        return (
+            self.evolve(colour=mixed(str(self.colour), colour, self.takes_up), takes_up=0.0) if self.takes_up else self
+        )
 
     def pressed(self, light: float) -> Self:
         return self.evolve(offset=self.offset.opposite(light))

@@ -9,7 +9,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from obrell.core.colour.spaces import from_hex, from_oklab, to_hex, to_oklab
+from obrell.core.colour.spaces import from_hex, from_oklab, mixed, to_hex, to_oklab
 from obrell.core.geometry.plane import Rect, Similarity, about, direction
 from obrell.core.raster.layers import Box, Layer, Mask
 from obrell.core.raster.ramps import (
@@ -24,15 +24,26 @@ from obrell.core.raster.ramps import (
     Pigment,
     midpoint_exponent,
 )
-from obrell.core.raster.samples import EMPTY, FOLDED, PADDED, WRAPPED, Stretch, cropped, planes_of, sampled, size_of
-from obrell.core.values.paints import Conic, Fill, Gradient, Linear, Picture, Radial, Solid, Stop, Texture
+from obrell.core.raster.samples import (
+    EMPTY,
+    FOLDED,
+    PADDED,
+    WRAPPED,
+    Stretch,
+    cropped,
+    planes_of,
+    sampled,
+    seams,
+    size_of,
+)
+from obrell.core.values.paints import Conic, Fill, Gradient, Handled, Linear, Picture, Solid, Stop, Texture
 
 RAMP_SIZE = 1025
 NOTHING = (0.0, 0.0, 0.0)
 SPREADS = {"once": ONCE, "repeated": REPEATED, "mirrored": MIRRORED}
 
 
-def pigment(fill: Solid | Linear | Radial | Conic, box: Rect, to_device: Similarity) -> Pigment:
+def pigment(fill: Solid | Handled, box: Rect, to_device: Similarity) -> Pigment:
     """``box`` is the part's own unrotated box; colours must be literals."""
     if isinstance(fill, Solid):
         return solid(str(fill.colour))
@@ -110,13 +121,25 @@ def picture_layer(fill: Picture, box: Rect, to_device: Similarity, region: Box) 
     return sampled(planes, Stretch((*across, *down), beyond), region)
 
 
-def picture_frame(fill: Picture, box: Rect) -> tuple[Rect, tuple[int, int, int, int]]:
-    """Where the picture, or its middle tile, lies in the part's own space, and which of its px are seen:
-    left, top, right and bottom."""
+def seams_of(fill: Picture) -> tuple[str, ...]:
+    """The ways, ``across`` and ``down``, in which the tiles of a picture show a seam."""
+    shows = seams(fill.file, *_seen_px(fill)) if fill.fit == "tiled" else (False, False)
+    return tuple(way for way, seam in zip(("across", "down"), shows, strict=True) if seam)
+
+
+def _seen_px(fill: Picture) -> tuple[int, int, int, int]:
+    """Which px of the picture are seen: left, top, right and bottom."""
     width, height = size_of(fill.file)
     left, top = min(int(fill.cut_left * width), width - 1), min(int(fill.cut_top * height), height - 1)
     right = max(left + 1, width - int(fill.cut_right * width))
     bottom = max(top + 1, height - int(fill.cut_bottom * height))
+    return left, top, right, bottom
+
+
+def picture_frame(fill: Picture, box: Rect) -> tuple[Rect, tuple[int, int, int, int]]:
+    """Where the picture, or its middle tile, lies in the part's own space, and which of its px are seen:
+    left, top, right and bottom."""
+    left, top, right, bottom = _seen_px(fill)
     wide, high = right - left, bottom - top
     if fill.fit == "stretched":
         return box, (left, top, right, bottom)
@@ -199,9 +222,7 @@ def mean_colour(fill: Fill) -> str:
     if isinstance(fill, Solid):
         return str(fill.colour)
     if isinstance(fill, Texture):
-        low, high = from_hex(str(fill.colour)), from_hex(str(fill.second))
-        red, green, blue = ((a + b) / 2 for a, b in zip(low, high, strict=True))
-        return to_hex((red, green, blue))
+        return mixed(str(fill.colour), str(fill.second), 0.5)
     planes = planes_of(fill.file).reshape(4, -1).T if isinstance(fill, Picture) else colours_of(fill)
     red, green, blue, alpha = (float(v) for v in planes.mean(axis=0))
     return to_hex((red / alpha, green / alpha, blue / alpha)) if alpha > 0 else "#ffffff"

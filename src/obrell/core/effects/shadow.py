@@ -10,14 +10,15 @@ from pydantic import Field
 from obrell.core.effects.base import Drawing, Effect
 from obrell.core.effects.markup import element, gaussian_blur
 from obrell.core.effects.offsets import Cast, Offset
-from obrell.core.effects.tones import Tone, tone_pictures
+from obrell.core.effects.tones import Tone, tone_pictures, tone_table
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number
 from obrell.core.raster.blur import TAIL
+from obrell.core.raster.falloff import toned
 from obrell.core.raster.layers import Mask
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.colours import Colour
-from obrell.core.values.curves import TONES, Curve, Table
+from obrell.core.values.curves import Curve, Table
 from obrell.core.values.fields import Blur, Signed
 
 SVG_STEPS = 64
@@ -45,10 +46,7 @@ class Shadow(Effect):
 
     def fallen(self, mask: Mask) -> Mask:
         """The blurred coverage through the falloff."""
-        if self.falloff == "straight":
-            return mask
-        places = np.linspace(0, 1, len(self._table()))
-        return Mask(mask.box, np.interp(mask.values, places, self._table()).astype(np.float32))
+        return mask if self.falloff == "straight" else toned(mask, self._table())
 
     def softened(self, drawing: Drawing, around: Rect) -> str:
         """The filter of its SVG form: the blur, then the falloff; empty when there is neither."""
@@ -61,7 +59,7 @@ class Shadow(Effect):
 
     def _table(self) -> Table:
         """The falloff, moved so that nothing is painted where there is no shadow."""
-        table = (self.drawn_falloff if self.falloff == "drawn" else TONES[self.falloff]).table()
+        table = tone_table(self.falloff, self.drawn_falloff)
         return np.asarray(np.clip((table - table[0]) / max(1e-6, 1 - table[0]), 0, 1), np.float32)
 
     def reach(self, light: float) -> float:

@@ -10,12 +10,13 @@ from pydantic import Field
 from obrell.core.effects.base import Coat, Side, Site, Zone
 from obrell.core.effects.lit import Lit
 from obrell.core.effects.pigments import solid
-from obrell.core.effects.tones import Tone, tone_pictures
+from obrell.core.effects.tones import Tone, tone_pictures, tone_table
 from obrell.core.geometry.plane import Similarity, direction
+from obrell.core.raster.falloff import toned
 from obrell.core.raster.layers import Mask
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.colours import Colour
-from obrell.core.values.curves import TABLE_SIZE, TONES, Curve, Table
+from obrell.core.values.curves import Curve, Table
 from obrell.core.values.fields import Blur, Length, Share
 
 
@@ -48,9 +49,9 @@ class Sheen(Lit):
             site.within(path.transformed(Similarity(dx=way * by[0], dy=way * by[1])), deviation) for way in (1, -1)
         )
         folds = np.square(one.values - other.values)
-        table = (self.drawn_tone if self.tone == "drawn" else TONES[self.tone]).table()
-        values = np.interp(folds, np.linspace(0, 1, TABLE_SIZE), table).astype(np.float32)
-        mask = Mask(one.box, 1 - values if self.inverted else values)
+        mask = toned(Mask(one.box, folds), tone_table(self.tone, self.drawn_tone))
+        if self.inverted:
+            mask = Mask(one.box, 1 - mask.values)
         return (Coat(mask, solid(str(self.colour)), self.opacity, self.blend),)
 
     def hidden_fields(self) -> tuple[str, ...]:

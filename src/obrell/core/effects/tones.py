@@ -11,6 +11,11 @@ Tone = Literal[
 ]  # fmt: skip
 
 
+def tone_table(tone: Tone, drawn: Curve) -> Table:
+    """The values of a tonal curve by its name."""
+    return (drawn if tone == "drawn" else TONES[tone]).table()
+
+
 def tone_pictures(drawn: Curve) -> dict[str, Table]:
     """Every tonal curve by its name."""
     return {name: tone.table() for name, tone in (TONES | {"drawn": drawn}).items()}

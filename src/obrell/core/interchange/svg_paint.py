@@ -11,7 +11,7 @@ from xml.etree.ElementTree import Element
 
 from PIL import ImageColor
 
-from obrell.core.colour.spaces import from_hex, to_hex
+from obrell.core.colour.spaces import mixed
 from obrell.core.geometry.affine import IDENTITY, Affine, read_transform
 from obrell.core.geometry.plane import Rect
 from obrell.core.values.paints import MAX_STOPS, Fill, Linear, Radial, Solid, Stop
@@ -165,10 +165,8 @@ def _straight(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
 
 
 def _mixed(one: Stop, other: Stop, t: float) -> Stop:
-    first, second = from_hex(str(one.colour)), from_hex(str(other.colour))
-    r, g, b = (p + (q - p) * t for p, q in zip(first, second, strict=True))
-    position = one.position + (other.position - one.position) * t
-    return Stop(position=position, colour=to_hex((r, g, b)), opacity=one.opacity + (other.opacity - one.opacity) * t)
+    position, opacity = (a + (b - a) * t for a, b in ((one.position, other.position), (one.opacity, other.opacity)))
+    return Stop(position=position, colour=mixed(str(one.colour), str(other.colour), t), opacity=opacity)
 
 
 def _share(text: str) -> float:

@@ -43,6 +43,12 @@ def _fade(corners, way, reach, curve, strength, share):
             strength[y, x] = curve[i] + (at - i) * (curve[i + 1] - curve[i])
 
 
+def toned(mask: Mask, table: NDArray[np.float32]) -> Mask:
+    """A mask's values mapped by a table from 0 to 1."""
+    values = np.interp(mask.values, np.linspace(0, 1, len(table)), table)
+    return Mask(mask.box, values.astype(np.float32))
+
+
 def ramp_layer(share: Mask, step: Mask, colours: NDArray[np.float32], *, wraps: bool = False) -> Layer:
     """Colours along a ramp, over each pixel's own stretch of it: ``share`` is the middle of that and ``step`` its
     length, so that edges between colours are anti-aliased. ``colours`` has shape (n, 4), premultiplied, at even

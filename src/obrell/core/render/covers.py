@@ -8,6 +8,7 @@ import numpy as np
 
 from obrell.core.document.copies import moved_node
 from obrell.core.document.nodes import Node
+from obrell.core.effects.base import lying
 from obrell.core.effects.mask import GradientCover
 from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.effects.pigments import pigment
@@ -27,12 +28,11 @@ def mask_over(effect: MaskEffect, node: Node, site: PartSite, box: Box, paint: P
     cover = dict(node.covers).get(effect.id)
     layer = Layer.clear(box)
     if isinstance(effect.cover, GradientCover):
-        wide = site.spans.get(effect.cover.fill.span)
+        fill = effect.cover.fill
         to_device = Similarity(dx=dx * site.density, dy=dy * site.density).after(site.place)
-        if wide is not None:
-            to_device = Similarity(site.density)
+        laid = lying(fill, site.spans, (site.box, to_device), Similarity(site.density))
         everywhere = Mask(box, np.ones((box.height, box.width), np.float32))
-        blend.paint(layer, everywhere, pigment(effect.cover.fill, wide or site.box, to_device), 1.0, 0)
+        blend.paint(layer, everywhere, pigment(fill, *laid), 1.0, 0)
     elif cover is not None:
         paint(layer, moved_node(cover, Similarity(dx=dx, dy=dy)))
     else:

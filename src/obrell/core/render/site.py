@@ -12,7 +12,7 @@ import numpy as np
 from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
-from obrell.core.effects.base import Lamp, Rough
+from obrell.core.effects.base import Lamp, Rough, lying
 from obrell.core.effects.pigments import picture_layer, pigment, texture_field, texture_layer
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
@@ -65,7 +65,16 @@ class PartSite:
         self, relief: Relief, light: tuple[float, float, float], tone: Table, outwards: float, rough: Rough | None
     ) -> tuple[Mask, Mask]:  # fmt: skip
         box, measures = self._around(outwards), (relief.side, relief.width, relief.rise, relief.deviation)
-        key = ("lit", self.outline, box, measures, relief.profile.tobytes(), light, tone.tobytes(), rough, self.place)
+        key = (
+            "lit",
+            self.outline,
+            box,
+            measures,
+            relief.profile.tobytes(),
+            light,
+            tone.tobytes(),
+            rough and (rough, self.place),
+        )
         return self._pair(key, lambda: lit(self.outline.rows, box, relief, light, tone, self._bumps(rough, box)))
 
     def _bumps(self, rough: Rough | None, box: Box) -> Mask | None:
@@ -106,10 +115,7 @@ class PartSite:
         return self.cache.get(("everywhere", box), lambda: Mask(box, np.ones((box.height, box.width), np.float32)))
 
     def pigment(self, fill: Fill, over: Box, on: Rect | None = None) -> Pigment | Layer:
-        box, place = on or self.box, self.place
-        wide = self.spans.get(getattr(fill, "span", "part"))
-        if wide is not None:
-            box, place = wide, Similarity(self.density)
+        box, place = lying(fill, self.spans, (on or self.box, self.place), Similarity(self.density))
         if isinstance(fill, Texture):
             return texture_layer(fill, self._textured(fill, over, box, place))
         if not isinstance(fill, Picture):
@@ -118,15 +124,14 @@ class PartSite:
         return self.cache.get(key, lambda: picture_layer(fill, box, place, over))
 
     def across(self, start: float, end: float, over: Box) -> tuple[Mask, Mask]:
-        band, scale = max(abs(start), abs(end)) * self.density + 2, self.density
+        start, end = start * self.density, end * self.density
+        band = max(abs(start), abs(end)) + 2
         key = ("across", self.outline, over, start, end)
-        return self._pair(
-            key, lambda: across(distance(self.outline.rows, over, band), over, start * scale, end * scale)
-        )
+        return self._pair(key, lambda: across(distance(self.outline.rows, over, band), over, start, end))
 
     def along(self, reach: float, over: Box) -> tuple[Mask, Mask]:
-        key = ("along", self.outline, over, reach)
-        return self._pair(key, lambda: along(self.outline.rows, over, reach * self.density + 2))
+        reach = reach * self.density + 2
+        return self._pair(("along", self.outline, over, reach), lambda: along(self.outline.rows, over, reach))
 
     def texture(self, fill: Texture, over: Box) -> Mask:
         return self._textured(fill, over, self.box, self.place)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from obrell.core.values.paints import Conic, Linear, Radial, Stop
+from obrell.core.values.paints import Conic, Handled, Linear, Radial, Stop
 
 
 @dataclass(frozen=True, slots=True)
@@ -12,7 +12,7 @@ class Named:
     """A gradient and what it is called."""
 
     name: str
-    fill: Linear | Radial | Conic
+    fill: Handled
 
 
 def _stops(text: str) -> tuple[Stop, ...]:

@@ -24,6 +24,10 @@ class Value(BaseModel):
         """Fields that mean nothing as the others stand, and that an open sheet leaves out."""
         return ()
 
+    def omitted(self) -> tuple[str, ...]:
+        """``hidden_fields``, and those that depend on what kind of value it is."""
+        return self.hidden_fields()
+
     def evolve(self, **changes: Any) -> Self:
         """A copy with some fields changed, validated again; untouched fields stay the same objects.
 

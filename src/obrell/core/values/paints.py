@@ -172,6 +172,8 @@ class Texture(Value):
     seed: Seed = Field(1, title="seed")
 
 
+Handled = Linear | Radial | Conic
+"""Gradients that lie on a box, with handles there."""
 Fill = Annotated[Solid | Linear | Radial | Conic | Texture | Picture, Field(discriminator="kind")]
 PICTURED = (Conic, Texture)
 """Fills that SVG has no paint for."""
