@@ -122,6 +122,13 @@ class Hand:
         expect(self.page.locator(".part")).to_have_count(count + 1)
         return self.newest()
 
+    def put(self, key, start, end):
+        """A part drawn, and selected as one that stands; its id."""
+        part = self.draw(key, start, end)
+        self.page.keyboard.press("Escape")
+        self.select(part)
+        return part
+
     def pen(self, *places):
         """A closed path with corners."""
         self.page.locator("#stage").focus()

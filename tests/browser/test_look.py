@@ -56,9 +56,7 @@ def add_effect(hand, kind, label):
 
 def test_a_lens_is_built_from_a_circle_lit_laid_on_a_star_and_pressed(hand):
     page = hand.page
-    lens = hand.draw("r", (20, 12), (92, 84))
-    page.keyboard.press("Escape")
-    hand.select(lens)
+    lens = hand.put("r", (20, 12), (92, 84))
     hand.choose(f"parts/{lens}/effects/e1/fill/kind", "radial")
     for kind, label in (
         ("inner-glow", "Inner glow"),
@@ -93,9 +91,7 @@ def test_a_lens_is_built_from_a_circle_lit_laid_on_a_star_and_pressed(hand):
     with page.expect_response("**/edits"):
         page.locator("[data-version='2']").click()
     page.keyboard.press("Escape")
-    star = hand.draw("s", (94, 4), (118, 28))
-    page.keyboard.press("Escape")
-    hand.select(star)
+    hand.put("s", (94, 4), (118, 28))
     page.keyboard.press("m")
     with page.expect_response("**/edits"):
         page.locator("[data-lay='m-lens']").click()
@@ -105,9 +101,7 @@ def test_a_lens_is_built_from_a_circle_lit_laid_on_a_star_and_pressed(hand):
 
 def test_a_gradient_is_turned_by_its_handle_and_a_curve_is_drawn(hand):
     page = hand.page
-    box = hand.draw("b", (20, 20), (100, 76))
-    page.keyboard.press("Escape")
-    hand.select(box)
+    box = hand.put("b", (20, 20), (100, 76))
     hand.choose(f"parts/{box}/effects/e1/fill/kind", "linear")
     page.locator("#sheet [data-open=e1]").click()
     start = middle_of(page, "[data-gradient=to]")
@@ -182,6 +176,16 @@ def test_what_is_removed_can_be_taken_back_on_the_spot(page, server):
     expect(page.locator(".effs .eff")).to_have_count(5)
     page.locator("#said").get_by_text("Take it back").click()
     expect(page.locator(".effs .eff")).to_have_count(6)
+    page.locator("#sheet [data-open=e2]").click()
+    page.locator("[data-drop-stop]").first.click()
+    expect(page.locator(".stop")).to_have_count(2)
+    page.locator("#said").get_by_text("Take it back").click()
+    expect(page.locator(".stop")).to_have_count(3)
+    page.keyboard.press("m")
+    page.locator("[data-drop-material=m-amber-lens-lit]").click()
+    expect(page.locator("[data-lay=m-amber-lens-lit]")).to_have_count(0)
+    page.locator("#said").get_by_text("Take it back").click()
+    expect(page.locator("[data-lay=m-amber-lens-lit]")).to_be_visible()
 
 
 def fill_with(page, picture):
@@ -193,9 +197,7 @@ def fill_with(page, picture):
 
 def test_a_tile_fills_a_part_its_seam_is_closed_and_its_fill_goes_to_the_outline(hand):
     page = hand.page
-    box = hand.draw("b", (20, 20), (100, 76))
-    page.keyboard.press("Escape")
-    hand.select(box)
+    box = hand.put("b", (20, 20), (100, 76))
     page.locator("#sheet [data-open=e1]").click()
     levels = np.zeros((8, 8, 3), int)
     levels[:, :, 0] = np.linspace(0, 255, 8).astype(int)
@@ -240,9 +242,7 @@ def test_gradients_are_taken_from_another_part_and_kept_in_the_kit(hand):
 
 def test_kept_looks_are_compared_side_by_side_and_one_is_taken_up(hand):
     page = hand.page
-    disc = hand.draw("r", (20, 12), (92, 84))
-    page.keyboard.press("Escape")
-    hand.select(disc)
+    hand.put("r", (20, 12), (92, 84))
     page.keyboard.press("m")
     for count, material in enumerate(
         ("shipped-brass", "shipped-matt-rubber", "shipped-enamel", "shipped-lacquer"), start=1
@@ -266,9 +266,7 @@ def test_kept_looks_are_compared_side_by_side_and_one_is_taken_up(hand):
 
 def test_steps_of_the_build_up_are_dragged_and_hidden(hand):
     page = hand.page
-    box = hand.draw("b", (20, 20), (100, 76))
-    page.keyboard.press("Escape")
-    hand.select(box)
+    box = hand.put("b", (20, 20), (100, 76))
     add_effect(hand, "paint", "Paint")
     add_effect(hand, "drop-shadow", "Drop shadow")
     hand.choose(f"parts/{box}/effects/e1/fill/kind", "linear")

@@ -7,6 +7,7 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
+from obrell.core.document.resolve import resolve
 from obrell.core.effects import EFFECTS
 from obrell.core.shelf import SHIPPED
 from obrell.core.text.fonts import FONT_FOLDER
@@ -149,6 +150,40 @@ def test_what_follows_the_light_is_listed_and_effects_in_common_are_edited_toget
     assert 'data-path="parts/p2/effects/e2/offset/follow"' in html.split('id="lit"')[1].split("</details>")[0]
     both = sheet(client, part="p1,p2")["blocks"]["sheet"]
     assert 'data-path="parts/*/effects/paint:0/opacity"' in both
+
+
+REMOVALS = {
+    "part": {"kind": "remove", "parts": ["p1"]},
+    "effect": {"kind": "remove-effect", "part": "p2", "effect": "e2"},
+    "stop": {"kind": "remove-stop", "path": "parts/p2/effects/e1/fill", "index": 1},
+    "guides": {"kind": "remove-guides"},
+    "sweep": {"kind": "sweep-effects", "parts": ["p2"], "which": "edge", "do": "remove"},
+    "ground": {"kind": "set", "changes": [{"path": "ground", "value": None}]},
+}
+KEEPING = {
+    "hidden": {"kind": "sweep-effects", "parts": ["p2"], "which": "edge", "do": "hide"},
+    "set": {"kind": "set", "changes": [{"path": "parts/p2/x", "value": 9}]},
+    "added": {"kind": "add-effect", "part": "p2", "effect": "bevel"},
+}
+
+
+@pytest.mark.parametrize(("name", "removed"), [*((n, True) for n in REMOVALS), *((n, False) for n in KEEPING)])
+def test_a_removal_says_that_it_is_one(client, name, removed):
+    assert edit(client, **(REMOVALS | KEEPING)[name])["removed"] is removed
+
+
+def test_controls_follow_the_kits_light_unless_they_have_their_own(client):
+    kits = client.app.state.kits
+    edit(client, control="c3", kind="set", changes=[{"path": "light/direction", "value": 20}])
+    moved = client.post("/kits/wendmere-lock/light", data={"direction": "-45"})
+    assert moved.status_code == 200
+    assert 'value="315"' in moved.text
+    index = kits.index("wendmere-lock")
+    lamps = [resolve(index.settings(), kits.control("wendmere-lock", c).control).lamp.direction for c in ("c1", "c3")]
+    assert lamps == [315, 20]
+    assert client.post("/kits/wendmere-lock/light", data={"height": "120"}).status_code == 422
+    assert client.post("/kits/wendmere-lock/light", data={"height": "high"}).status_code == 422
+    assert kits.index("wendmere-lock").light.height == index.light.height
 
 
 def test_heat_and_costs_of_every_step(client):

@@ -15,7 +15,15 @@ from obrell.core.deliver.names import slug
 from obrell.core.document.files import files_of
 from obrell.core.document.model import Canvas, Control, Kit, Material
 from obrell.core.edit import Edit, Surroundings, applied
-from obrell.core.edit.kits import KitIndex, reordered, with_control, with_material, without_control
+from obrell.core.edit.kits import (
+    KitIndex,
+    gradient_from,
+    reordered,
+    with_control,
+    with_gradient,
+    with_material,
+    without_control,
+)
 from obrell.core.edit.materials import FollowMaterial, linked_to, material_from
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.files import file_id, kept_by
@@ -169,11 +177,16 @@ class Kits:
         follow; the controls that changed."""
         with self._database.writing() as session:
             row, shown = _kit_row(session, kit), _stored(session, kit, control).control
-            ident = f"m-{slug(name, 'material')}"[:40].rstrip("-")
+            ident = _shelf_id("m", name, "material")
             index = _index(session, row.head)
             was = next((material for material in index.materials if material.id == ident), None)
             made = material_from(shown, part, name, ident, scaled=scaled)
             return _with_followed(session, row, index, made, was, f"Saved the material “{name}”")
+
+    def save_gradient(self, kit: str, control: str, path: str, name: str) -> None:
+        """The gradient at a path of a control kept in the kit, over one of the same name."""
+        made = gradient_from(self.control(kit, control).control, path, name, _shelf_id("g", name, "gradient"))
+        self.change_index(kit, lambda index: with_gradient(index, made), f"Kept the gradient “{name}”")
 
     def change_material(
         self, kit: str, material: str, change: Callable[[Material], Material], label: str
@@ -367,6 +380,11 @@ def _after(order: tuple[str, ...]) -> int:
     """A number larger than any in the ids, so that new ids are new."""
     numbers = [int(control[1:]) for control in order if control[1:].isdigit()]
     return max(numbers, default=0) + 1
+
+
+def _shelf_id(prefix: str, name: str, otherwise: str) -> str:
+    """The id of something on the kit's shelf: the same for the same name."""
+    return f"{prefix}-{slug(name, otherwise)}"[:40].rstrip("-")
 
 
 def _with_followed(

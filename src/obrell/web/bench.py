@@ -24,7 +24,7 @@ from obrell.core.render.compose import SHARED, canvas_box, painted_bounds
 from obrell.core.render.picture import device
 from obrell.core.render.site import device_box, site_of
 from obrell.store.kits import Kits, Step, Stored
-from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, GROUNDS, MODES, NEEDS, POINTS, WAYS, commands
+from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, GROUNDS, LOOKS, MODES, NEEDS, POINTS, WAYS, commands
 from obrell.web.pages import block, page
 from obrell.web.pictures import picture_address
 from obrell.web.scene import gradient_scene, scene_of
@@ -45,7 +45,7 @@ MAX_THUMB_PX = 2048
 COST_DENSITY = 2.0
 WORDS = {
     "draw": DRAW_WORDS, "modes": MODES, "alignments": ALIGNMENTS, "ways": WAYS, "points": POINTS,
-    "measures": get_args(Measure),
+    "measures": get_args(Measure), "looks": LOOKS,
 }  # fmt: skip
 """Words of the sheet that are the same for every control."""
 
@@ -107,7 +107,7 @@ async def made(
     fresh = _fresh(before.control, stored.control)
     shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
     await _announce(request, kit, stored, window)
-    return _state(kits, kit, stored, shown) | {"said": label, "fresh": list(fresh[0])}
+    return _state(kits, kit, stored, shown) | {"said": label, "fresh": list(fresh[0]), "removed": edit.removes()}
 
 
 @router.post(BENCH + "/steps/{way}")

@@ -6,6 +6,7 @@ import json
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
+from obrell.core.edit.looks import HEAVIER, LIGHTER
 from obrell.core.effects import EFFECTS
 
 DRAW_WORDS = (
@@ -14,6 +15,16 @@ DRAW_WORDS = (
     ("picture", "Pict", "u", "re"),
 )  # fmt: skip
 """Kind, and its word cut in three around the letter that is its key."""
+LOOKS = tuple(
+    (word, words, json.dumps(edit))
+    for word, words, edit in (
+        ("Lighter", "A lighter look", {"kind": "strengthen", "factor": LIGHTER}),
+        ("Heavier", "A heavier look", {"kind": "strengthen", "factor": HEAVIER}),
+        ("As pressed", "A pressed look", {"kind": "press-look"}),
+        ("Keep aside", "Keep this look aside", {"kind": "keep-version"}),
+    )
+)
+"""What is done to a whole look: in the sheet, among all commands, and the edit but for its parts."""
 GROUNDS = ("light", "white", "mid", "dark", "coloured", "checker", "own")
 """What the art can stand on while it is drawn."""
 ALIGNMENTS = (
@@ -66,13 +77,13 @@ def _parts() -> Iterator[Command]:
         ("Centre down", "centre-down", "", "part"), ("Forward in the order", "forward", "", "one"),
         ("Back in the order", "back", "", "one"), ("Rename", "rename", "", "one"),
         ("Copy all effects", "copy-effects", "", "one"), ("Paste effects", "paste-effects", "", "part"),
-        ("Paste effects instead", "paste-effects-instead", "", "part"), ("A lighter look", "lighter", "", "part"),
-        ("A heavier look", "heavier", "", "part"), ("A pressed look", "press-look", "", "part"),
-        ("Keep this look aside", "keep-version", "", "part"),
+        ("Paste effects instead", "paste-effects-instead", "", "part"),
         ("Paste in place of the selection", "paste-instead", "", "part"),
         ("Hide or show", "hide", "", "part"), ("Lock or unlock", "lock", "", "part"),
     ):  # fmt: skip
         yield Command(words, "Sheet, part", {"do": do}, key, need)
+    for _, words, edit in LOOKS:
+        yield Command(words, "Sheet, below the effects", {"edit": edit, "with": "parts"}, "", "part")
     yield Command("Lay a material, try effects …", "Sheet, below the effects", {"looks": ""}, "M", "part")
     yield Command("Group", "Sheet, Make", {"do": "group"}, "", "part")
     for way, word in WAYS:
@@ -120,6 +131,8 @@ def _effects() -> Iterator[Command]:
         ("Reverse the gradient", "reverse"),
         ("Turn the gradient", "turn"),
         ("Space the stops evenly", "space"),
+        ("Copy the stop", "copy"),
+        ("Jitter the stops", "jitter"),
     ):
         yield Command(words, "Sheet, open gradient", {"press": f".eff.open [data-ramp={ramp}]"}, "", "ramp")
 

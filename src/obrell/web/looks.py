@@ -2,27 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Body, Request
 from starlette.responses import HTMLResponse
 
-from obrell.core.deliver.names import slug
 from obrell.core.document.gradients import gradients_in
 from obrell.core.document.materials import lengths_of, with_rule
-from obrell.core.document.model import Control, KitGradient, KitSettings, Material
-from obrell.core.document.paths import value_at
+from obrell.core.document.model import Control, KitSettings, Material
 from obrell.core.document.resolve import resolve
-from obrell.core.edit.kits import with_gradient, without_gradient, without_material
+from obrell.core.edit.kits import KitIndex, without_gradient, without_material
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.markup import straightened
-from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import number
 from obrell.core.render.compose import painted_bounds
 from obrell.core.render.picture import device
 from obrell.core.shelf import GRADIENTS, SHIPPED
 from obrell.core.values.fields import Id, Name
-from obrell.core.values.paints import Conic, Linear, Radial
+from obrell.store.kits import Stored
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
@@ -107,22 +106,15 @@ async def save_gradient(
     name: Annotated[Name, Body()],
 ) -> dict[str, Any]:  # fmt: skip
     """The gradient at a path kept in the kit; one of the same name is replaced."""
-    name, kits = name.strip(), kits_of(request)
-    fill = value_at(kits.control(kit, control).control, path)
-    if not isinstance(fill, Linear | Radial | Conic):
-        raise Refused("Only linear, radial and conic gradients are kept.")
-    kept = KitGradient(id=f"g-{slug(name, 'gradient')}"[:40].rstrip("-"), name=name, fill=fill)
-    kits.change_index(kit, lambda index: with_gradient(index, kept), f"Kept the gradient “{name}”")
+    name = name.strip()
+    kits_of(request).save_gradient(kit, control, path, name)
     return {"said": f"Kept “{name}” among the looks."}
 
 
 @router.post("/kits/{kit}/gradients/{gradient}/remove")
 async def remove_gradient(request: Request, kit: str, gradient: str) -> dict[str, Any]:
     """Taken off the shelf; Undo on the Wall brings it back."""
-    kits_of(request).change_index(
-        kit, lambda index: without_gradient(index, gradient), "Took a gradient off the shelf"
-    )
-    return {}
+    return _off_the_shelf(request, kit, "a gradient", lambda index: without_gradient(index, gradient))
 
 
 @router.post(BENCH + "/materials")
@@ -132,8 +124,7 @@ async def save_material(
 ) -> dict[str, Any]:  # fmt: skip
     """The part's look as a material. One of the same name is saved over, and parts linked to it follow."""
     name = name.strip()
-    for stored in kits_of(request).save_material(kit, control, part, name, scaled=scaled):
-        await rooms_of(request).tell((kit, stored.control.id), {"news": stored.hash, "version": stored.version})
+    await _tell(request, kit, kits_of(request).save_material(kit, control, part, name, scaled=scaled))
     return {"said": f"Saved “{name}”: lay it on any part."}
 
 
@@ -148,15 +139,25 @@ async def set_rule(
         return with_rule(one, effect, path, fixed=fixed)
 
     label = "Fixed a length of a material in px" if fixed else "Let a length of a material fit the part"
-    for stored in kits_of(request).change_material(kit, material, changed, label):
-        await rooms_of(request).tell((kit, stored.control.id), {"news": stored.hash, "version": stored.version})
+    await _tell(request, kit, kits_of(request).change_material(kit, material, changed, label))
     return {}
 
 
 @router.post("/kits/{kit}/materials/{material}/remove")
 async def remove_material(request: Request, kit: str, material: str) -> dict[str, Any]:
     """Taken off the shelf; Undo on the Wall brings it back."""
-    kits_of(request).change_index(
-        kit, lambda index: without_material(index, material), "Took a material off the shelf"
-    )
-    return {}
+    return _off_the_shelf(request, kit, "a material", lambda index: without_material(index, material))
+
+
+def _off_the_shelf(
+    request: Request, kit: str, what: str, change: Callable[[KitIndex], KitIndex]
+) -> dict[str, Any]:  # fmt: skip
+    label = f"Took {what} off the shelf"
+    kits_of(request).change_index(kit, change, label)
+    return {"said": label}
+
+
+async def _tell(request: Request, kit: str, changed: Iterable[Stored]) -> None:
+    """Windows that show a control which followed a material."""
+    for stored in changed:
+        await rooms_of(request).tell((kit, stored.control.id), {"news": stored.hash, "version": stored.version})

@@ -11,6 +11,7 @@ from starlette.responses import HTMLResponse, RedirectResponse, Response
 from obrell.core.deliver.names import slug
 from obrell.core.document.model import Canvas, Control
 from obrell.core.edit import read_edit
+from obrell.core.edit.kits import with_light
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import BadValue
 from obrell.core.geometry.svgdata import number
@@ -19,6 +20,7 @@ from obrell.core.interchange.limits import MAX_KIT_BYTES
 from obrell.core.values.base import bad_value
 from obrell.core.values.fields import Live
 from obrell.store.kits import Kits, Step
+from obrell.web.commands import GROUNDS
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
 from obrell.web.services import kits_of, rooms_of
@@ -26,6 +28,7 @@ from obrell.web.services import kits_of, rooms_of
 router = APIRouter()
 WALL = "/kits/{kit}"
 PX = Live("px")
+DEGREES = Live("°")
 
 
 @router.get("/")
@@ -61,7 +64,7 @@ def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html
     context = {
         "view": "wall", "kit": index, "tiles": tiles, "kits": kits.names(), "said": said,
         "steps": steps, "undo": any(not s.undone for s in steps), "redo": any(s.undone for s in steps),
-        "control": None,
+        "control": None, "grounds": GROUNDS,
     }  # fmt: skip
     return page(request, template, context)
 
@@ -135,6 +138,19 @@ async def _stepped(request: Request, kit: str, step: Step | None, verb: str) -> 
         return _block(request, kit, "There is nothing left to do there.")
     await rooms_of(request).tell_kit(kit, {"news": "", "version": 0})
     return _block(request, kit, f"{verb}: {step.label}")
+
+
+@router.post(WALL + "/light")
+async def set_light(
+    request: Request, kit: str,
+    direction: Annotated[str | None, Form()] = None, height: Annotated[str | None, Form()] = None,
+) -> HTMLResponse:  # fmt: skip
+    """The kit's key light: from where, or how high; controls without a light of their own follow."""
+    typed = {"direction": direction, "height": height}
+    values = {name: number_from(text, DEGREES) for name, text in typed.items() if text is not None}
+    kits_of(request).change_index(kit, lambda index: with_light(index, **values), "Moved the kit's key light")
+    await rooms_of(request).tell_kit(kit, {"news": "", "version": 0})
+    return _block(request, kit)
 
 
 @router.post(WALL + "/name")

@@ -54,6 +54,10 @@ class Edit(Value):
         """What it snapped to, given the control before."""
         return ()
 
+    def removes(self) -> bool:
+        """Whether it takes something away, which is then offered back on the spot."""
+        return False
+
     @abstractmethod
     def label(self, control: Control) -> str:
         """What it does, as the list of what was done says it, given the control before."""

@@ -72,6 +72,9 @@ class RemoveEffect(Edit):
 
         return each_part(control, [self.part], without)
 
+    def removes(self) -> bool:
+        return True
+
     def label(self, control: Control) -> str:
         return f"Removed {_named(control, self.part, self.effect)}"
 

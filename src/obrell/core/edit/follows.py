@@ -63,6 +63,9 @@ class RemoveFollow(Edit):
             return control.evolve(follows=without(control.follows))
         return each_part(control, [self.part], lambda p: p.evolve(follows=without(p.follows)))
 
+    def removes(self) -> bool:
+        return True
+
     def label(self, control: Control) -> str:
         return "Ended a follow"
 

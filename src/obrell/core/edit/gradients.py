@@ -68,6 +68,9 @@ class RemoveStop(GradientEdit):
             raise NoSuchThing("That stop is no longer there.")
         return gradient.evolve(stops=stops[: self.index] + stops[self.index + 1 :])
 
+    def removes(self) -> bool:
+        return True
+
     def label(self, control: Control) -> str:
         return f"Removed a stop{whose(control, self.path)}"
 

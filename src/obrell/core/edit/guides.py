@@ -83,6 +83,9 @@ class RemoveGuides(Edit):
         kept = (g for g in control.guides if (g.locked if self.guide is None else g.id != self.guide))
         return control.evolve(guides=tuple(kept))
 
+    def removes(self) -> bool:
+        return True
+
     def label(self, control: Control) -> str:
         return "Removed a guide" if self.guide else "Removed the guides"
 

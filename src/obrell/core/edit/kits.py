@@ -6,9 +6,11 @@ from typing import Annotated
 
 from pydantic import Field
 
-from obrell.core.document.model import MAX_CONTROLS, KitFont, KitGradient, KitSettings, Material
+from obrell.core.document.model import MAX_CONTROLS, Control, KitFont, KitGradient, KitSettings, Material
+from obrell.core.document.paths import value_at
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.fields import Id
+from obrell.core.values.paints import Handled
 
 
 class KitIndex(KitSettings):
@@ -46,6 +48,13 @@ def reordered(index: KitIndex, control: str, to: int) -> KitIndex:
     return index.evolve(order=(*rest[:to], control, *rest[to:]))
 
 
+def with_light(index: KitIndex, **values: float) -> KitIndex:
+    """The kit with its key light moved: ``direction`` within a turn, ``height``, both degrees."""
+    if "direction" in values:
+        values["direction"] %= 360
+    return index.evolve(light=index.light.evolve(**values))
+
+
 def with_font(index: KitIndex, font: KitFont) -> KitIndex:
     """The kit with a font, once."""
     if any(other.file == font.file for other in index.fonts):
@@ -68,6 +77,14 @@ def with_material(index: KitIndex, material: Material) -> KitIndex:
 def without_material(index: KitIndex, material: str) -> KitIndex:
     """The kit without a material; parts keep the look it gave them."""
     return index.evolve(materials=tuple(other for other in index.materials if other.id != material))
+
+
+def gradient_from(control: Control, path: str, name: str, ident: str) -> KitGradient:
+    """The gradient at a path of a control, to be kept in the kit."""
+    fill = value_at(control, path)
+    if not isinstance(fill, Handled):
+        raise Refused("Only linear, radial and conic gradients are kept.")
+    return KitGradient(id=ident, name=name, fill=fill)
 
 
 def with_gradient(index: KitIndex, gradient: KitGradient) -> KitIndex:

@@ -17,6 +17,8 @@ from obrell.core.values.fields import Id, Name
 from obrell.core.values.paints import Fill
 
 FILLED: dict[str, type[Paint] | type[Outline]] = {"paint": Paint, "outline": Outline}
+LIGHTER, HEAVIER = 0.85, 1.18
+"""What one step makes of all strengths."""
 HOLDERS = (Paint, Outline, Depth)
 """Effects whose fill can be of any kind."""
 
@@ -125,6 +127,9 @@ class SweepEffects(Edit):
 
         return each_part(control, self.parts, changed)
 
+    def removes(self) -> bool:
+        return self.do == "remove"
+
     def label(self, control: Control) -> str:
         done = {"hide": "Hid", "show": "Showed", "remove": "Removed"}[self.do]
         return f"{done} all of {self.which} on {names_of(control, self.parts)}"
@@ -191,6 +196,9 @@ class UseVersion(Edit):
             return part.evolve(effects=kept.effects, versions=tuple(rest))
 
         return each_part(control, self.parts, changed)
+
+    def removes(self) -> bool:
+        return self.drop
 
     def label(self, control: Control) -> str:
         return f"{'Dropped' if self.drop else 'Took up'} a kept look of {names_of(control, self.parts)}"

@@ -155,6 +155,9 @@ class RemoveParts(Edit):
         gone = descendants(control, self.parts)
         return control.evolve(parts=tuple(p for p in control.parts if p.id not in gone))
 
+    def removes(self) -> bool:
+        return True
+
     def label(self, control: Control) -> str:
         return f"Removed {names_of(control, self.parts)}"
 

@@ -98,5 +98,8 @@ class UnpinReference(Edit):
     def apply(self, control: Control, around: Surroundings) -> Control:
         return control.evolve(reference=None)
 
+    def removes(self) -> bool:
+        return True
+
     def label(self, control: Control) -> str:
         return "Took the reference picture away"

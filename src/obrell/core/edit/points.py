@@ -225,6 +225,9 @@ class RemovePoints(_Points):
             raise Refused("A path keeps at least two points. To be rid of it, remove the part.")
         return path.evolve(contours=tuple(runs))
 
+    def removes(self) -> bool:
+        return True
+
     def label(self, control: Control) -> str:
         count = len(self.points)
         return f"Removed {'a point' if count == 1 else f'{count} points'}{self._where(control)}"

@@ -76,6 +76,9 @@ class SetValues(Edit):
             moves[part_id] = Similarity(dx=was[0] - now[0], dy=was[1] - now[1])
         return moved(after, moves)
 
+    def removes(self) -> bool:
+        return any(change.path == "ground" and change.value is None for change in self.changes)
+
     def label(self, control: Control) -> str:
         changes = self.each()
         first = changes[0]

@@ -15,7 +15,6 @@ export function startActions(bench) {
   const { marks } = bench;
   const chosen = () => bench.state.selected;
   const field = (id) => document.getElementById(id);
-  const gone = (done) => done && say(`${done.said}.`, { words: "Take it back", act: () => bench.step("undo") });
   const flipped = (path, now) => bench.set(path, !now);
 
   function reorder(by) {
@@ -33,7 +32,7 @@ export function startActions(bench) {
 
   const doings = {
     duplicate: () => bench.post({ kind: "duplicate", parts: chosen() }),
-    remove: () => bench.post({ kind: "remove", parts: chosen() }).then(gone),
+    remove: () => bench.post({ kind: "remove", parts: chosen() }),
     "centre-across": () => bench.post({ kind: "centre", parts: chosen(), down: false }),
     "centre-down": () => bench.post({ kind: "centre", parts: chosen(), across: false }),
     "centre-both": () => bench.post({ kind: "centre", parts: chosen() }),
@@ -49,10 +48,6 @@ export function startActions(bench) {
     },
     "paste-effects": () => pasteEffects(false),
     "paste-effects-instead": () => pasteEffects(true),
-    lighter: () => bench.post({ kind: "strengthen", parts: chosen(), factor: 0.85 }),
-    heavier: () => bench.post({ kind: "strengthen", parts: chosen(), factor: 1.18 }),
-    "press-look": () => bench.post({ kind: "press-look", parts: chosen() }),
-    "keep-version": () => bench.post({ kind: "keep-version", parts: chosen() }),
     "paste-instead": () => {
       const copied = localStorage.getItem(COPIED);
       if (copied) bench.post({ kind: "paste", parts: JSON.parse(copied), instead: chosen() });
@@ -72,7 +67,7 @@ export function startActions(bench) {
 
   const effects = {
     duplicate: (of) => bench.post({ kind: "duplicate-effect", ...of }),
-    remove: (of) => bench.post({ kind: "remove-effect", ...of }).then(gone),
+    remove: (of) => bench.post({ kind: "remove-effect", ...of }),
     copy: ({ effect }) => {
       const found = bench.state.clip[0].effects.find((one) => one.id === effect);
       localStorage.setItem(EFFECTS, JSON.stringify([found]));

@@ -108,6 +108,7 @@ class Bench {
       const elsewhere = !state.fresh?.length && asked !== JSON.stringify(this.selection);
       if (elsewhere) await this.refresh();
       else this.show(state);
+      if (state.removed) this.offerBack(state.said);
       if (state.fresh?.length && this.marks.tool !== "pen") this.nameFresh(state.fresh[0]);
       return state;
     } catch (error) {
@@ -119,6 +120,11 @@ class Bench {
       if (this.stage.edit) this.stage.preview(null);
       else this.stage.request();
     }
+  }
+
+  /** What was taken away can be taken back on the spot. */
+  offerBack(said, act = () => this.step("undo")) {
+    say(`${said}.`, { words: "Take it back", act });
   }
 
   set(path, value) {

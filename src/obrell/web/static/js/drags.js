@@ -1,4 +1,4 @@
-/** Dragging in the sheet: what is dragged is shown while it moves, kept when it is let go, taken back by Escape. */
+/** Dragging in the sheet and the strip: what is dragged is shown while it moves, kept when it is let go, taken back by Escape. */
 
 /**
  * @param {object} bench

@@ -1,5 +1,6 @@
 /** Keys, buttons and the clipboard of the bench. */
 import { COPIED } from "./actions.js";
+import { dragged } from "./drags.js";
 import { say, typing, undoKey } from "./page.js";
 import { hiding, meant } from "./strip.js";
 
@@ -159,14 +160,10 @@ function startReordering(bench, sheet) {
       over = document.elementFromPoint(at.clientX, at.clientY)?.closest(".part") || null;
       if (over !== from) over?.classList.add("over");
     };
-    window.addEventListener("pointermove", move);
-    window.addEventListener("pointerup", () => {
-      window.removeEventListener("pointermove", move);
+    dragged(bench, move, () => {
       over?.classList.remove("over");
-      if (over && over !== from) {
-        bench.post({ kind: "reorder", part: from.dataset.part, to: over.dataset.part });
-      }
-    }, { once: true });
+      if (over && over !== from) bench.post({ kind: "reorder", part: from.dataset.part, to: over.dataset.part });
+    });
   });
 }
 

@@ -83,6 +83,20 @@ export function startLooks(bench) {
     },
   };
 
+  /** Taken off the kit's shelf, and offered back. */
+  async function dropped(what) {
+    const answer = await post(`/kits/${bench.kit}/${what}/remove`, {});
+    const text = await answer.text();
+    if (!answer.ok) {
+      bench.complain(wordsOf(text));
+      return;
+    }
+    bench.offerBack(JSON.parse(text).said, async () => {
+      await post(`/kits/${bench.kit}/undo`, {});
+      show();
+    });
+  }
+
   async function press(button) {
     const { tried, dropMaterial, dropGradient, edit, rule } = button.dataset;
     if (presses[button.id]) {
@@ -92,8 +106,8 @@ export function startLooks(bench) {
     if (tried) {
       if (!await bench.post(editOf(button))) return;
       compare.hidden = true;
-    } else if (dropMaterial) await post(`/kits/${bench.kit}/materials/${dropMaterial}/remove`, {});
-    else if (dropGradient) await post(`/kits/${bench.kit}/gradients/${dropGradient}/remove`, {});
+    } else if (dropMaterial) await dropped(`materials/${dropMaterial}`);
+    else if (dropGradient) await dropped(`gradients/${dropGradient}`);
     else if (rule) {
       const { material, ...change } = JSON.parse(rule);
       await post(`/kits/${bench.kit}/materials/${material}/lengths`, change);

@@ -1,4 +1,5 @@
 /** The build-up strip: its steps, what each changes as a heat map and costs; before and after in halves. */
+import { dragged } from "./drags.js";
 import { ask, typing } from "./page.js";
 
 const IDLE_MS = 700;
@@ -20,7 +21,7 @@ export function hiding(paths) {
 export function startStrip(bench) {
   const strip = document.getElementById("strip");
   const path = (id) => `parts/${bench.state.selected[0]}/effects/${id}`;
-  let dragged = false;
+  let pulled = false;
 
   const show = (button) => {
     const steps = [...strip.querySelectorAll(".build")];
@@ -31,36 +32,21 @@ export function startStrip(bench) {
   /** Let go over another step, the effect takes its place. */
   function drag(from, start) {
     let over = null;
-    const mark = (node) => {
-      over?.classList.remove("over");
-      over = node && node !== from && node.dataset.open ? node : null;
-      over?.classList.add("over");
-    };
     const move = (at) => {
-      if (!dragged && Math.abs(at.clientX - start.clientX) < DRAG_FROM_PX) return;
-      dragged = true;
-      from.classList.add("held");
+      if (!pulled && Math.abs(at.clientX - start.clientX) < DRAG_FROM_PX) return;
+      pulled = true;
       bench.stage.preview(null);
-      mark(document.elementFromPoint(at.clientX, at.clientY)?.closest(".build"));
+      from.classList.add("held");
+      over?.classList.remove("over");
+      over = document.elementFromPoint(at.clientX, at.clientY)?.closest(".build") || null;
+      if (over !== from) over?.classList.add("over");
     };
-    const end = (keep) => {
-      for (const [name, act] of Object.entries(acts)) window.removeEventListener(name, act, true);
-      const to = over?.dataset.open;
-      mark(null);
+    dragged(bench, move, () => {
+      over?.classList.remove("over");
       from.classList.remove("held");
-      if (keep && to) bench.post({ kind: "move-effect", part: bench.state.selected[0], effect: from.dataset.open, to });
-    };
-    const acts = {
-      pointermove: move,
-      pointerup: () => end(true),
-      pointercancel: () => end(false),
-      keydown: (at) => {
-        if (at.key !== "Escape") return;
-        at.stopPropagation();
-        end(false);
-      },
-    };
-    for (const [name, act] of Object.entries(acts)) window.addEventListener(name, act, true);
+      const to = over !== from && over?.dataset.open;
+      if (to) bench.post({ kind: "move-effect", part: bench.state.selected[0], effect: from.dataset.open, to });
+    });
   }
 
   strip.addEventListener("pointerover", (event) => {
@@ -72,14 +58,14 @@ export function startStrip(bench) {
   strip.addEventListener("focusout", () => bench.stage.preview(null));
   strip.addEventListener("pointerdown", (event) => {
     const button = event.target.closest(".build");
-    dragged = false;
+    pulled = false;
     if (button?.dataset.open && event.button === 0) drag(button, event);
   });
   strip.addEventListener("click", async (event) => {
     const { seen } = event.target.closest("[data-seen]")?.dataset || {};
     if (seen) bench.set(seen, event.target.closest("[data-seen]").getAttribute("aria-pressed") !== "true");
     const button = event.target.closest(".build");
-    if (!button?.dataset.open || dragged) return;
+    if (!button?.dataset.open || pulled) return;
     await bench.select(bench.state.selected, button.dataset.open);
     document.querySelector(".eff.open")?.scrollIntoView({ block: "nearest" });
   });
