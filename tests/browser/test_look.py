@@ -186,6 +186,13 @@ def test_what_is_removed_can_be_taken_back_on_the_spot(page, server):
     expect(page.locator("[data-lay=m-amber-lens-lit]")).to_have_count(0)
     page.locator("#said").get_by_text("Take it back").click()
     expect(page.locator("[data-lay=m-amber-lens-lit]")).to_be_visible()
+    page.locator("#looks-close").click()
+    page.locator("[data-drop-stop]").first.click()
+    offer = page.locator("#said.offers")
+    expect(offer).to_be_visible()
+    with page.expect_response("**/edits"):
+        page.locator("[data-ramp=reverse]").click()
+    expect(offer).to_have_count(0)
 
 
 def fill_with(page, picture):

@@ -10,7 +10,7 @@ import { startFonts, startLetters } from "./fonts.js";
 import { startKeys } from "./keys.js";
 import { startLooks } from "./looks.js";
 import { Marks } from "./marks.js";
-import { ownGrounds, say, showGround } from "./page.js";
+import { ownGrounds, retract, say, showGround } from "./page.js";
 import { startRamp } from "./ramp.js";
 import { Stage } from "./stage.js";
 import { startHalves, startHeat, startStrip } from "./strip.js";
@@ -215,6 +215,7 @@ class Bench {
   /** @param {import("./api.js").State} state */
   show(state) {
     if (state.version < this.state.version) return;
+    if (state.version > this.state.version) retract();
     if (this.holds || this.pressing) {
       this.held = state;
       // What was just made is selected at once: what is done next is done to it.

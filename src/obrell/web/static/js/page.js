@@ -26,6 +26,12 @@ export function say(words, offer) {
   say.timer = setTimeout(() => place.classList.remove("on", "offers"), offer ? 7000 : 3600);
 }
 
+/** What was offered no longer stands: something else was done since. */
+export function retract() {
+  const place = document.getElementById("said");
+  if (place.classList.contains("offers")) place.classList.remove("on", "offers");
+}
+
 /** A request whose failure is an answer too: when the server is away, one that is not ok. @returns {Promise<Response>} */
 export async function ask(address, options) {
   try {
