@@ -496,15 +496,19 @@ def _effect(
     pieces = _pieces(control, effect.sentence(), base)
     if effect.blend != "normal":
         pieces = (*pieces, ", ", slot(control, f"{base}/blend"))
-    pieces = tuple(replace(one, own=True) if isinstance(one, SlotView) and one.path in own else one for one in pieces)
+    pieces = tuple(_marked(piece, own) if isinstance(piece, SlotView) else piece for piece in pieces)
     return EffectView(
         effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces, _lamella(effect),
-        _opened(control, part, effect, base) if effect.id == opened else None, place == 0, place == count - 1,
+        _opened(control, part, effect, base, own) if effect.id == opened else None, place == 0, place == count - 1,
     )  # fmt: skip
 
 
-def _opened(control: Control, part: Part, effect: Effect, base: str) -> OpenView:
-    rows = tuple(row for row in _rows(control, effect, base) if row.kind != "ramp")
+def _marked(found: SlotView, own: frozenset[str]) -> SlotView:
+    return replace(found, own=True) if found.path in own else found
+
+
+def _opened(control: Control, part: Part, effect: Effect, base: str, own: frozenset[str]) -> OpenView:
+    rows = tuple(_marked(row, own) for row in _rows(control, effect, base) if row.kind != "ramp")
     picture = f"{base}/fill" if _takes_pictures(effect) else ""
     return OpenView(rows, _ramp(effect, base), _others(part, effect), picture, _tile(getattr(effect, "fill", None)))
 
