@@ -212,9 +212,9 @@ def live(browser: Browser) -> None:
 def delivery() -> None:
     controls = tuple(heavy(width=320.0 + n).evolve(id=f"c{n}", name=f"Control {n}") for n in range(60))
     order = Order(densities=(1.0, 1.5, 2.0, 3.0), formats=("png",))
-    files = plan(KIT, controls, order)
+    planned = plan(KIT, controls, order)
     start = time.perf_counter()
-    bundle(KIT, files, io.BytesIO(), lambda *_: True)
+    bundle(KIT, planned, io.BytesIO(), lambda *_: True)
     table.add_row(
         "delivery of 240 files (60 controls × 4 densities)", "< 12 s", f"{time.perf_counter() - start:.1f} s"
     )

@@ -75,7 +75,7 @@ def test_from_an_empty_canvas_to_a_zip(page, server):
     kits = Kits(server.data)
     order = Order(controls=("c14",))
     controls = tuple(stored.control for stored in kits.controls("wendmere-lock"))
-    files = plan(kits.index("wendmere-lock").settings(), controls, order)
+    files = plan(kits.index("wendmere-lock").settings(), controls, order).files
     assert [file.name for file in files] == zipped.namelist()[:-1]
     for file in files:
         assert zipped.read(file.name) == make(file)

@@ -31,7 +31,7 @@ def run(tmp_path):
 def test_a_delivery_has_the_bytes_of_the_plan(run, tmp_path):
     run("deliver", "Wendmere Lock", "--out", str(tmp_path / "out"), "--density", "1", "--density", "2")
     kit = wendmere_lock()
-    files = plan(kit, kit.controls, Order(densities=(1.0, 2.0)))
+    files = plan(kit, kit.controls, Order(densities=(1.0, 2.0))).files
     for file in files:
         assert (tmp_path / "out" / file.name).read_bytes() == make(file)
     listed = json.loads((tmp_path / "out" / "manifest.json").read_text())["files"]
@@ -41,7 +41,7 @@ def test_a_delivery_has_the_bytes_of_the_plan(run, tmp_path):
 def test_one_control_is_rendered_as_it_is_delivered(run, tmp_path):
     kit = wendmere_lock()
     lamp = tuple(control for control in kit.controls if control.name == "Pilot lamp")
-    files = {f.format: f for f in plan(kit, lamp, Order(densities=(3.0,)))}
+    files = {f.format: f for f in plan(kit, lamp, Order(densities=(3.0,))).files}
     for form, density in (("png", "3"), ("svg", "3")):
         out = tmp_path / f"lamp.{form}"
         run("render", "wendmere-lock", "Pilot lamp", "--density", density, "--out", str(out))

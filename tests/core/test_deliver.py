@@ -18,7 +18,7 @@ from obrell.core.deliver.plan import delivered_box, plan
 from obrell.core.deliver.png import encode, encode_quick
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import DropShadow
-from obrell.core.errors import BadValue, Refused, Stopped, TooLarge
+from obrell.core.errors import BadValue, Refused, Stopped
 from obrell.core.geometry.plane import Rect
 from obrell.core.render.picture import device, picture
 from obrell.core.shapes import Box
@@ -115,8 +115,14 @@ def test_names_that_could_lead_elsewhere_are_refused(pattern):
 
 
 def test_two_files_never_share_a_name():
-    with pytest.raises(Refused, match="Two files would be called"):
-        plan(SAMPLE, SAMPLE.controls, Order(pattern="{control}"))
+    several = plan(SAMPLE, SAMPLE.controls[:1], Order(pattern="{control}", formats=("png",)))
+    assert [file.density for file in several.files] == [1.0]
+    assert len(several.left_out) == 3
+    assert "Put {density} into the name pattern" in several.left_out[0].words
+    lamp = control(part(Box(), solid("#000000"))).evolve(name="Lamp")
+    both = plan(KIT, (lamp, lamp.evolve(id="c9", name="lamp!")), Order(densities=(1.0,)))
+    assert {file.control for file in both.files} == {lamp.id}
+    assert "“Lamp” and “lamp!” would both be called" in both.left_out[0].words
     assert slug("Écluse № 3", "c1") == "ecluse-no-3"
     assert slug("水", "c1") == "c1"
 
@@ -128,19 +134,21 @@ def test_a_delivery_can_be_stopped():
 
 def test_a_picture_too_large_is_refused_before_anything_is_made():
     wide = control(part(Box(), solid("#000000")), width=4000, height=4000)
-    with pytest.raises(TooLarge):
-        plan(KIT, (wide,), Order(densities=(4.0,)))
+    planned = plan(KIT, (wide,), Order(densities=(1.0, 4.0), formats=("png",)))
+    assert [file.density for file in planned.files] == [1.0]
+    assert planned.left_out[0].name.endswith("at 4×")
+    assert "too many" in planned.left_out[0].words
     with pytest.raises(Refused, match="at least one"):
         plan(KIT, (), Order())
 
 
 def test_svg_is_self_contained_and_names_are_escaped():
     odd = control(part(Box(), solid("#ff0000"))).evolve(name="<& ok>")
-    (file,) = plan(KIT, (odd,), Order(formats=("svg",)))
+    (file,) = plan(KIT, (odd,), Order(formats=("svg",))).files
     text = make(file).decode()
     assert "<title>&lt;&amp; ok&gt;</title>" in text
     for subject in SAMPLE.controls:
-        (file,) = plan(SAMPLE, (subject,), Order(formats=("svg",)))
+        (file,) = plan(SAMPLE, (subject,), Order(formats=("svg",))).files
         text = make(file).decode()
         assert text.count("<image") == text.count('href="data:image/png;base64,')
         assert "<text" not in text

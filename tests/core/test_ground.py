@@ -29,7 +29,8 @@ def on(ground, of=KEY):
 def test_a_ground_is_seen_behind_all_and_delivered_only_when_asked():
     red = on(Solid(colour="#ff0000"))
     bare, whole = (
-        make(plan(KIT, (red,), Order(formats=("png",), densities=(1.0,), ground=asked))[0]) for asked in (False, True)
+        make(plan(KIT, (red,), Order(formats=("png",), densities=(1.0,), ground=asked)).files[0])
+        for asked in (False, True)
     )
     assert bare != whole
     shown = resolve(KIT, red)

@@ -153,4 +153,4 @@ def test_materials_travel_with_the_kit(tmp_path):
     name = kits.import_kit(kit(control(part(Box()))).evolve(materials=(MATERIAL,)))
     assert kits.export_kit(name).materials == (MATERIAL,)
     laid = kits.edit(name, "c1", read_edit({"kind": "lay-material", "parts": ["p1"], "material": "m-all"}))
-    assert len(laid.control.parts[0].effects) == len(STACK)
+    assert len(laid.now.control.parts[0].effects) == len(STACK)

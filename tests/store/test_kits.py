@@ -10,7 +10,7 @@ from obrell.core.document.model import Canvas
 from obrell.core.edit import read_edit
 from obrell.core.errors import NoSuchThing
 from obrell.samples.wendmere_lock import wendmere_lock
-from obrell.store.database import StoreFailed
+from obrell.store.failures import StoreFailed
 from obrell.store.kits import Kits
 
 
@@ -55,8 +55,8 @@ def test_any_edits_undone_give_the_same_bytes_and_redone_too(edits, tmp_path_fac
     kits.import_kit(wendmere_lock())
     hashes = [kits.control(LOCK, "c1").hash]
     for edit in edits:
-        hashes.append(kits.edit(LOCK, "c1", read_edit(edit)).hash)
-    steps = len(kits.history(LOCK, "c1"))
+        hashes.append(kits.edit(LOCK, "c1", read_edit(edit)).now.hash)
+    steps = len(kits.history(LOCK, "c1").shown)
     seen = [hashes[-1]]
     while kits.undo(LOCK, "c1"):
         seen.append(kits.control(LOCK, "c1").hash)
@@ -79,7 +79,7 @@ def test_history_survives_a_restart(kits, tmp_path):
 def test_a_later_edit_is_applied_to_the_newest_version(kits):
     kits.edit(LOCK, "c1", set_blur(3))
     move = read_edit({"kind": "move", "parts": ["p2"], "dx": 5, "dy": 0})
-    merged = kits.edit(LOCK, "c1", move).control
+    merged = kits.edit(LOCK, "c1", move).now.control
     assert merged.parts[0].effects[0].blur == 3
     assert merged.parts[1].x == wendmere_lock().controls[0].parts[1].x + 5
 
@@ -89,13 +89,13 @@ def test_a_new_edit_ends_what_could_be_redone(kits):
     kits.undo(LOCK, "c1")
     kits.edit(LOCK, "c1", set_blur(5))
     assert kits.redo(LOCK, "c1") is None
-    assert len(kits.history(LOCK, "c1")) == 1
+    assert len(kits.history(LOCK, "c1").shown) == 1
 
 
 def test_an_edit_that_changes_nothing_is_no_step(kits):
     before = kits.control(LOCK, "c1")
-    assert kits.edit(LOCK, "c1", set_blur(12)) == before
-    assert kits.history(LOCK) == []
+    assert kits.edit(LOCK, "c1", set_blur(12)).now == before
+    assert kits.history(LOCK).shown == ()
 
 
 def test_the_wall_takes_back_the_newest_step_of_all(kits):

@@ -141,7 +141,7 @@ def test_pictures_may_be_kept_for_ever_and_oversized_ones_are_refused(client):
     answer = client.get(address.replace("&amp;", "&"))
     assert "immutable" in answer.headers["cache-control"]
     huge = address.split("?")[0] + "?left=0&top=0&width=100000&height=100000"
-    assert client.get(huge).status_code == 413
+    assert client.get(huge).status_code == 422
 
 
 def test_the_live_socket_answers_nonsense_with_words(client):
@@ -158,11 +158,8 @@ def test_a_full_disk_ends_a_delivery_in_words(client, monkeypatch, tmp_path):
 
     from obrell.web import deliveries
 
-    made = deliveries.Deliveries()
-    monkeypatch.setattr(made, "_folder", tmp_path)
     kit = wendmere_lock()
-    files = deliveries.plan(kit, kit.controls, deliveries.Order())
-    delivery = deliveries.Delivery("x", kit, files, Path("/dev/full"))
+    delivery = deliveries.Delivery("x", kit, kit.controls, deliveries.Order(), Path("/dev/full"), ())
     monkeypatch.setattr(Path, "unlink", lambda *_, **__: None)
     deliveries._run(delivery)
     assert "disk may be full" in delivery.words

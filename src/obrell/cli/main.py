@@ -12,21 +12,22 @@ import typer
 from rich.console import Console
 from rich.progress import Progress
 
-from obrell.core.deliver.bundle import MANIFEST, entry, make, manifest
+from obrell.core.deliver.bundle import MANIFEST, entry, made, manifest
 from obrell.core.deliver.names import PATTERN
 from obrell.core.deliver.order import read_order
 from obrell.core.deliver.pictured import USUAL_DENSITY
-from obrell.core.deliver.plan import plan
+from obrell.core.deliver.plan import LeftOut, plan
 from obrell.core.deliver.png import encode
 from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Control
 from obrell.core.document.resolve import resolve
-from obrell.core.errors import NoSuchThing, ObrellError
+from obrell.core.errors import NoSuchThing, ObrellError, Refused, TooLarge, Unreadable
 from obrell.core.interchange.kit_file import kit_schema, read_kit, write_kit
+from obrell.core.interchange.limits import MAX_KIT_BYTES
 from obrell.core.raster.jit import compiled, load_all
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
-from obrell.store.kits import Kits
+from obrell.store.kits import Kits, Lost, Stored
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Draw controls, deliver pixels.")
 kit_app = typer.Typer(no_args_is_help=True, help="Kits as files.")
@@ -39,7 +40,7 @@ PORT = 8420
 
 Data = Annotated[Path, typer.Option("--data", help="The database file.", envvar="OBRELL_DATA")]
 KitName = Annotated[str, typer.Argument(help="The kit's id or name.")]
-Port = Annotated[int, typer.Option(help="The port to serve on; 0 for any that is free.")]
+Port = Annotated[int, typer.Option(min=0, max=65535, help="The port to serve on; 0 for any that is free.")]
 
 
 def main() -> None:
@@ -47,8 +48,15 @@ def main() -> None:
     try:
         app()
     except ObrellError as error:
-        console.print(f"[red]{error}[/red]", highlight=False)
-        sys.exit(FAILED)
+        _fail(str(error))
+    except OSError as error:
+        where = f"{error.filename}: " if error.filename else ""
+        _fail(f"{where}{error.strerror or error}. Nothing half-made was left behind.")
+
+
+def _fail(words: str) -> None:
+    console.print(words, style="red", highlight=False, markup=False)
+    sys.exit(FAILED)
 
 
 @app.command()
@@ -57,6 +65,7 @@ def demo(data: Data = DEFAULT_DATA, port: Port = PORT) -> None:
     kits = Kits(data)
     if not kits.names():
         kits.import_kit(wendmere_lock())
+    kits.close()
     if not compiled():
         warm()
     serve(data, port)
@@ -90,11 +99,16 @@ def render(
     data: Data = DEFAULT_DATA,
 ) -> None:
     """Write one control as a PNG or SVG file."""
+    form = out.suffix.lower()
+    if form not in (".png", ".svg"):
+        raise Refused(f"{out} does not end in .png or .svg, the two kinds of files that can be written.")
+    if density is not None:
+        read_order({"densities": (density,)})
     kits = Kits(data)
     kit_id = find_kit(kits, kit)
-    found = find_control([s.control for s in kits.controls(kit_id)], control)
+    found = find_control(kits.shelf(kit_id), control)
     resolved = resolve(kits.index(kit_id).settings(), found)
-    if out.suffix.lower() == ".svg":
+    if form == ".svg":
         content = svg(resolved, density=density or USUAL_DENSITY).encode()
     else:
         content = encode(picture(resolved, density or 1.0), density=density or 1.0)
@@ -119,35 +133,58 @@ def deliver(
     kits = Kits(data)
     kit_id = find_kit(kits, kit)
     settings = kits.index(kit_id).settings()
-    controls = tuple(stored.control for stored in kits.controls(kit_id))
-    chosen = [find_control(list(controls), name).id for name in control or ()]
+    shelf = kits.shelf(kit_id)
+    controls = tuple(found.control for found in shelf if isinstance(found, Stored))
+    chosen = [find_control(shelf, name).id for name in control or ()]
     values = {
         "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or ("png", "svg"),
         "trimmed": trimmed, "margin": margin, "ground": ground, "pattern": pattern,
     }  # fmt: skip
     order = read_order(values)
-    files = plan(settings, controls, order)
-    entries = []
+    planned = plan(settings, controls, order)
+    lost = [LeftOut(found.name, found.words) for found in shelf if isinstance(found, Lost) and not chosen]
+    entries, left_out = [], [*lost, *planned.left_out]
     with Progress(console=console, transient=True) as progress:
-        for file in progress.track(files, description="Making files"):
-            content = make(file)
+        for file, content in progress.track(made(planned.files), len(planned.files), description="Making files"):
+            if isinstance(content, LeftOut):
+                left_out.append(content)
+                continue
             write(out / file.name, content)
             entries.append(entry(file, content))
-    write(out / MANIFEST, manifest(settings, entries).encode())
-    console.print(f"{len(files)} files in {out}", highlight=False)
+    write(out / MANIFEST, manifest(settings, entries, left_out).encode())
+    console.print(f"{len(entries)} files in {out}", highlight=False)
+    _say_left_out(left_out)
 
 
 @kit_app.command("export")
 def export_kit(kit: KitName, out: Annotated[Path, typer.Argument()], data: Data = DEFAULT_DATA) -> None:
     """Write a kit as one JSON file."""
     kits = Kits(data)
-    write(out, write_kit(kits.export_kit(find_kit(kits, kit))))
+    found = find_kit(kits, kit)
+    write(out, write_kit(kits.export_kit(found)))
+    _say_left_out([LeftOut(one.name, one.words) for one in kits.shelf(found) if isinstance(one, Lost)])
 
 
 @kit_app.command("import")
 def import_kit(file: Annotated[Path, typer.Argument(exists=True, dir_okay=False)], data: Data = DEFAULT_DATA) -> None:
     """Put a kit file in beside the others."""
+    if file.stat().st_size > MAX_KIT_BYTES:
+        raise TooLarge(f"A kit file can have at most {MAX_KIT_BYTES // 1_000_000} MB.")
     typer.echo(Kits(data).import_kit(read_kit(file.read_bytes())))
+
+
+@app.command()
+def backup(
+    out: Annotated[Path, typer.Argument(help="The file to write; one that is there is replaced.")],
+    data: Data = DEFAULT_DATA,
+) -> None:
+    """Write a whole copy of all kits and their history, also while Obrell is running."""
+    if not data.exists():
+        raise NoSuchThing(f"There is no database {data} to copy.")
+    if out.resolve() == data.resolve():
+        raise Refused("A backup needs another name than the database itself.")
+    Kits(data).backup(out)
+    console.print(f"{out} ({out.stat().st_size} bytes)", highlight=False)
 
 
 @app.command()
@@ -164,11 +201,22 @@ def find_kit(kits: Kits, wanted: str) -> str:
     raise NoSuchThing(f"There is no kit “{wanted}”.")
 
 
-def find_control(controls: list[Control], wanted: str) -> Control:
+def _say_left_out(left_out: list[LeftOut]) -> None:
+    """What is missing is said, and the exit code tells a build server."""
+    for one in left_out:
+        console.print(f"Left out: {one.name}. {one.words}", style="red", highlight=False, markup=False)
+    if left_out:
+        sys.exit(FAILED)
+
+
+def find_control(shelf: list[Stored | Lost], wanted: str) -> Control:
     """A control by its id or name."""
-    for control in controls:
-        if wanted.lower() in (control.id, control.name.lower()):
-            return control
+    for found in shelf:
+        ident, name = (found.control.id, found.control.name) if isinstance(found, Stored) else (found.id, found.name)
+        if wanted.lower() in (ident, name.lower()):
+            if isinstance(found, Lost):
+                raise Unreadable(found.words)
+            return found.control
     raise NoSuchThing(f"There is no control “{wanted}” in this kit.")
 
 
@@ -176,5 +224,9 @@ def write(path: Path, content: bytes) -> None:
     """Write a file whole or not at all."""
     path.parent.mkdir(parents=True, exist_ok=True)
     part = path.with_name(path.name + ".part")
-    part.write_bytes(content)
-    part.replace(path)
+    try:
+        part.write_bytes(content)
+        part.replace(path)
+    except OSError:
+        part.unlink(missing_ok=True)
+        raise

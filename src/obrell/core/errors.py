@@ -5,6 +5,8 @@ why in a designer's words. ``BadDocument`` is a file or a stored document that c
 Anything else that escapes is a fault of ours.
 """
 
+GONE = "That is no longer there: it was removed, perhaps in another window. Undo brings it back."
+
 
 class ObrellError(Exception):
     """Base of the tree; ``str(error)`` is always fit to be shown to a designer."""
@@ -40,3 +42,7 @@ class Stopped(ObrellError):
 
 class BadDocument(ObrellError):
     """A kit file that is malformed, truncated, of an unknown kind or from a later version."""
+
+
+class Unreadable(BadDocument):
+    """A document that was stored once and cannot be read any more; others are not touched by that."""

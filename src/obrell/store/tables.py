@@ -47,7 +47,7 @@ class ControlRow(Base):
 
 class StepRow(Base):
     """One step of history: which document became which. ``undone`` is 0, or counts undos up, so
-    that the last one undone is the first one redone."""
+    that the last one undone is the first one redone. ``window`` is where it was done."""
 
     __tablename__ = "steps"
     __table_args__ = (Index("ix_steps_scope", "kit", "control", "undone"),)
@@ -58,3 +58,17 @@ class StepRow(Base):
     before: Mapped[str] = mapped_column(ForeignKey("documents.hash"))
     after: Mapped[str] = mapped_column(ForeignKey("documents.hash"))
     undone: Mapped[int] = mapped_column(default=0)
+    window: Mapped[str] = mapped_column(String(60), default="", server_default="")
+
+
+class AnswerRow(Base):
+    """What was answered to a request that changes something, by the id it came with: one that is sent again is
+    not done again. ``before`` and ``after`` are documents."""
+
+    __tablename__ = "answers"
+    id: Mapped[str] = mapped_column(String(60), primary_key=True)
+    kit: Mapped[str] = mapped_column(String(40))
+    control: Mapped[str] = mapped_column(String(40))
+    label: Mapped[str] = mapped_column(Text)
+    before: Mapped[str] = mapped_column(String(32))
+    after: Mapped[str] = mapped_column(String(32))

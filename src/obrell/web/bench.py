@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-import asyncio
-from typing import Annotated, Any, get_args
+import logging
+from collections.abc import Sequence
+from typing import Annotated, Any, Literal, get_args
 
 from fastapi import APIRouter, Body, Query, Request
-from starlette.responses import HTMLResponse
+from starlette.responses import HTMLResponse, Response
 
 from obrell.core.check.cut_strokes import cut_strokes
 from obrell.core.check.soft_sides import soft_sides
@@ -17,22 +18,25 @@ from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.document.tree import descendants
 from obrell.core.edit import Edit, read_edit
 from obrell.core.edit.base import part_of
+from obrell.core.errors import ObrellError, Refused, Unreadable
 from obrell.core.geometry.svgdata import number
 from obrell.core.raster.layers import NO_BOX, Box
 from obrell.core.render.build_up import build_steps, costs
 from obrell.core.render.compose import SHARED, canvas_box, painted_bounds
 from obrell.core.render.picture import device
 from obrell.core.render.site import device_box, site_of
-from obrell.store.kits import Kits, Step, Stored
+from obrell.store.history import Step
+from obrell.store.kits import Kits, Stored
 from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, GROUNDS, LOOKS, MODES, NEEDS, POINTS, WAYS, commands
 from obrell.web.pages import block, page
 from obrell.web.pictures import picture_address
 from obrell.web.scene import gradient_scene, scene_of
 from obrell.web.selection import NOTHING, Selection
-from obrell.web.services import kits_of, rooms_of
+from obrell.web.services import Ident, Sender, Window, kits_of, rooms_of
 from obrell.web.sheet import sheet_view
 
 router = APIRouter()
+log = logging.getLogger(__name__)
 BENCH = "/kits/{kit}/controls/{control}"
 EDGE_DENSITIES = (1.0, 1.5, 2.0, 3.0)
 EDGE_SIZE = (24, 18)
@@ -51,13 +55,23 @@ WORDS = {
 
 
 @router.get(BENCH)
-async def bench(
+def bench(
     request: Request, kit: str, control: str, seen: Annotated[Selection, Query()]
 ) -> HTMLResponse:  # fmt: skip
     """The whole view."""
     kits = kits_of(request)
-    stored, index = kits.control(kit, control), kits.index(kit)
-    state = _state(kits, kit, stored, seen)
+    index = kits.index(kit)
+    try:
+        stored = kits.control(kit, control)
+    except Unreadable as error:
+        return lost(request, kit, control, str(error))
+    try:
+        state = _state(kits, kit, stored, seen)
+    except ObrellError as error:
+        return lost(request, kit, control, str(error))
+    except Exception:
+        log.exception("A control cannot be shown")
+        return lost(request, kit, control, "Something in it cannot be drawn; it is our fault, and it is logged.")
     context = {
         "view": "bench", "kit": index, "control": stored.control, "state": state,
         "start": {name: value for name, value in state.items() if name != "blocks"},
@@ -67,8 +81,29 @@ async def bench(
     return page(request, "bench.html", context)
 
 
+def lost(request: Request, kit: str, control: str, words: str) -> HTMLResponse:
+    """What stands in place of a control that cannot be shown: why, its history, the way back."""
+    kits = kits_of(request)
+    context = {
+        "view": "lost", "kit": kits.index(kit), "control": None, "ident": control, "words": words,
+        "name": kits.name_of(kit, control), "steps": kits.history(kit, control),
+    }  # fmt: skip
+    return page(request, "lost.html", context, 422)
+
+
+@router.post(BENCH + "/versions/{way}")
+def back_or_forth(request: Request, kit: str, control: str, way: Literal["back", "forth"]) -> Response:
+    """A step of the history of a control that cannot be shown, and another look at it."""
+    kits = kits_of(request)
+    step = kits.undo(kit, control) if way == "back" else kits.redo(kit, control)
+    if step is None:
+        raise Refused("There is no step left to go to.")
+    rooms_of(request).tell((kit, control), {"news": "", "version": 0})
+    return Response(headers={"hx-redirect": f"/kits/{kit}/controls/{control}"})
+
+
 @router.get(BENCH + "/blocks")
-async def blocks(
+def blocks(
     request: Request, kit: str, control: str, seen: Annotated[Selection, Query()]
 ) -> dict[str, Any]:  # fmt: skip
     """The view's blocks as they stand, for a selection."""
@@ -78,48 +113,50 @@ async def blocks(
 
 
 @router.get(BENCH + "/costs")
-async def step_costs(request: Request, kit: str, control: str, part: str) -> dict[str, list[float]]:
+def step_costs(request: Request, kit: str, control: str, part: str) -> dict[str, list[float]]:
     """What each step of a part's build-up costs at density 2, milliseconds."""
     kits = kits_of(request)
     shown = kits.control(kit, control).control
     part_of(shown, part)
-    return {"ms": await asyncio.to_thread(costs, kits.index(kit).settings(), shown, part, COST_DENSITY)}
+    return {"ms": costs(kits.index(kit).settings(), shown, part, COST_DENSITY)}
 
 
 @router.post(BENCH + "/edits")
-async def edit(
+def edit(
     request: Request, kit: str, control: str,
     edit: Annotated[Any, Body()], seen: Annotated[Selection, Body()] = NOTHING,
-    window: Annotated[str, Body(max_length=60)] = "",
+    window: Window = "", ident: Ident = "",
 ) -> dict[str, Any]:  # fmt: skip
-    """Apply one edit to the newest version, save it, and give back what changed."""
-    return await made(request, kit, control, read_edit(edit), seen, window)
+    """Apply one edit to the newest version, save it, and give back what changed; an edit that is sent again is
+    answered again and not done again."""
+    return made(request, kit, control, read_edit(edit), seen, Sender(window, ident))
 
 
-async def made(
-    request: Request, kit: str, control: str, edit: Edit, seen: Selection, window: str
+def made(
+    request: Request, kit: str, control: str, edit: Edit, seen: Selection, sender: Sender
 ) -> dict[str, Any]:  # fmt: skip
     """Apply and save an edit, tell other windows, and give back what changed."""
     kits = kits_of(request)
-    before = kits.control(kit, control)
-    label = edit.label(before.control)
-    stored = kits.edit(kit, control, edit)
-    fresh = _fresh(before.control, stored.control)
+    done = kits.edit(kit, control, edit, sender)
+    fresh = _fresh(done.before, done.after)
     shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
-    await _announce(request, kit, stored, window)
-    return _state(kits, kit, stored, shown) | {"said": label, "fresh": list(fresh[0]), "removed": edit.removes()}
+    _announce(request, kit, done.now, sender, said=done.label, paths=sorted(edit.sets()))
+    return _state(kits, kit, done.now, shown) | {
+        "said": done.label, "fresh": list(fresh[0]), "removed": edit.removes(),
+    }  # fmt: skip
 
 
 @router.post(BENCH + "/steps/{way}")
-async def undo_or_redo(
-    request: Request, kit: str, control: str, way: str,
-    seen: Annotated[Selection, Body()] = NOTHING, window: Annotated[str, Body(max_length=60)] = "",
+def undo_or_redo(
+    request: Request, kit: str, control: str, way: Literal["undo", "redo"],
+    seen: Annotated[Selection, Body()] = NOTHING, window: Window = "", ident: Ident = "",
 ) -> dict[str, Any]:  # fmt: skip
     """Take back the newest edit of this control, or do it again."""
-    kits = kits_of(request)
-    step = kits.redo(kit, control) if way == "redo" else kits.undo(kit, control)
+    kits, sender = kits_of(request), Sender(window, ident)
+    step = kits.redo(kit, control, sender) if way == "redo" else kits.undo(kit, control, sender)
     stored = kits.control(kit, control)
-    await _announce(request, kit, stored, window)
+    if step is not None:
+        _announce(request, kit, stored, sender, said=_said(step, way), whose=step.window)
     return _state(kits, kit, stored, seen) | {"said": _said(step, way)}
 
 
@@ -129,9 +166,16 @@ def _said(step: Step | None, way: str) -> str:
     return f"{'Did again' if way == 'redo' else 'Took back'}: {step.label}"
 
 
-async def _announce(request: Request, kit: str, stored: Stored, window: str) -> None:
-    news: dict[str, object] = {"news": stored.hash, "version": stored.version, "by": window}
-    await rooms_of(request).tell((kit, stored.control.id), news)
+def _announce(
+    request: Request, kit: str, stored: Stored, sender: Sender, *,
+    said: str, paths: Sequence[str] = (), whose: str = "",
+) -> None:  # fmt: skip
+    """Tell every window what was done, which values it set, and whose edit it took back or did again."""
+    news: dict[str, object] = {
+        "news": stored.hash, "version": stored.version, "by": sender.window,
+        "said": said, "paths": list(paths), "whose": whose,
+    }  # fmt: skip
+    rooms_of(request).tell((kit, stored.control.id), news)
 
 
 def _selected(control: Control, part: str) -> tuple[str, ...]:
@@ -176,7 +220,7 @@ def _state(kits: Kits, kit: str, stored: Stored, seen: Selection) -> dict[str, A
         "ground": picture_address(index_hash, stored.hash, 2, ground=1),
         "gradient": gradient_scene(control, resolved.tree, ",".join(selected), effect),
         "scene": scene_of(control, settings, resolved.tree, outlines=True),
-        "undo": any(not s.undone for s in steps), "redo": any(s.undone for s in steps),
+        "undo": steps.can_undo, "redo": steps.can_redo,
         "blocks": {
             "sheet": block("_sheet.html", context | {
                 "sheet": sheet, "canvas_middle": _middle(control),

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import asyncio
 from collections.abc import Callable
 from pathlib import PurePath
 from typing import Annotated, Any
@@ -27,7 +26,7 @@ from obrell.core.text.setting import set_words
 from obrell.web.bench import BENCH, made
 from obrell.web.pictures import FOR_EVER
 from obrell.web.selection import NOTHING, Selection
-from obrell.web.services import kits_of
+from obrell.web.services import Content, Ident, Sender, Window, kits_of
 
 router = APIRouter()
 SHOWN_SIZE = 22.0
@@ -35,21 +34,21 @@ SHOWN_WORDS = 40
 
 
 @router.get("/icons")
-async def icons(words: str = "") -> dict[str, Any]:
+def icons(words: str = "") -> dict[str, Any]:
     """Icons whose name or tags hold the words."""
     found = find_icons(words[:100])
     return {"icons": [{"name": name, "paths": icon_paths(name)} for name in found], "count": len(icon_names())}
 
 
 @router.post(BENCH + "/drawings")
-async def drawing(
+def drawing(
     request: Request, kit: str, control: str,
     svg: Annotated[str, Body(max_length=MAX_BYTES)], name: Annotated[str, Body(max_length=200)] = "",
-    seen: Annotated[Selection, Body()] = NOTHING, window: Annotated[str, Body(max_length=60)] = "",
+    seen: Annotated[Selection, Body()] = NOTHING, window: Window = "", ident: Ident = "",
 ) -> dict[str, Any]:  # fmt: skip
     """The parts of an SVG put into a control; what was left out is said."""
-    read = read_svg(svg)
-    state = await made(request, kit, control, InsertParts(parts=read.parts, name=name[:80] or "Drawing"), seen, window)
+    read, called = read_svg(svg), printable(name)[:80] or "Drawing"
+    state = made(request, kit, control, InsertParts(parts=read.parts, name=called), seen, Sender(window, ident))
     if read.left_out:
         names = ", ".join(f"{what} ({count})" if count > 1 else what for what, count in read.left_out.items())
         state["said"] += f". Not understood and left out: {names}"
@@ -57,25 +56,31 @@ async def drawing(
 
 
 @router.post(BENCH + "/pictures")
-async def picture(
-    request: Request, kit: str, control: str, name: Annotated[str, Query(max_length=200)] = "",
+def picture(
+    request: Request, kit: str, control: str, content: Content, name: Annotated[str, Query(max_length=200)] = "",
     use: str = "part", path: Annotated[str, Query(max_length=300)] = "",
     seen: Annotated[str, Query(max_length=4000)] = "", window: Annotated[str, Query(max_length=60)] = "",
+    ident: Annotated[str, Query(max_length=60)] = "",
 ) -> dict[str, Any]:  # fmt: skip
     """A picture, the body of the request, put in as a part, as the fill at ``path``, or pinned as the
     reference. ``seen`` is the page's selection as JSON."""
-    content = await asyncio.to_thread(read_picture, await request.body())
-    file = kits_of(request).keep_file(content)
-    called = "".join(c for c in PurePath(name).stem if c.isprintable()).strip()[:60] or "Picture"
+    file = kits_of(request).keep_file(read_picture(content))
+    called = printable(PurePath(name).stem)[:60] or "Picture"
     edits: dict[str, Callable[[], Edit]] = {
         "reference": lambda: PinReference(file=file), "fill": lambda: FillWithPicture(path=path, file=file),
     }  # fmt: skip
     edit = edits.get(use, lambda: AddPicture(file=file, name=called))()
-    return await made(request, kit, control, edit, Selection.model_validate_json(seen) if seen else NOTHING, window)
+    shown = Selection.model_validate_json(seen) if seen else NOTHING
+    return made(request, kit, control, edit, shown, Sender(window, ident))
+
+
+def printable(name: str) -> str:
+    """What a file is called, as a name."""
+    return "".join(c for c in name if c.isprintable()).strip()
 
 
 @router.get("/files/{name}")
-async def file(request: Request, name: str) -> Response:
+def file(request: Request, name: str) -> Response:
     """A kept picture, for the stage."""
     content = kits_of(request).file(name)
     kind = None if content is None else picture_type(content)
@@ -85,19 +90,19 @@ async def file(request: Request, name: str) -> Response:
 
 
 @router.get("/kits/{kit}/fonts")
-async def fonts(
+def fonts(
     request: Request, kit: str, words: Annotated[str, Query(max_length=200)] = "", weight: float = 600
 ) -> dict[str, Any]:  # fmt: skip
     """Every font the kit has, with the words set in it; favourites first."""
     index = kits_of(request).index(kit)
     shown = words.replace("\n", " ").strip()[:SHOWN_WORDS] or "Label"
-    return {"fonts": await asyncio.to_thread(_shown_fonts, index, shown, weight)}
+    return {"fonts": _shown_fonts(index, shown, weight)}
 
 
 @router.post("/kits/{kit}/fonts")
-async def bring_font(request: Request, kit: str) -> dict[str, Any]:
+def bring_font(request: Request, kit: str, content: Content) -> dict[str, Any]:
     """A font, the body of the request, brought into the kit."""
-    font = await asyncio.to_thread(read_font, await request.body())
+    font = read_font(content)
     kits = kits_of(request)
     kept = KitFont(file=kits.keep_file(font.content), name=font.name)
     kits.change_index(kit, lambda index: with_font(index, kept), f"Brought in the font “{font.name}”")
@@ -105,7 +110,7 @@ async def bring_font(request: Request, kit: str) -> dict[str, Any]:
 
 
 @router.post("/kits/{kit}/fonts/{font}/favourite")
-async def favourite(request: Request, kit: str, font: str) -> dict[str, Any]:
+def favourite(request: Request, kit: str, font: str) -> dict[str, Any]:
     """A font made a favourite, or no longer one."""
 
     def changed(index: KitIndex) -> KitIndex:

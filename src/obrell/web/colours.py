@@ -20,13 +20,13 @@ DECIMALS = {"rgb": 0, "hsl": 1, "hsv": 1, "oklch": 3}
 
 
 @router.get("/colour")
-async def converted(space: str = "hex", value: Annotated[str, Query(max_length=80)] = "#000000") -> dict[str, object]:
+def converted(space: str = "hex", value: Annotated[str, Query(max_length=80)] = "#000000") -> dict[str, object]:
     """A typed colour in all spaces; ``value`` is three numbers, or hex."""
     return _in_all_spaces(_read(space, value))
 
 
 @router.get("/kits/{kit}/colours")
-async def offered(request: Request, kit: str) -> dict[str, object]:
+def offered(request: Request, kit: str) -> dict[str, object]:
     """Colours to start from: those used in the kit, and off-whites and off-blacks."""
     controls = [stored.control for stored in kits_of(request).controls(kit)]
     return {"used": used_colours(controls)[:32], "whites": OFF_WHITES, "blacks": OFF_BLACKS}

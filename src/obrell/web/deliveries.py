@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 import logging
 import tempfile
 import threading
@@ -18,15 +19,15 @@ from starlette.responses import FileResponse, HTMLResponse
 from obrell.core.deliver.bundle import bundle
 from obrell.core.deliver.names import slug
 from obrell.core.deliver.order import Order, read_order
-from obrell.core.deliver.plan import File, plan
-from obrell.core.document.model import KitSettings
+from obrell.core.deliver.plan import LeftOut, plan
+from obrell.core.document.model import Control, KitSettings
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, Stopped
 from obrell.core.values.fields import Live
-from obrell.store.kits import Kits
+from obrell.store.kits import Kits, Lost, Stored
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
-from obrell.web.services import kits_of
+from obrell.web.services import Form, kits_of
 
 router = APIRouter()
 OFFERED = ("1", "1.5", "2", "3", "4")
@@ -34,6 +35,8 @@ KEPT = 8
 """Finished deliveries kept for downloading; older archives are deleted."""
 EXAMPLES = 4
 DISK_FULL = "The files could not be written: the disk may be full. Nothing was kept; the kit is safe."
+FULL = (errno.ENOSPC, errno.EDQUOT)
+MOST_AT_ONCE = 4
 log = logging.getLogger(__name__)
 
 
@@ -43,8 +46,12 @@ class Delivery:
 
     id: str
     kit: KitSettings
-    files: tuple[File, ...]
+    controls: tuple[Control, ...]
+    order: Order
     archive: Path
+    left_out: tuple[LeftOut, ...]
+    total: int = 0
+    """How many files it will have; 0 while they are still being planned."""
     made: int = 0
     now: str = ""
     words: str = ""
@@ -54,12 +61,16 @@ class Delivery:
     began: float = field(default_factory=time.monotonic)
 
     @property
+    def ended(self) -> bool:
+        return self.done or bool(self.words)
+
+    @property
     def left(self) -> str:
         """Seconds still to go, in words, once that can be told."""
         if self.made < 2:
             return ""
         spent = time.monotonic() - self.began
-        return f"{spent / self.made * (len(self.files) - self.made):.0f} s left"
+        return f"{spent / self.made * (self.total - self.made):.0f} s left"
 
 
 class Deliveries:
@@ -67,18 +78,31 @@ class Deliveries:
 
     def __init__(self) -> None:
         self._all: dict[str, Delivery] = {}
-        self._folder = Path(tempfile.mkdtemp(prefix="obrell-"))
+        self._folder = tempfile.TemporaryDirectory(prefix="obrell-")
+        self._lock = threading.Lock()
 
-    def start(self, kit: KitSettings, files: tuple[File, ...]) -> Delivery:
-        """Begin to make the files, in a thread of its own."""
-        for old in list(self._all.values())[:-KEPT]:
-            old.archive.unlink(missing_ok=True)
-            del self._all[old.id]
+    def start(
+        self, kit: KitSettings, controls: tuple[Control, ...], order: Order, left_out: tuple[LeftOut, ...]
+    ) -> Delivery:  # fmt: skip
+        """Begin to plan and make the files, in a thread of its own."""
         name = uuid4().hex
-        delivery = Delivery(name, kit, files, self._folder / f"{name}.zip")
-        self._all[name] = delivery
+        delivery = Delivery(name, kit, controls, order, Path(self._folder.name) / f"{name}.zip", left_out)
+        with self._lock:
+            under_way = sum(not one.ended for one in self._all.values())
+            if under_way >= MOST_AT_ONCE:
+                raise Refused("Other deliveries are still being made. Wait for one of them, or stop it.")
+            for old in [one for one in self._all.values() if one.ended][:-KEPT]:
+                old.archive.unlink(missing_ok=True)
+                del self._all[old.id]
+            self._all[name] = delivery
         threading.Thread(target=_run, args=[delivery], daemon=True).start()
         return delivery
+
+    def close(self) -> None:
+        """Stop what is under way and remove every archive."""
+        for one in self._all.values():
+            one.stop = True
+        self._folder.cleanup()
 
     def get(self, name: str) -> Delivery:
         """The delivery by its id."""
@@ -88,21 +112,29 @@ class Deliveries:
 
 
 def _run(delivery: Delivery) -> None:
+    def looking(name: str) -> bool:
+        delivery.now = f"looking at {name}"
+        return not delivery.stop
+
     def progress(made: int, name: str) -> bool:
         delivery.made, delivery.now = made, name
         return not delivery.stop
 
     try:
+        planned = plan(delivery.kit, delivery.controls, delivery.order, looking)
+        if not planned.files:
+            raise Refused(" ".join(one.words for one in planned.left_out) or "There is nothing to deliver.")
+        delivery.total, delivery.began = len(planned.files), time.monotonic()
         with delivery.archive.open("wb") as target:
-            bundle(delivery.kit, delivery.files, target, progress)
+            delivery.left_out += bundle(delivery.kit, planned, target, progress)
         delivery.done = True
         return
     except Stopped as error:
         delivery.words = str(error)
     except ObrellError as error:
         delivery.words = str(error)
-    except OSError:
-        delivery.words = DISK_FULL
+    except OSError as error:
+        delivery.words = DISK_FULL if error.errno in FULL else f"The files could not be written: {error.strerror}."
     except Exception:
         log.exception("A delivery failed")
         delivery.words = "Something went wrong while making the files; it is our fault, and it is logged."
@@ -110,49 +142,48 @@ def _run(delivery: Delivery) -> None:
 
 
 @router.get("/kits/{kit}/deliver")
-async def deliver(request: Request, kit: str, control: Annotated[str, Query()] = "") -> HTMLResponse:
+def deliver(request: Request, kit: str, control: Annotated[str, Query()] = "") -> HTMLResponse:
     """The whole view; ``control`` orders only that one."""
     kits = kits_of(request)
     order = Order(controls=(control,) if control else ())
-    controls = [stored.control for stored in kits.controls(kit)]
     context = {
         "view": "deliver", "kit": kits.index(kit), "kits": kits.names(), "control": None,
-        "controls": controls, "order": order, "offered": OFFERED,
+        "controls": kits.tiles(kit), "order": order, "offered": OFFERED,
         "chosen": [f"{d:g}" for d in order.densities], "one": control,
     }  # fmt: skip
     return page(request, "deliver.html", context | _listed(kits, kit, order))
 
 
 @router.get("/kits/{kit}/deliver/files")
-async def listed(request: Request, kit: str) -> HTMLResponse:
+def listed(request: Request, kit: str) -> HTMLResponse:
     """Every file that the form, as it stands, will make."""
     kits = kits_of(request)
     context: dict[str, Any] = {"kit": kits.index(kit)}
     try:
         context |= _listed(kits, kit, order_of(request.query_params))
     except Refused as error:
-        context |= {"rows": [], "examples": [], "count": 0, "problem": str(error)}
+        context |= {"rows": [], "examples": [], "count": 0, "problem": str(error), "left_out": ()}
     return page(request, "_files.html", context)
 
 
 @router.post("/kits/{kit}/deliveries")
-async def start(request: Request, kit: str) -> HTMLResponse:
+def start(request: Request, kit: str, form: Form) -> HTMLResponse:
     """Begin."""
     kits = kits_of(request)
-    order = order_of(await request.form())
+    order = order_of(form)
     settings = kits.index(kit).settings()
-    files = plan(settings, tuple(s.control for s in kits.controls(kit)), order)
-    return _progress(request, _of(request).start(settings, files))
+    controls, left_out = _readable(kits, kit, order)
+    return _progress(request, _of(request).start(settings, controls, order, left_out))
 
 
 @router.get("/deliveries/{name}")
-async def progress(request: Request, name: str) -> HTMLResponse:
+def progress(request: Request, name: str) -> HTMLResponse:
     """How far it is."""
     return _progress(request, _of(request).get(name))
 
 
 @router.post("/deliveries/{name}/stop")
-async def stop(request: Request, name: str) -> HTMLResponse:
+def stop(request: Request, name: str) -> HTMLResponse:
     """End it after the file in hand."""
     delivery = _of(request).get(name)
     delivery.stop = True
@@ -160,7 +191,7 @@ async def stop(request: Request, name: str) -> HTMLResponse:
 
 
 @router.get("/deliveries/{name}/zip")
-async def archive(request: Request, name: str) -> FileResponse:
+def archive(request: Request, name: str) -> FileResponse:
     """The archive."""
     delivery = _of(request).get(name)
     if not delivery.done:
@@ -202,10 +233,13 @@ def order_of(form: FormData | QueryParams) -> Order:
 
 def _listed(kits: Kits, kit: str, order: Order) -> dict[str, Any]:
     stored = {s.control.id: s for s in kits.controls(kit)}
-    if not stored:
-        return {"rows": [], "examples": [], "count": 0, "problem": "This kit has no controls to deliver yet."}
+    controls, lost = _readable(kits, kit, order)
+    if not controls:
+        problem = "" if lost else "This kit has no controls to deliver yet."
+        return {"rows": [], "examples": [], "count": 0, "problem": problem, "left_out": lost}
     index_hash = kits.index_hash(kit)
-    files = plan(kits.index(kit).settings(), tuple(s.control for s in stored.values()), order)
+    planned = plan(kits.index(kit).settings(), controls, order)
+    files = planned.files
     rows: dict[str, list[dict[str, Any]]] = {}
     for file in files:
         box = file.pixels
@@ -215,4 +249,16 @@ def _listed(kits: Kits, kit: str, order: Order) -> dict[str, Any]:
         rows.setdefault(file.control, []).append({"file": file, "picture": address, "density": f"{file.density:g}"})
     groups = [(stored[control].control, items) for control, items in rows.items()]
     names = [file.name for file in files]
-    return {"rows": groups, "examples": names[:EXAMPLES], "count": len(files), "problem": ""}
+    return {
+        "rows": groups, "examples": names[:EXAMPLES], "count": len(files), "problem": "",
+        "left_out": (*lost, *planned.left_out),
+    }  # fmt: skip
+
+
+def _readable(kits: Kits, kit: str, order: Order) -> tuple[tuple[Control, ...], tuple[LeftOut, ...]]:
+    """The controls that are ordered, and those of them that cannot be read."""
+    shelf = kits.shelf(kit)
+    controls = tuple(found.control for found in shelf if isinstance(found, Stored))
+    lost = (found for found in shelf if isinstance(found, Lost) and (not order.controls or found.id in order.controls))
+    chosen = tuple(one for one in controls if not order.controls or one.id in order.controls)
+    return chosen, tuple(LeftOut(found.name, found.words) for found in lost)

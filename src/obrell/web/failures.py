@@ -8,11 +8,12 @@ from starlette.exceptions import HTTPException
 from starlette.responses import JSONResponse, Response
 
 from obrell.core.errors import BadDocument, NoSuchThing, ObrellError, Refused, TooLarge
-from obrell.store.database import StoreFailed
+from obrell.store.failures import StoreBusy, StoreDamaged, StoreFailed
 from obrell.web.pages import page
 
 STATUSES: tuple[tuple[type[ObrellError], int], ...] = (
-    (NoSuchThing, 404), (TooLarge, 413), (BadDocument, 422), (Refused, 422), (StoreFailed, 507),
+    (NoSuchThing, 404), (TooLarge, 413), (BadDocument, 422), (Refused, 422), (StoreBusy, 503), (StoreDamaged, 500),
+    (StoreFailed, 507),
     (ObrellError, 500),
 )  # fmt: skip
 """The first that fits, most specific first."""

@@ -9,6 +9,7 @@ from __future__ import annotations
 import asyncio
 import contextlib
 import json
+import logging
 import struct
 from collections.abc import Sequence
 from dataclasses import dataclass, field
@@ -32,6 +33,7 @@ from obrell.web.scene import gradient_scene, scene_of
 from obrell.web.services import kits_of, rooms_of
 
 router = APIRouter()
+log = logging.getLogger(__name__)
 MAX_MESSAGE = 2_000_000
 
 
@@ -124,6 +126,10 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
         return drawn(wish, index, false_colours(changed) if wish.apart else changed, shown, snaps)
     except (ObrellError, ValidationError) as error:
         words = str(error) if isinstance(error, ObrellError) else "The stage asked for nonsense."
+        return _packed({"seq": seq, "words": words}, b"")
+    except Exception:
+        log.exception("A frame could not be drawn")
+        words = "This cannot be drawn; it is our fault, and it is logged. Nothing was changed."
         return _packed({"seq": seq, "words": words}, b"")
 
 

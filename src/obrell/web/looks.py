@@ -38,7 +38,7 @@ ONLY_BY_HAND = ("mask",)
 
 
 @router.get(BENCH + "/looks")
-async def looks(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
+def looks(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
     """Every material, and every kind of effect, on a part."""
     kits = kits_of(request)
     stored, index = kits.control(kit, control), kits.index(kit)
@@ -67,7 +67,7 @@ async def looks(request: Request, kit: str, control: str, part: str) -> HTMLResp
 
 
 @router.get(BENCH + "/compare")
-async def compare(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
+def compare(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
     """The control as it is and with every look of a part that is kept aside, side by side."""
     kits = kits_of(request)
     stored = kits.control(kit, control)
@@ -101,7 +101,7 @@ def _gradients(index: KitSettings, control: Control) -> list[dict[str, Any]]:
 
 
 @router.post(BENCH + "/gradients")
-async def save_gradient(
+def save_gradient(
     request: Request, kit: str, control: str, path: Annotated[str, Body(max_length=300)],
     name: Annotated[Name, Body()],
 ) -> dict[str, Any]:  # fmt: skip
@@ -112,24 +112,24 @@ async def save_gradient(
 
 
 @router.post("/kits/{kit}/gradients/{gradient}/remove")
-async def remove_gradient(request: Request, kit: str, gradient: str) -> dict[str, Any]:
+def remove_gradient(request: Request, kit: str, gradient: str) -> dict[str, Any]:
     """Taken off the shelf; Undo on the Wall brings it back."""
     return _off_the_shelf(request, kit, "a gradient", lambda index: without_gradient(index, gradient))
 
 
 @router.post(BENCH + "/materials")
-async def save_material(
+def save_material(
     request: Request, kit: str, control: str, part: Annotated[Id, Body()], name: Annotated[Name, Body()],
     scaled: Annotated[bool, Body()] = True,
 ) -> dict[str, Any]:  # fmt: skip
     """The part's look as a material. One of the same name is saved over, and parts linked to it follow."""
     name = name.strip()
-    await _tell(request, kit, kits_of(request).save_material(kit, control, part, name, scaled=scaled))
+    _tell(request, kit, kits_of(request).save_material(kit, control, part, name, scaled=scaled))
     return {"said": f"Saved “{name}”: lay it on any part."}
 
 
 @router.post("/kits/{kit}/materials/{material}/lengths")
-async def set_rule(
+def set_rule(
     request: Request, kit: str, material: str, effect: Annotated[Id, Body()],
     path: Annotated[str, Body(max_length=100)], fixed: Annotated[bool, Body()],
 ) -> dict[str, Any]:  # fmt: skip
@@ -139,12 +139,12 @@ async def set_rule(
         return with_rule(one, effect, path, fixed=fixed)
 
     label = "Fixed a length of a material in px" if fixed else "Let a length of a material fit the part"
-    await _tell(request, kit, kits_of(request).change_material(kit, material, changed, label))
+    _tell(request, kit, kits_of(request).change_material(kit, material, changed, label))
     return {}
 
 
 @router.post("/kits/{kit}/materials/{material}/remove")
-async def remove_material(request: Request, kit: str, material: str) -> dict[str, Any]:
+def remove_material(request: Request, kit: str, material: str) -> dict[str, Any]:
     """Taken off the shelf; Undo on the Wall brings it back."""
     return _off_the_shelf(request, kit, "a material", lambda index: without_material(index, material))
 
@@ -157,7 +157,7 @@ def _off_the_shelf(
     return {"said": label}
 
 
-async def _tell(request: Request, kit: str, changed: Iterable[Stored]) -> None:
+def _tell(request: Request, kit: str, changed: Iterable[Stored]) -> None:
     """Windows that show a control which followed a material."""
     for stored in changed:
-        await rooms_of(request).tell((kit, stored.control.id), {"news": stored.hash, "version": stored.version})
+        rooms_of(request).tell((kit, stored.control.id), {"news": stored.hash, "version": stored.version})

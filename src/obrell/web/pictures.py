@@ -2,60 +2,96 @@
 
 from __future__ import annotations
 
-import asyncio
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Request
+from fastapi import APIRouter, Path, Query, Request
+from pydantic import Field
 from starlette.responses import Response
 
 from obrell.core.deliver.png import encode_quick
-from obrell.core.document.model import Control
+from obrell.core.document.model import MAX_EFFECTS, Control
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.edit import Surroundings
 from obrell.core.edit.effects import AddEffect
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.looks import UseVersion
 from obrell.core.edit.materials import LayMaterial
+from obrell.core.errors import ObrellError
 from obrell.core.raster.jit import SOURCE_HASH
 from obrell.core.raster.layers import Box
 from obrell.core.render.build_up import only
 from obrell.core.render.compose import Frame, draw
 from obrell.core.render.heat import heat
+from obrell.core.render.limits import MAX_SIDE_PX
 from obrell.core.render.picture import picture
+from obrell.core.values.base import Value
+from obrell.web.pages import block
 from obrell.web.services import kits_of
 
 router = APIRouter()
+Place = Annotated[int, Field(ge=-1_000_000, le=1_000_000)]
+Extent = Annotated[int, Field(ge=0, le=MAX_SIDE_PX)]
+Count = Annotated[int, Field(ge=0, le=MAX_EFFECTS)]
 FOR_EVER = {"cache-control": "public, max-age=31536000, immutable"}
 
 
+class Wanted(Value):
+    """What a picture shows of a control: all of it, a box of it in device pixels, or one part with its first
+    ``count`` effects; ``free`` shows what lies off the canvas too. ``lay`` shows a material on the part, ``add`` one
+    more effect of a kind, ``kept`` a look kept aside, ``hot`` what the last of the effects changes, as a heat map;
+    ``whole`` shows the other parts too, ``standing`` what the control stands on, ``ground`` nothing but that."""
+
+    part: Annotated[str, Field(max_length=40)] = ""
+    count: Count | None = None
+    free: bool = False
+    lay: Annotated[str, Field(max_length=40)] = ""
+    add: Annotated[str, Field(max_length=40)] = ""
+    kept: Count | None = None
+    hot: bool = False
+    whole: bool = False
+    ground: bool = False
+    standing: bool = False
+    left: Place | None = None
+    top: Place = 0
+    width: Extent = 0
+    height: Extent = 0
+
+    def box(self) -> Box | None:
+        """The box of device pixels; None for all of the canvas."""
+        if self.left is None:
+            return None
+        return Box(self.left, self.top, self.left + max(1, self.width), self.top + max(1, self.height))
+
+
 @router.get("/pictures/{renderer}/{index}/{control}/{density}.png")
-async def control_picture(
+def control_picture(
     request: Request, renderer: str,  # noqa: ARG001 — its version only makes the address new
-    index: str, control: str, density: Annotated[float, Path(gt=0, le=16)],
-    part: str = "", count: int | None = None, free: bool = False,
-    lay: str = "", add: str = "", kept: int | None = None, hot: bool = False, whole: bool = False,
-    ground: bool = False, standing: bool = False,
-    left: int | None = None, top: int = 0, width: int = 0, height: int = 0,
+    index: str, control: str, density: Annotated[float, Path(gt=0, le=16)], wanted: Annotated[Wanted, Query()],
 ) -> Response:  # fmt: skip
-    """A control of these contents at a density: all of it, a box of it in device pixels, or one part
-    with its first ``count`` effects; ``free`` shows what lies off the canvas too. ``lay`` shows a material
-    on the part, ``add`` one more effect of a kind, ``hot`` what
-    the last of the effects changes, as a heat map; ``whole`` shows the other parts too,
-    ``standing`` what the control stands on, ``ground`` nothing but that."""
-    box = None if left is None else Box(left, top, left + width, top + height)
-    shown, kit = kits_of(request).by_hash(control), kits_of(request).index_by_hash(index)
-    if part:
-        shown = _tried(shown, kit, part, lay, add, kept)
-        shown = shown if whole else only(shown, part, count)
-    resolved = resolve(kit, shown)
-    if ground or standing:
-        resolved = resolved.ground_alone() if ground else resolved.standing()
-    if hot and part and count and box is not None:
-        before = resolve(kit, only(kits_of(request).by_hash(control), part, count - 1))
-        content = await asyncio.to_thread(_heat, before, resolved, Frame(density, box))
-    else:
-        content = await asyncio.to_thread(_encoded, resolved, density, box, free)
+    """A control of these contents at a density. What cannot be drawn is a picture that says so."""
+    try:
+        kits = kits_of(request)
+        content = _content(kits.index_by_hash(index), kits.by_hash(control), density, wanted)
+    except ObrellError as error:
+        if not request.headers.get("accept", "").startswith("image/"):
+            raise
+        words = {"words": str(error)}
+        return Response(block("cannot.svg", words), media_type="image/svg+xml", headers={"cache-control": "no-store"})
     return Response(content, media_type="image/png", headers=FOR_EVER)
+
+
+def _content(kit: KitIndex, control: Control, density: float, wanted: Wanted) -> bytes:
+    box, part, shown = wanted.box(), wanted.part, control
+    if part:
+        shown = _tried(shown, kit, part, wanted.lay, wanted.add, wanted.kept)
+        shown = shown if wanted.whole else only(shown, part, wanted.count)
+    resolved = resolve(kit, shown)
+    if wanted.ground or wanted.standing:
+        resolved = resolved.ground_alone() if wanted.ground else resolved.standing()
+    if wanted.hot and part and wanted.count and box is not None:
+        before = resolve(kit, only(control, part, wanted.count - 1))
+        return _heat(before, resolved, Frame(density, box))
+    return _encoded(resolved, density, box, wanted.free)
 
 
 def _tried(shown: Control, kit: KitIndex, part: str, lay: str, add: str, kept: int | None) -> Control:

@@ -2,21 +2,26 @@
 
 from __future__ import annotations
 
+import asyncio
 from collections import defaultdict
+from collections.abc import Callable
 
 from fastapi import WebSocket
 
 Place = tuple[str, str]
 """Kit and control."""
+Message = dict[str, object]
 
 
 class Rooms:
-    """The open windows by the control they show."""
+    """The open windows by the control they show. Entered and left on the event loop; told from any thread."""
 
     def __init__(self) -> None:
         self._windows: defaultdict[Place, set[WebSocket]] = defaultdict(set)
+        self._loop: asyncio.AbstractEventLoop | None = None
 
     def enter(self, place: Place, window: WebSocket) -> None:
+        self._loop = asyncio.get_running_loop()
         self._windows[place].add(window)
 
     def leave(self, place: Place, window: WebSocket) -> None:
@@ -24,15 +29,23 @@ class Rooms:
         if not self._windows[place]:
             del self._windows[place]
 
-    async def tell(self, place: Place, message: dict[str, object]) -> None:
-        """Send a message to every window on a control; one that is gone is no matter."""
-        for window in list(self._windows.get(place, ())):
-            try:
-                await window.send_json(message)
-            except (RuntimeError, OSError):
-                self.leave(place, window)
+    def tell(self, place: Place, message: Message) -> None:
+        """Send a message to every window on a control; nothing waits for it."""
+        self._later(lambda found: found == place, message)
 
-    async def tell_kit(self, kit: str, message: dict[str, object]) -> None:
+    def tell_kit(self, kit: str, message: Message) -> None:
         """Send a message to every window on any control of a kit."""
-        for place in [place for place in self._windows if place[0] == kit]:
-            await self.tell(place, message)
+        self._later(lambda found: found[0] == kit, message)
+
+    def _later(self, wanted: Callable[[Place], bool], message: Message) -> None:
+        if self._loop is not None and self._loop.is_running():
+            asyncio.run_coroutine_threadsafe(self._send(wanted, message), self._loop)
+
+    async def _send(self, wanted: Callable[[Place], bool], message: Message) -> None:
+        """One window that is gone is no matter to the others."""
+        for place in [place for place in self._windows if wanted(place)]:
+            for window in list(self._windows.get(place, ())):
+                try:
+                    await window.send_json(message)
+                except (RuntimeError, OSError):
+                    self.leave(place, window)

@@ -1,11 +1,22 @@
-"""What routes are given to work with."""
+"""What routes are given to work with.
+
+Routes are plain functions: the framework runs them in threads, so that none that waits for the disk or for a
+drawing holds up another. What has to be read from the request first is a dependency.
+"""
 
 from __future__ import annotations
 
-from fastapi import Request, WebSocket
+from typing import Annotated
 
-from obrell.store.kits import Kits
+from fastapi import Body, Depends, Request, WebSocket
+from starlette.datastructures import FormData
+
+from obrell.store.kits import Kits, Sender
 from obrell.web.rooms import Rooms
+
+Window = Annotated[str, Body(max_length=60)]
+Ident = Annotated[str, Body(max_length=60)]
+"""The id that a change was given where it was made; empty for one that is never sent again."""
 
 
 def kits_of(request: Request | WebSocket) -> Kits:
@@ -18,3 +29,19 @@ def rooms_of(request: Request | WebSocket) -> Rooms:
     """The open windows of this application."""
     rooms: Rooms = request.app.state.rooms
     return rooms
+
+
+async def _content(request: Request) -> bytes:
+    return await request.body()
+
+
+async def _form(request: Request) -> FormData:
+    return await request.form()
+
+
+Content = Annotated[bytes, Depends(_content)]
+"""The body of the request as it came."""
+Form = Annotated[FormData, Depends(_form)]
+"""All fields of a form."""
+
+__all__ = ["Content", "Form", "Ident", "Sender", "Window", "kits_of", "rooms_of"]

@@ -19,7 +19,8 @@ from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
 from obrell.core.values.base import bad_value
 from obrell.core.values.fields import Live
-from obrell.store.kits import Kits, Step
+from obrell.store.history import Step
+from obrell.store.kits import Kits
 from obrell.web.commands import GROUNDS
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
@@ -32,7 +33,7 @@ DEGREES = Live("°")
 
 
 @router.get("/")
-async def start(request: Request) -> Response:
+def start(request: Request) -> Response:
     """The first kit's Wall, or the page that offers to make one."""
     shown = [kit for kit in kits_of(request).names() if not kit.removed]
     if shown:
@@ -42,7 +43,7 @@ async def start(request: Request) -> Response:
 
 
 @router.get(WALL)
-async def wall(request: Request, kit: str) -> HTMLResponse:
+def wall(request: Request, kit: str) -> HTMLResponse:
     """The whole view."""
     return _wall(request, kit)
 
@@ -52,18 +53,18 @@ def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html
     index, index_hash = kits.index(kit), kits.index_hash(kit)
     tiles = [
         {
-            "control": stored.control,
-            "size": f"{number(stored.control.canvas.width)} × {number(stored.control.canvas.height)}",
-            "picture": picture_address(index_hash, stored.hash, 1),
-            "ground": picture_address(index_hash, stored.hash, 1, ground=1),
-            "double": picture_address(index_hash, stored.hash, 2),
+            "control": tile,
+            "size": f"{number(tile.width)} × {number(tile.height)}",
+            "picture": picture_address(index_hash, tile.hash, 1),
+            "ground": picture_address(index_hash, tile.hash, 1, ground=1),
+            "double": picture_address(index_hash, tile.hash, 2),
         }
-        for stored in kits.controls(kit)
+        for tile in kits.tiles(kit)
     ]
     steps = kits.history(kit)
     context = {
         "view": "wall", "kit": index, "tiles": tiles, "kits": kits.names(), "said": said,
-        "steps": steps, "undo": any(not s.undone for s in steps), "redo": any(s.undone for s in steps),
+        "steps": steps, "undo": steps.can_undo, "redo": steps.can_redo,
         "control": None, "grounds": GROUNDS,
     }  # fmt: skip
     return page(request, template, context)
@@ -74,7 +75,7 @@ def _block(request: Request, kit: str, said: str = "") -> HTMLResponse:
 
 
 @router.post(WALL + "/controls")
-async def add_control(
+def add_control(
     request: Request, kit: str, name: Annotated[str, Form()],
     width: Annotated[str, Form()], height: Annotated[str, Form()],
 ) -> Response:  # fmt: skip
@@ -89,59 +90,62 @@ async def add_control(
 
 
 @router.post(WALL + "/controls/{control}/name")
-async def rename_control(request: Request, kit: str, control: str, name: Annotated[str, Form()]) -> HTMLResponse:
+def rename_control(request: Request, kit: str, control: str, name: Annotated[str, Form()]) -> HTMLResponse:
     """Another name, in place."""
     change = {"kind": "set", "changes": [{"path": "name", "value": name.strip()}]}
-    stored = kits_of(request).edit(kit, control, read_edit(change))
+    stored = kits_of(request).edit(kit, control, read_edit(change)).now
     news: dict[str, object] = {"news": stored.hash, "version": stored.version}
-    await rooms_of(request).tell((kit, control), news)
+    rooms_of(request).tell((kit, control), news)
     return _block(request, kit)
 
 
 @router.post(WALL + "/controls/{control}/copy")
-async def copy_control(request: Request, kit: str, control: str) -> HTMLResponse:
+def copy_control(request: Request, kit: str, control: str) -> HTMLResponse:
     """A copy right behind it."""
     kits_of(request).duplicate_control(kit, control)
     return _block(request, kit, "Made a copy.")
 
 
 @router.post(WALL + "/controls/{control}/remove")
-async def remove_control(request: Request, kit: str, control: str) -> HTMLResponse:
+def remove_control(request: Request, kit: str, control: str) -> HTMLResponse:
     """Taken out of the kit; the message offers to take it back."""
-    name = kits_of(request).control(kit, control).control.name
-    kits_of(request).remove_control(kit, control)
-    await rooms_of(request).tell((kit, control), {"gone": True})
+    name = kits_of(request).remove_control(kit, control)
+    rooms_of(request).tell((kit, control), {"gone": True})
     return _block(request, kit, f"Removed “{name}”. Undo brings it back.")
 
 
 @router.post(WALL + "/controls/{control}/move")
-async def move_control(request: Request, kit: str, control: str, to: Annotated[int, Form(ge=0)]) -> HTMLResponse:
+def move_control(request: Request, kit: str, control: str, to: Annotated[int, Form(ge=0)]) -> HTMLResponse:
     """To another place in the order."""
     kits_of(request).move_control(kit, control, to)
     return _block(request, kit)
 
 
 @router.post(WALL + "/undo")
-async def undo(request: Request, kit: str) -> HTMLResponse:
+def undo(request: Request, kit: str) -> HTMLResponse:
     """Take back the newest step of the kit or any of its controls."""
-    return await _stepped(request, kit, kits_of(request).undo(kit), "Took back")
+    return _stepped(request, kit, kits_of(request).undo(kit), "Took back")
 
 
 @router.post(WALL + "/redo")
-async def redo(request: Request, kit: str) -> HTMLResponse:
+def redo(request: Request, kit: str) -> HTMLResponse:
     """Do it again."""
-    return await _stepped(request, kit, kits_of(request).redo(kit), "Did again")
+    return _stepped(request, kit, kits_of(request).redo(kit), "Did again")
 
 
-async def _stepped(request: Request, kit: str, step: Step | None, verb: str) -> HTMLResponse:
+def _stepped(request: Request, kit: str, step: Step | None, verb: str) -> HTMLResponse:
     if step is None:
         return _block(request, kit, "There is nothing left to do there.")
-    await rooms_of(request).tell_kit(kit, {"news": "", "version": 0})
+    news: dict[str, object] = {"news": "", "version": 0, "said": f"{verb}: {step.label}", "whose": step.window}
+    if step.control:
+        rooms_of(request).tell((kit, step.control), news)
+    else:
+        rooms_of(request).tell_kit(kit, news)
     return _block(request, kit, f"{verb}: {step.label}")
 
 
 @router.post(WALL + "/light")
-async def set_light(
+def set_light(
     request: Request, kit: str,
     direction: Annotated[str | None, Form()] = None, height: Annotated[str | None, Form()] = None,
 ) -> HTMLResponse:  # fmt: skip
@@ -149,12 +153,12 @@ async def set_light(
     typed = {"direction": direction, "height": height}
     values = {name: number_from(text, DEGREES) for name, text in typed.items() if text is not None}
     kits_of(request).change_index(kit, lambda index: with_light(index, **values), "Moved the kit's key light")
-    await rooms_of(request).tell_kit(kit, {"news": "", "version": 0})
+    rooms_of(request).tell_kit(kit, {"news": "", "version": 0})
     return _block(request, kit)
 
 
 @router.post(WALL + "/name")
-async def rename_kit(request: Request, kit: str, name: Annotated[str, Form()]) -> Response:
+def rename_kit(request: Request, kit: str, name: Annotated[str, Form()]) -> Response:
     """Another name for the kit."""
     wanted = name.strip()
     kits_of(request).change_index(kit, lambda i: i.evolve(name=wanted), f"Renamed the kit to “{wanted}”")
@@ -162,7 +166,7 @@ async def rename_kit(request: Request, kit: str, name: Annotated[str, Form()]) -
 
 
 @router.post("/kits")
-async def add_kit(request: Request, name: Annotated[str, Form()]) -> Response:
+def add_kit(request: Request, name: Annotated[str, Form()]) -> Response:
     """A new, empty kit."""
     kits: Kits = kits_of(request)
     if not name.strip():
@@ -175,15 +179,15 @@ async def add_kit(request: Request, name: Annotated[str, Form()]) -> Response:
 
 
 @router.post("/kits/import")
-async def import_kit(request: Request, file: Annotated[UploadFile, File()]) -> Response:
+def import_kit(request: Request, file: Annotated[UploadFile, File()]) -> Response:
     """A kit from a file, beside the others."""
-    content = await file.read(MAX_KIT_BYTES + 1)
+    content = file.file.read(MAX_KIT_BYTES + 1)
     new = kits_of(request).import_kit(read_kit(content))
     return Response(headers={"hx-redirect": f"/kits/{new}"})
 
 
 @router.get(WALL + "/export")
-async def export_kit(request: Request, kit: str) -> Response:
+def export_kit(request: Request, kit: str) -> Response:
     """The kit as one file."""
     document = kits_of(request).export_kit(kit)
     headers = {"content-disposition": f'attachment; filename="{slug(document.name, kit)}.kit.json"'}
@@ -191,7 +195,7 @@ async def export_kit(request: Request, kit: str) -> Response:
 
 
 @router.post(WALL + "/remove")
-async def remove_kit(request: Request, kit: str) -> Response:
+def remove_kit(request: Request, kit: str) -> Response:
     """Taken out of the list; it can be brought back."""
     kits_of(request).index(kit)
     kits_of(request).set_removed(kit, True)
@@ -199,7 +203,7 @@ async def remove_kit(request: Request, kit: str) -> Response:
 
 
 @router.post(WALL + "/restore")
-async def restore_kit(request: Request, kit: str) -> Response:
+def restore_kit(request: Request, kit: str) -> Response:
     """Back in the list."""
     kits_of(request).set_removed(kit, False)
     return Response(headers={"hx-redirect": f"/kits/{kit}"})

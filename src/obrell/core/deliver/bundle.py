@@ -5,15 +5,15 @@ from __future__ import annotations
 import hashlib
 import json
 import zipfile
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from typing import IO, Any
 
-from obrell.core.deliver.plan import File, body_box
+from obrell.core.deliver.plan import File, LeftOut, Plan, body_box
 from obrell.core.deliver.png import encode
 from obrell.core.deliver.svg import svg
 from obrell.core.document.model import KitSettings
-from obrell.core.errors import Stopped
+from obrell.core.errors import ObrellError, Stopped
 from obrell.core.render.picture import picture
 
 MANIFEST = "manifest.json"
@@ -33,21 +33,29 @@ def make(file: File) -> bytes:
     return encode(picture(file.shown(), file.density, file.pixels), density=file.density)
 
 
-def bundle(kit: KitSettings, files: tuple[File, ...], target: IO[bytes], progress: Progress) -> None:
-    """Write the archive to ``target``; raises ``Stopped`` when ``progress`` says so."""
-    entries = []
+def bundle(kit: KitSettings, planned: Plan, target: IO[bytes], progress: Progress) -> tuple[LeftOut, ...]:
+    """Write the archive to ``target``; what was left out, planned or on the way. Raises ``Stopped`` when
+    ``progress`` says so."""
+    entries, left_out = [], list(planned.left_out)
     with zipfile.ZipFile(target, "w", zipfile.ZIP_STORED) as archive:
-        for count, (file, content) in enumerate(_made(files), start=1):
-            _write(archive, file.name, content)
-            entries.append(entry(file, content))
+        for count, (file, content) in enumerate(made(planned.files), start=1):
+            if isinstance(content, LeftOut):
+                left_out.append(content)
+            else:
+                _write(archive, file.name, content)
+                entries.append(entry(file, content))
             if not progress(count, file.name):
                 raise Stopped("The delivery was stopped; no archive was kept.")
-        _write(archive, MANIFEST, manifest(kit, entries).encode())
+        _write(archive, MANIFEST, manifest(kit, entries, left_out).encode())
+    return tuple(left_out)
 
 
-def manifest(kit: KitSettings, entries: list[dict[str, Any]]) -> str:
-    """The manifest as JSON: the kit's name and one entry per file."""
-    return json.dumps({"kit": kit.name, "files": entries}, indent=2, ensure_ascii=False) + "\n"
+def manifest(kit: KitSettings, entries: list[dict[str, Any]], left_out: Sequence[LeftOut] = ()) -> str:
+    """The manifest as JSON: the kit's name, one entry per file, and what was left out when anything was."""
+    content: dict[str, Any] = {"kit": kit.name, "files": entries}
+    if left_out:
+        content["left_out"] = [{"name": one.name, "why": one.words} for one in left_out]
+    return json.dumps(content, indent=2, ensure_ascii=False) + "\n"
 
 
 def entry(file: File, content: bytes) -> dict[str, Any]:
@@ -69,17 +77,24 @@ def entry(file: File, content: bytes) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _made(files: tuple[File, ...]) -> Iterator[tuple[File, bytes]]:
-    """Files with their content, in order, a few ahead of the one asked for."""
+def _tried(file: File) -> bytes | LeftOut:
+    try:
+        return make(file)
+    except ObrellError as error:
+        return LeftOut(file.name, str(error))
+
+
+def made(files: tuple[File, ...]) -> Iterator[tuple[File, bytes | LeftOut]]:
+    """Files with their content, or why there is none, in order, a few ahead of the one asked for."""
     with ThreadPoolExecutor(WORKERS) as pool:
         ahead = WORKERS * 2
-        waiting = [(file, pool.submit(make, file)) for file in files[:ahead]]
+        waiting = [(file, pool.submit(_tried, file)) for file in files[:ahead]]
         try:
             for index in range(len(files)):
                 file, content = waiting.pop(0)
                 if index + ahead < len(files):
                     following = files[index + ahead]
-                    waiting.append((following, pool.submit(make, following)))
+                    waiting.append((following, pool.submit(_tried, following)))
                 yield file, content.result()
         finally:
             for _, future in waiting:

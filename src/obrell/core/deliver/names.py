@@ -5,6 +5,8 @@ from __future__ import annotations
 import re
 import unicodedata
 
+from obrell.core.errors import BadValue
+
 PATTERN = "{kit}/{control}.{state}.{density}"
 WORDS = ("kit", "control", "state", "density")
 MAX_LENGTH = 200
@@ -38,7 +40,8 @@ def slug(words: str, otherwise: str) -> str:
 
 
 def file_name(pattern: str, words: dict[str, str], extension: str) -> str:
-    """The name for one file. A word without a value goes, with the sign before it."""
+    """The name for one file. A word without a value goes, with the sign before it; raises ``BadValue`` when what is
+    left leads out of the folder that the files are written to."""
     name = pattern
     for word in WORDS:
         value = words.get(word, "")
@@ -46,4 +49,7 @@ def file_name(pattern: str, words: dict[str, str], extension: str) -> str:
             name = name.replace(f"{{{word}}}", value)
         else:
             name = re.sub(r"[ ._-]?\{" + word + r"\}", "", name)
+    if any(step.strip(" .") == "" for step in name.split("/")):
+        wrong = f"This name pattern makes “{name}”, in which a folder or file has no name of its own."
+        raise BadValue(wrong, "pattern")
     return f"{name}.{extension}"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from obrell.core.deliver.names import file_name, slug
@@ -11,7 +12,7 @@ from obrell.core.document.looks import effects_of
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import REST, Resolved, resolve
 from obrell.core.document.tree import walk
-from obrell.core.errors import Refused
+from obrell.core.errors import ObrellError, Refused, Stopped
 from obrell.core.geometry.plane import NOWHERE, Rect
 from obrell.core.geometry.svgdata import number
 from obrell.core.raster.layers import NO_BOX, Box
@@ -43,45 +44,94 @@ class File:
         return self.resolved.standing() if self.ground else self.resolved
 
 
-def plan(kit: KitSettings, controls: tuple[Control, ...], order: Order) -> tuple[File, ...]:
-    """The files in order of control, format and density.
+@dataclass(frozen=True, slots=True)
+class LeftOut:
+    """What cannot be delivered as things are: a control's name, or a file's, and why, with what can be done."""
 
-    Raises ``Refused`` when two would have one name or a picture would be too large.
-    """
+    name: str
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """The files of a delivery, in order of control, format and density, and what is left out of it."""
+
+    files: tuple[File, ...]
+    left_out: tuple[LeftOut, ...] = ()
+
+
+Look = Callable[[str], bool]
+"""Told the name of each control before it is looked at; answers whether to go on."""
+
+
+def plan(kit: KitSettings, controls: tuple[Control, ...], order: Order, look: Look = lambda _: True) -> Plan:
+    """What a delivery will make. A control that cannot be drawn, a picture that would be too large and a name that
+    is taken are left out, with words; the rest goes on. Raises ``Refused`` when no control is chosen, ``Stopped``
+    when ``look`` says so."""
     chosen = [c for c in controls if not order.controls or c.id in order.controls]
     if not chosen:
         raise Refused("No control is chosen: a delivery needs at least one.")
-    files = [file for control in chosen for file in _of_control(kit, control, order)]
-    seen: set[str] = set()
-    for file in files:
-        if file.name.lower() in seen:
-            raise Refused(
-                f"Two files would be called “{file.name}”. "
-                "Put {density} into the name pattern, or give the controls different names."
-            )
-        seen.add(file.name.lower())
-    return tuple(files)
+    if order.trimmed:
+        order.step()
+    making = _Making(kit, order)
+    for control in chosen:
+        if not look(control.name):
+            raise Stopped("The delivery was stopped; no archive was kept.")
+        making.add(control)
+    return Plan(tuple(making.files.values()), tuple(making.left_out))
 
 
-def _of_control(kit: KitSettings, control: Control, order: Order) -> list[File]:
-    resolved = resolve(kit, control)
-    box = delivered_box(resolved, order)
-    files = []
-    for form in order.formats:
-        for density in order.densities if form == "png" else (1.0,):
-            words = {
-                "kit": slug(kit.name, kit.id),
-                "control": slug(control.name, control.id),
-                "state": REST,
-                "density": number(density) if form == "png" else "",
-            }
-            pixels = device(box, density)
+class _Making:
+    """A plan under way; files by their names, upper and lower case alike."""
+
+    def __init__(self, kit: KitSettings, order: Order) -> None:
+        self._kit, self._order = kit, order
+        self.files: dict[str, File] = {}
+        self.left_out: list[LeftOut] = []
+
+    def add(self, control: Control) -> None:
+        try:
+            resolved = resolve(self._kit, control)
+            box = delivered_box(resolved, self._order)
+        except ObrellError as error:
+            self.left_out.append(LeftOut(control.name, str(error)))
+            return
+        for form in self._order.formats:
+            for density in self._order.densities if form == "png" else (1.0,):
+                self._add_file(resolved, box, form, density)
+
+    def _add_file(self, resolved: Resolved, box: Rect, form: Format, density: float) -> None:
+        control, order = resolved.control, self._order
+        words = {
+            "kit": slug(self._kit.name, self._kit.id),
+            "control": slug(control.name, control.id),
+            "state": REST,
+            "density": number(density) if form == "png" else "",
+        }
+        pixels = device(box, density)
+        try:
             check_region(pixels)
             name = file_name(order.pattern, words, form)
-            files.append(
-                File(name, control.id, REST, form, density, box, pixels, resolved, order.ground, order.densities[-1])
-            )
-    return files
+        except ObrellError as error:
+            at = f" at {number(density)}×" if form == "png" else ""
+            self.left_out.append(LeftOut(f"{control.name}{at}", str(error)))
+            return
+        first = self.files.get(name.lower())
+        if first is not None:
+            self.left_out.append(LeftOut(name, _taken(name, first.resolved.control, control)))
+            return
+        self.files[name.lower()] = File(
+            name, control.id, REST, form, density, box, pixels, resolved, order.ground, order.densities[-1]
+        )
+
+
+def _taken(name: str, first: Control, second: Control) -> str:
+    if first.id == second.id:
+        return f"Several files would be called “{name}”. Put {{density}} into the name pattern."
+    return (
+        f"“{first.name}” and “{second.name}” would both be called “{name}”; only the first is made. "
+        "Give one of them another name."
+    )
 
 
 def delivered_box(resolved: Resolved, order: Order) -> Rect:

@@ -8,12 +8,14 @@ from dataclasses import dataclass
 from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node
 from obrell.core.effects import AnyEffect, Outline, Paint
+from obrell.core.errors import BadValue, TooLarge
 from obrell.core.geometry.combine import grown
 from obrell.core.geometry.plane import Similarity, about
 from obrell.core.shapes import Shape
 from obrell.core.shapes.containers import Own, Repeat
 from obrell.core.shapes.gathered import Gathered
 from obrell.core.shapes.path import path_from
+from obrell.core.values.fields import LIMIT_PX
 from obrell.core.values.paints import Solid
 
 PLAIN = Own()
@@ -46,9 +48,19 @@ def copies_of(repeat: Repeat, x: float, y: float, source: Node) -> Iterator[Node
         factor = max(1 + (repeat.last_size - 1) * share, LEAST_FACTOR)
         by = Similarity(dx=mine.across, dy=mine.down).after(_way(repeat, places[number], factor, x, y, source.part))
         ring = _ring(source, repeat.step * places[number]) if repeat.way == "rings" else source
-        copy = _carried(ring, by, number, look)
+        copy = _copied(ring, by, number, look)
         fade = mine.opacity * (1 + (repeat.last_opacity - 1) * share)
         yield copy.evolved(copy.part.evolve(opacity=copy.part.opacity * min(1.0, max(0.0, fade))), copy.children)
+
+
+def _copied(node: Node, by: Similarity, number: int, look: Look) -> Node:
+    try:
+        return _carried(node, by, number, look)
+    except BadValue as error:
+        raise TooLarge(
+            f"Copy {number + 1} of the repeat would lie, or be larger, than {LIMIT_PX:,.0f} px allow. "
+            "Use fewer copies, a smaller step or less growth."
+        ) from error
 
 
 def moved_node(node: Node, by: Similarity) -> Node:

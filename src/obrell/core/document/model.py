@@ -9,10 +9,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field, JsonValue, field_validator, model_validator
 
+from obrell.core.document.circles import check_drawn_in_order, in_order
 from obrell.core.effects import AnyEffect
 from obrell.core.files import FileId
 from obrell.core.shapes import AnyShape
-from obrell.core.shapes.containers import Container
+from obrell.core.shapes.containers import Container, Repeat
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Hex
@@ -44,6 +45,10 @@ MAX_CONTROLS = 500
 MAX_DEPTH = 20
 MAX_GUIDES = 200
 MAX_FILE_TEXT = 28_000_000
+MAX_DRAWN = 4000
+"""How many parts a control may be drawn with, every copy of a repeat counted."""
+MAX_PAINTED = 40_000
+"""How many effects they may have together."""
 
 Fit = Literal["off", "sides", "strokes"]
 CanvasSize = Annotated[float, Live("px", 1, 8, 640), Field(gt=0, le=4096)]
@@ -192,6 +197,42 @@ class Control(Value):
             if here is not None:
                 raise ValueError(f"parts lie in each other more than {MAX_DEPTH} deep, or in a circle.")
         return self
+
+    @model_validator(mode="after")
+    def _can_be_drawn_in_order(self) -> Control:
+        check_drawn_in_order(self.parts)
+        return self
+
+    @model_validator(mode="after")
+    def _follows_have_an_order(self) -> Control:
+        if self.follows or any(part.follows for part in self.parts):
+            in_order(self.parts, self.follows)
+        return self
+
+    @model_validator(mode="after")
+    def _copies_are_few_enough(self) -> Control:
+        times = _times_drawn(self.parts)
+        drawn = sum(times.values())
+        if drawn > MAX_DRAWN:
+            raise ValueError(f"its repeats would draw {drawn:,} parts; {MAX_DRAWN:,} are the most. Use fewer copies.")
+        painted = sum(times[part.id] * len(part.effects) for part in self.parts)
+        if painted > MAX_PAINTED:
+            raise ValueError(f"its parts and copies would have {painted:,} effects; {MAX_PAINTED:,} are the most.")
+        return self
+
+
+def _times_drawn(parts: tuple[Part, ...]) -> dict[str, int]:
+    """How often each part is drawn, by its id."""
+    by_id = {part.id: part for part in parts}
+    times: dict[str, int] = {}
+    for part in parts:
+        count, here = 1, part
+        while here.within in by_id:
+            here = by_id[here.within]
+            if isinstance(here.shape, Repeat):
+                count *= 2 if here.shape.way == "mirrored" else here.shape.count
+        times[part.id] = count
+    return times
 
 
 class Swatch(Value):

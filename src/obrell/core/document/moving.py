@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from obrell.core.document.model import Control, Part
@@ -25,8 +26,8 @@ def set_value(control: Control, path: str, value: Any, light: float = 0.0) -> Co
         return changed
     new: Part = value_at(changed, "/".join(way))
     inner = descendants(control, (old.id,)) - {old.id}
-    by = place_of(new).after(place_of(old).inverse())
-    return changed.evolve(parts=tuple(carried(p, by) if p.id in inner else p for p in changed.parts))
+    along = carried_by(old, new)
+    return changed.evolve(parts=tuple(along(p) if p.id in inner else p for p in changed.parts))
 
 
 def shift_at(control: Control, path: str) -> float:
@@ -42,6 +43,12 @@ def shift_at(control: Control, path: str) -> float:
 def place_of(part: Part) -> Similarity:
     """From the part's own space to the canvas."""
     return Similarity(1.0, part.rotation, part.x, part.y)
+
+
+def carried_by(old: Part, new: Part) -> Callable[[Part], Part]:
+    """What takes along what lies in a container that is placed anew."""
+    by = place_of(new).after(place_of(old).inverse())
+    return lambda part: carried(part, by)
 
 
 def carried(part: Part, by: Similarity) -> Part:

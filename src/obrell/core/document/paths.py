@@ -14,12 +14,27 @@ from pydantic import BaseModel
 
 from obrell.core.effects.mask import COVER_KINDS, GradientCover, PartCover, cover_of_kind
 from obrell.core.effects.offsets import OFFSET_KINDS, Cast, Shift, converted
-from obrell.core.errors import BadValue, NoSuchThing
+from obrell.core.errors import GONE, BadValue, NoSuchThing
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Live, live_of
 from obrell.core.values.paints import FILL_KINDS, AnyFill, refilled
 
-GONE = "That is no longer there: it was removed, perhaps in another window. Undo brings it back."
+OF_CONTROL = ("name", "light", "ground")
+OF_PART = ("name", "x", "y", "rotation", "opacity", "blend", "fit", "visible", "locked", "clip")
+HOLDERS = {"canvas": 2, "light": 2, "ground": 2, "reference": 2, "guides": 3, "follows": 3}
+"""What values lie in, and how many steps at least lead to one."""
+PART_HOLDERS = {"shape": 4, "effects": 5, "follows": 5}
+
+
+def is_value(path: str) -> bool:
+    """Whether a path names a value to set, and not a whole part or effect, their order, or what the document keeps
+    for itself."""
+    steps = path.split("/")
+    if steps[0] != "parts":
+        return path in OF_CONTROL or len(steps) >= HOLDERS.get(steps[0], len(path) + 1)
+    if len(steps) == 3:
+        return steps[2] in OF_PART
+    return len(steps) > 3 and len(steps) >= PART_HOLDERS.get(steps[2], len(path) + 1)
 
 
 def value_at(root: BaseModel, path: str) -> Any:

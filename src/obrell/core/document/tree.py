@@ -10,9 +10,17 @@ from obrell.core.document.model import Control, Part
 from obrell.core.document.nodes import Node, drawn
 from obrell.core.effects import Mask
 from obrell.core.effects.mask import PartCover
+from obrell.core.errors import GONE, NoSuchThing
 from obrell.core.geometry.combine import Mode
 from obrell.core.shapes.containers import Combination, Container, Group, Repeat
 from obrell.core.shapes.gathered import Gathered, Piece
+
+
+class Nodes(dict[str, Node]):
+    """Nodes by id; one that is not there is no longer there."""
+
+    def __missing__(self, name: str) -> Node:
+        raise NoSuchThing(GONE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +35,7 @@ class Tree:
 def arranged(control: Control) -> Tree:
     """The control's parts as they lie in each other."""
     arranger = _Arranger(control.parts)
-    return Tree(arranger.nodes(None), {part.id: arranger.node(part) for part in control.parts})
+    return Tree(arranger.nodes(None), Nodes({part.id: arranger.node(part) for part in control.parts}))
 
 
 def walk(nodes: Iterable[Node]) -> Iterator[Node]:

@@ -6,26 +6,28 @@ from abc import abstractmethod
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 
-from pydantic import ConfigDict
+from pydantic import ConfigDict, ValidationError
 
 from obrell.core.document.follows import settled
 from obrell.core.document.model import MAX_PARTS, Control, Material, Part
 from obrell.core.document.moving import carried
-from obrell.core.document.paths import GONE
 from obrell.core.document.tree import descendants
 from obrell.core.edit.snapping import Snap
 from obrell.core.effects import AnyEffect
-from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.errors import GONE, NoSuchThing, Refused
 from obrell.core.geometry.plane import Similarity
-from obrell.core.values.base import Value
+from obrell.core.values.base import Value, bad_value
 
 NEW = "e0"
 """The id of an effect that has none yet."""
 
 
 def applied(edit: Edit, control: Control, around: Surroundings) -> Control:
-    """What an edit makes of a control, with everything that follows settled."""
-    return settled(edit.apply(control, around))
+    """What an edit makes of a control, with everything that follows settled; raises ``Refused`` in words."""
+    try:
+        return settled(edit.apply(control, around))
+    except ValidationError as error:
+        raise bad_value(error, Part) from error
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +55,10 @@ class Edit(Value):
     def snaps(self, control: Control) -> tuple[Snap, ...]:
         """What it snapped to, given the control before."""
         return ()
+
+    def sets(self) -> frozenset[str]:
+        """The paths of the values that it sets to what a person gave, so that two who set one value are told."""
+        return frozenset()
 
     def removes(self) -> bool:
         """Whether it takes something away, which is then offered back on the spot."""
@@ -87,8 +93,11 @@ def with_effects(part: Part, *changed: AnyEffect) -> Part:
 
 def check_unlocked(control: Control, ids: Iterable[str]) -> None:
     """Raises ``Refused`` when one of the parts is locked, ``NoSuchThing`` when one is gone."""
+    there = {part.id: part for part in control.parts}
     for part_id in ids:
-        part = part_of(control, part_id)
+        part = there.get(part_id)
+        if part is None:
+            raise NoSuchThing(GONE)
         if part.locked:
             raise Refused(f"“{part.name}” is locked. Unlock it in the sheet to change it.")
 
@@ -101,6 +110,7 @@ def each_part(
     wanted = frozenset(ids)
     check_unlocked(control, wanted)
     touched = descendants(control, wanted) if held else wanted
+    check_unlocked(control, touched)
     number, parts = control.next_number, []
     for part in control.parts:
         changed, number = _numbered(change(part), number) if part.id in touched else (part, number)
@@ -121,6 +131,7 @@ def moved(control: Control, moves: Mapping[str, Similarity]) -> Control:
     """Every named part with all that lies in it moved and turned on the canvas; locked parts refuse."""
     check_unlocked(control, moves)
     by = {inner: move for name, move in moves.items() for inner in descendants(control, (name,))}
+    check_unlocked(control, by)
     return control.evolve(parts=tuple(carried(p, by[p.id]) if p.id in by else p for p in control.parts))
 
 

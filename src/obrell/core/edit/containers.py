@@ -80,7 +80,7 @@ class TakeApart(Edit):
         part = part_of(control, self.part)
         if not isinstance(part.shape, Container):
             raise Refused(f"“{part.name}” holds no parts.")
-        check_unlocked(control, [self.part])
+        check_unlocked(control, [self.part, *(p.id for p in control.parts if p.within == self.part)])
         tree = arranged(control).all
         box = frame_on_canvas(tree[part.id].part)
         freed = (

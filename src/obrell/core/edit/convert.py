@@ -128,6 +128,6 @@ def _replaced(control: Control, part_id: str, path: Path) -> Control:
     effects = part.effects
     if isinstance(part.shape, Container) and not effects:
         effects = next((p.effects for p in control.parts if p.id in inner and p.effects), ())
-    check_unlocked(control, [part_id])
+    check_unlocked(control, (part_id, *inner))
     made = part.evolve(shape=path, effects=effects)
     return control.evolve(parts=tuple(made if p is part else p for p in control.parts if p.id not in inner))

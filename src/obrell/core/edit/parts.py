@@ -153,6 +153,7 @@ class RemoveParts(Edit):
     def apply(self, control: Control, around: Surroundings) -> Control:
         check_unlocked(control, self.parts)
         gone = descendants(control, self.parts)
+        check_unlocked(control, gone)
         return control.evolve(parts=tuple(p for p in control.parts if p.id not in gone))
 
     def removes(self) -> bool:
@@ -199,6 +200,7 @@ class PasteParts(Edit):
         outer = roots(control, self.instead)
         check_unlocked(control, outer)
         front, gone = part_of(control, outer[-1]), descendants(control, outer)
+        check_unlocked(control, gone)
         at = sum(part.id not in gone for part in control.parts[: control.parts.index(front)])
         new = bounds_of(control.evolve(parts=tuple(named)), [part.id for part in named])
         there = bounds_of(control, outer)
@@ -222,6 +224,7 @@ class ReorderPart(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         part, target = part_of(control, self.part), part_of(control, self.to)
+        check_unlocked(control, (self.part,))
         held = descendants(control, (self.part,))
         if self.to in held:
             raise Refused(f"“{part.name}” cannot lie in itself.")

@@ -67,7 +67,7 @@ class SpreadCopies(Edit):
         part = part_of(control, self.part)
         if not isinstance(part.shape, Repeat):
             raise Refused(f"“{part.name}” is not a repeat.")
-        check_unlocked(control, [self.part])
+        check_unlocked(control, descendants(control, (self.part,)))
         node = arranged(control).all[self.part]
         copies = [made for child in node.children for made in _parts_of(child, self.part)]
         gone = descendants(control, (self.part,))

@@ -11,8 +11,8 @@ from pydantic import Field
 from obrell.core.document.model import Control
 from obrell.core.document.paths import live_at, value_at
 from obrell.core.edit.base import Edit, Surroundings
-from obrell.core.edit.values import Change, SetValues
-from obrell.core.errors import BadValue
+from obrell.core.edit.values import NO_PARTS, Change, SetValues
+from obrell.core.errors import BadValue, Refused
 from obrell.core.geometry.svgdata import number
 from obrell.core.values.fields import Id, Live, Place, Share
 
@@ -41,9 +41,16 @@ class TypeValue(Edit):
     def label(self, control: Control) -> str:
         return self._set(control).label(control)
 
+    def sets(self) -> frozenset[str]:
+        return frozenset(self._paths())
+
+    def _paths(self) -> list[str]:
+        return [self.path.replace("*", part, 1) for part in self.parts] if "*" in self.path else [self.path]
+
     def _set(self, control: Control) -> SetValues:
-        paths = [self.path.replace("*", part, 1) for part in self.parts] if "*" in self.path else [self.path]
-        changes = tuple(Change(path=path, value=self._value(control, path)) for path in paths)
+        changes = tuple(Change(path=path, value=self._value(control, path)) for path in self._paths())
+        if not changes:
+            raise Refused(NO_PARTS)
         return SetValues(changes=changes, anchor=self.anchor)
 
     def _value(self, control: Control, path: str) -> float:

@@ -8,17 +8,18 @@ from pydantic import BaseModel, Field, JsonValue
 
 from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Light, Part
-from obrell.core.document.moving import set_value
-from obrell.core.document.paths import field_of, live_at, value_at, with_value
-from obrell.core.document.tree import arranged
+from obrell.core.document.moving import PLACE, set_value
+from obrell.core.document.paths import field_of, is_value, live_at, value_at, with_value
+from obrell.core.document.tree import arranged, descendants
 from obrell.core.edit.base import Edit, Surroundings, check_unlocked, moved
 from obrell.core.effects import Mask
-from obrell.core.errors import BadValue, NoSuchThing
+from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.svgdata import number
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Id, Share
 
+NO_PARTS = "Select parts first: this is set for each of them."
 ALWAYS_FREE = ("visible", "locked", "name")
 """What may be changed on a locked part."""
 
@@ -51,8 +52,10 @@ class SetValues(Edit):
         ]
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        before = control
-        for change in self.each():
+        before, changes = control, self.each()
+        if not changes:
+            raise Refused(NO_PARTS)
+        for change in changes:
             control = self._changed(control, change, around)
         return control if self.anchor is None else self._anchored(before, control)
 
@@ -60,6 +63,8 @@ class SetValues(Edit):
         light = around.light_of(control)
         if change.path.startswith("light/") and control.light is None:
             control = control.evolve(light=Light(direction=light))
+        if not is_value(change.path):
+            raise BadValue("Only values can be set; parts and effects are added, moved and removed.", change.path)
         check_lock(control, change.path)
         changed = set_value(control, change.path, change.value, light)
         changed = _fitted_mask(changed, change.path)
@@ -76,11 +81,16 @@ class SetValues(Edit):
             moves[part_id] = Similarity(dx=was[0] - now[0], dy=was[1] - now[1])
         return moved(after, moves)
 
+    def sets(self) -> frozenset[str]:
+        return frozenset(change.path for change in self.each())
+
     def removes(self) -> bool:
         return any(change.path == "ground" and change.value is None for change in self.changes)
 
     def label(self, control: Control) -> str:
         changes = self.each()
+        if not changes:
+            raise Refused(NO_PARTS)
         first = changes[0]
         if len(changes) > 1:
             return f"Changed {len(changes)} values{'' if self.parts else whose(control, first.path)}"
@@ -134,8 +144,10 @@ def whose(control: Control, path: str) -> str:
 def check_lock(control: Control, path: str) -> None:
     """Raises ``Refused`` when the path leads to what a locked part keeps."""
     steps = path.split("/")
-    if steps[0] == "parts" and len(steps) > 2 and steps[2] not in ALWAYS_FREE:
-        check_unlocked(control, [steps[1]])
+    if steps[0] != "parts" or len(steps) < 3 or steps[2] in ALWAYS_FREE:
+        return
+    places = steps[2] in PLACE
+    check_unlocked(control, descendants(control, [steps[1]]) if places else [steps[1]])
 
 
 def _check_part(control: Control, path: str) -> None:

@@ -8,6 +8,9 @@
 import { wordsOf } from "./page.js";
 
 const AGAIN_MS = 900;
+const BUSY = 503;
+const KEPT = "obrell/unsaved";
+const REMEMBERED = 200;
 
 export class Refusal extends Error {}
 
@@ -19,11 +22,50 @@ export class Api {
     this.waiting = [];
     this.busy = false;
     this.away = () => {};
+    /** The values this window set last, by path, so that another window that sets one of them is noticed. */
+    this.mine = new Set();
+    addEventListener("beforeunload", (event) => {
+      if (this.waiting.length) event.preventDefault();
+    });
   }
 
   /** Post an edit; resolves with the new state, rejects with a Refusal in words. */
   edit(edit, selection) {
+    this.#remember(edit, selection);
     return this.#queue("/edits", { edit, seen: selection, window: this.window });
+  }
+
+  #remember(edit, selection) {
+    const paths = edit.kind === "set" ? edit.changes.map((change) => change.path) : [edit.path];
+    for (const path of paths.filter((one) => one && ["set", "type"].includes(edit.kind))) {
+      for (const part of path.includes("*") ? selection.part.split(",") : [""]) {
+        this.mine.delete(path.replace("*", part));
+        this.mine.add(path.replace("*", part));
+      }
+    }
+    while (this.mine.size > REMEMBERED) this.mine.delete(this.mine.values().next().value);
+  }
+
+  /** Send what an earlier visit could not; each has its id, so what did arrive is not done twice. @returns {Promise<number>} */
+  async resume() {
+    const before = `${KEPT}${this.base}/`;
+    const keys = Object.keys(localStorage).filter((key) => key.startsWith(before));
+    const left = keys.flatMap((key) => JSON.parse(localStorage.getItem(key) || "[]"));
+    const done = left.map(({ path, body }) => this.#queue(path, body).catch(() => null));
+    for (const key of keys) if (key !== this.#place) localStorage.removeItem(key);
+    return (await Promise.all(done)).filter(Boolean).length;
+  }
+
+  get #place() {
+    return `${KEPT}${this.base}/${this.window}`;
+  }
+
+  /** What is not acknowledged waits for the next visit. */
+  #keep() {
+    try {
+      if (!this.waiting.length) localStorage.removeItem(this.#place);
+      else localStorage.setItem(this.#place, JSON.stringify(this.waiting.map(({ path, body }) => ({ path, body }))));
+    } catch { /* storage may be off or full: then it waits in this window only */ }
   }
 
   /** Put the parts of an SVG text in. */
@@ -66,9 +108,16 @@ export class Api {
 
   #queue(path, body) {
     return new Promise((keep, refuse) => {
-      this.waiting.push({ path, body, keep, refuse });
+      this.waiting.push({ path, body: { ident: crypto.randomUUID(), ...body }, keep, refuse });
+      this.#keep();
       this.#run();
     });
+  }
+
+  /** @param {string} words why, when the server said so */
+  #later(words) {
+    this.away(this.waiting.length, words);
+    return new Promise((done) => setTimeout(done, AGAIN_MS));
   }
 
   async #run() {
@@ -82,13 +131,17 @@ export class Api {
           method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body),
         });
       } catch {
-        this.away(this.waiting.length);
-        await new Promise((done) => setTimeout(done, AGAIN_MS));
+        await this.#later("");
         continue;
       }
-      this.away(0);
+      const text = await answer.text().catch(() => null);
+      if (text === null || answer.status === BUSY) {
+        await this.#later(text === null ? "" : wordsOf(text));
+        continue;
+      }
+      this.away(0, "");
       this.waiting.shift();
-      const text = await answer.text();
+      this.#keep();
       if (answer.ok) keep(JSON.parse(text));
       else refuse(new Refusal(wordsOf(text)));
     }

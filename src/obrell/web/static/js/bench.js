@@ -44,8 +44,9 @@ class Bench {
     /** What each block shows; one that stays the same is not touched, so a press on it is not lost. */
     this.html = {};
     this.linked = true;
-    this.api.away = (count) => {
+    this.api.away = (count, words) => {
       this.unsaved = count;
+      this.why = words;
       this.showAway();
     };
     this.stage.addEventListener("link", (event) => {
@@ -76,6 +77,15 @@ class Bench {
     this.showState();
     const [width, height] = this.state.scene.canvas;
     this.stage.centre(width, height);
+    this.#resume();
+  }
+
+  /** Edits that an earlier visit could not save. */
+  async #resume() {
+    const count = await this.api.resume();
+    if (!count) return;
+    await this.refresh();
+    say(count > 1 ? `${count} edits of your last visit are saved now.` : "The last edit of your last visit is saved now.");
   }
 
   get selection() {
@@ -182,7 +192,11 @@ class Bench {
       this.complain("This control was removed in another window. Undo on the Wall brings it back.");
       return;
     }
-    if (news.by !== this.api.window && news.news !== this.state.hash) this.refresh();
+    if (news.by === this.api.window) return;
+    const said = news.said ? `${news.said[0].toLowerCase()}${news.said.slice(1)}` : "";
+    if (said && news.whose === this.api.window) say(`In another window, of what was done here: ${said}.`);
+    else if (news.paths?.some((path) => this.api.mine.delete(path))) say(`Another window changed what you set: ${said}.`);
+    if (news.news !== this.state.hash) this.refresh();
   }
 
   /** While a value is held by hand or typed, the sheet stays as it is; the newest state waits. */
@@ -298,7 +312,7 @@ class Bench {
   showAway() {
     const count = this.unsaved;
     const kept = count ? ` ${count} edit${count > 1 ? "s are" : " is"} kept here and saved when it is back.` : "";
-    this.away.textContent = `The server is away.${kept}`;
+    this.away.textContent = `${this.why || "The server is away."}${kept}`;
     this.away.hidden = this.linked && !count;
   }
 }

@@ -1,0 +1,51 @@
+"""Whether a control can be drawn at all: asked before an edit is stored, so that what is stored can be opened.
+
+The control is resolved, and what an edit changed of it is drawn once, very small: all its geometry is made, and
+next to no pixels. What its pixels cost grows with the density and is bounded by ``limits``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.nodes import Node
+from obrell.core.document.resolve import Resolved, resolve
+from obrell.core.document.tree import Tree
+from obrell.core.errors import ObrellError, Refused
+from obrell.core.render.cache import PixelCache
+from obrell.core.render.compose import Frame, canvas_box, draw
+
+TRIAL_PX = 48.0
+"""The longer side of the trial, device px."""
+TRIAL_CACHE_BYTES = 4 << 20
+
+
+def check_drawable(kit: KitSettings, control: Control, before: Control | None = None) -> None:
+    """Raises ``Refused``, in words that say what cannot be drawn. Of a control that was drawable ``before``, only
+    what differs is tried."""
+    try:
+        resolved = resolve(kit, control)
+        for node in _changed(resolved, _tree(kit, before)):
+            _try(resolved, node)
+    except ObrellError as error:
+        raise Refused(f"That cannot be drawn, so nothing was changed. {error}") from error
+
+
+def _tree(kit: KitSettings, control: Control | None) -> Tree | None:
+    try:
+        return None if control is None else resolve(kit, control).tree
+    except ObrellError:
+        return None
+
+
+def _changed(resolved: Resolved, before: Tree | None) -> Iterator[Node]:
+    old = {} if before is None else {node.part.id: node for node in before.nodes}
+    yield from (node for node in resolved.tree.nodes if old.get(node.part.id) != node)
+
+
+def _try(resolved: Resolved, node: Node) -> None:
+    canvas = resolved.control.canvas
+    density = min(1.0, TRIAL_PX / max(canvas.width, canvas.height))
+    alone = Resolved(resolved.control, resolved.light, resolved.fit, Tree((node,), resolved.tree.all))
+    draw(alone, Frame(density, canvas_box(resolved, density)), PixelCache(TRIAL_CACHE_BYTES))

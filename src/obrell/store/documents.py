@@ -1,0 +1,73 @@
+"""Stored documents as values, the ones used last kept ready, counted in bytes."""
+
+from __future__ import annotations
+
+import json
+import threading
+from collections import OrderedDict
+from typing import TypeVar
+
+from pydantic import ValidationError
+
+from obrell.core.document.model import Control
+from obrell.core.edit.kits import KitIndex
+from obrell.core.errors import Unreadable
+
+Document = TypeVar("Document", Control, KitIndex)
+KEPT_BYTES = 8_000_000
+"""How much text the documents that are kept ready were made from; as values they take some twelve times that."""
+
+
+class Documents:
+    """Reads documents by hash; what was read stays the same object, so that what is made of it is found again."""
+
+    def __init__(self, kept_bytes: int = KEPT_BYTES) -> None:
+        self._kept_bytes = kept_bytes
+        self._size = 0
+        self._known: OrderedDict[tuple[type, str], tuple[Control | KitIndex, int]] = OrderedDict()
+        self._lock = threading.Lock()
+
+    def read(self, kind: type[Document], hash_: str, body: str) -> Document:
+        """The document of a hash and its text; raises ``Unreadable``."""
+        known = self.find(kind, hash_)
+        return known if known is not None else self.keep(hash_, _parsed(kind, body), len(body))
+
+    def find(self, kind: type[Document], hash_: str) -> Document | None:
+        """The document when it is at hand."""
+        with self._lock:
+            found = self._known.get((kind, hash_))
+            if found is None:
+                return None
+            self._known.move_to_end((kind, hash_))
+            return found[0]  # type: ignore[return-value]
+
+    def keep(self, hash_: str, document: Document, size: int) -> Document:
+        """Keep a document at hand, and let go of those not used for longest."""
+        with self._lock:
+            key = (type(document), hash_)
+            if key not in self._known:
+                self._known[key] = (document, size)
+                self._size += size
+            while self._size > self._kept_bytes and len(self._known) > 1:
+                _, (_, freed) = self._known.popitem(last=False)
+                self._size -= freed
+            return document
+
+
+def _parsed(kind: type[Document], body: str) -> Document:
+    try:
+        return kind.model_validate_json(body)
+    except ValidationError as error:
+        what = "The kit’s own values" if kind is KitIndex else f"“{name_in(body)}”"
+        raise Unreadable(
+            f"{what} cannot be read: what was stored is damaged, or refers to itself. "
+            "Everything else can still be used, and so can the versions before it."
+        ) from error
+
+
+def name_in(body: str) -> str:
+    """What a document that cannot be read calls itself, as far as that can be told."""
+    try:
+        return str(json.loads(body)["name"])[:80]
+    except (ValueError, KeyError, TypeError, RecursionError):
+        return "A control"

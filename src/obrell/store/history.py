@@ -1,0 +1,94 @@
+"""What was done, and taking it back."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from sqlalchemy import ColumnElement, func, select
+
+from obrell.store.database import Database
+from obrell.store.rows import NOBODY, Rows, Sender, answer, answered, newest_step, point
+from obrell.store.tables import StepRow
+
+SHOWN_STEPS = 200
+SHOWN_UNDONE = 50
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One line of the list of what was done; ``window`` is where."""
+
+    number: int
+    control: str
+    label: str
+    undone: bool
+    window: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Steps:
+    """The list around where the document stands, newest first, and how many steps there are beyond its two ends:
+    ``undone`` more that can be done again, ``older`` more that can be taken back."""
+
+    shown: tuple[Step, ...]
+    undone: int = 0
+    older: int = 0
+
+    @property
+    def can_undo(self) -> bool:
+        return any(not step.undone for step in self.shown)
+
+    @property
+    def can_redo(self) -> bool:
+        return any(step.undone for step in self.shown)
+
+
+class History:
+    """The steps of all kits of a database."""
+
+    def __init__(self, database: Database, rows: Rows) -> None:
+        self._database = database
+        self._rows = rows
+
+    def history(self, kit: str, control: str = "") -> Steps:
+        """What was done to one control, or to the kit and all its controls."""
+        scope = [StepRow.kit == kit, *([StepRow.control == control] if control else [])]
+        done, undone = [*scope, StepRow.undone == 0], [*scope, StepRow.undone > 0]
+        with self._database.reading() as session:
+            newest = session.scalars(select(StepRow).where(*done).order_by(StepRow.number.desc()).limit(SHOWN_STEPS))
+            last = session.scalars(select(StepRow).where(*undone).order_by(StepRow.undone.desc()).limit(SHOWN_UNDONE))
+            shown = (*(_step(row) for row in reversed(last.all())), *(_step(row) for row in newest.all()))
+
+            def more(scope: list[ColumnElement[bool]], seen: int) -> int:
+                return (session.scalar(select(func.count()).select_from(StepRow).where(*scope)) or 0) - seen
+
+            taken_back = sum(step.undone for step in shown)
+            return Steps(shown, more(undone, taken_back), more(done, len(shown) - taken_back))
+
+    def undo(self, kit: str, control: str = "", sender: Sender = NOBODY) -> Step | None:
+        """Take back the newest step of a control, or of the whole kit, once however often that is sent; None when
+        there is none."""
+        return self._moved(kit, control, sender, back=True)
+
+    def redo(self, kit: str, control: str = "", sender: Sender = NOBODY) -> Step | None:
+        """Do again what was undone last; None when there is nothing."""
+        return self._moved(kit, control, sender, back=False)
+
+    def _moved(self, kit: str, control: str, sender: Sender, *, back: bool) -> Step | None:
+        with self._database.writing() as session:
+            before = answered(session, sender)
+            if before is not None:
+                return Step(0, before.control, before.label, back) if before.label else None
+            row = newest_step(session, kit, control, undone=not back)
+            if row is None:
+                answer(session, sender, kit, control, "", ("", ""))
+                return None
+            last = session.scalar(select(func.max(StepRow.undone)).where(StepRow.kit == kit)) or 0
+            row.undone = last + 1 if back else 0
+            point(session, row, row.before if back else row.after)
+            answer(session, sender, kit, row.control, row.label, (row.before, row.after))
+            return _step(row)
+
+
+def _step(row: StepRow) -> Step:
+    return Step(row.number, row.control, row.label, row.undone > 0, row.window)

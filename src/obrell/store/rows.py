@@ -1,0 +1,163 @@
+"""Reading and writing rows inside of one transaction."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
+
+from obrell.core.document.model import Control
+from obrell.core.edit.kits import KitIndex
+from obrell.core.errors import NoSuchThing, Refused, Unreadable
+from obrell.core.files import file_id
+from obrell.core.values.base import Value, canonical_json, content_hash
+from obrell.store.documents import Documents
+from obrell.store.tables import AnswerRow, ControlRow, DocumentRow, FileRow, KitRow, StepRow
+
+NO_KIT = "There is no such kit here; it may have been removed in another window."
+NO_CONTROL = "That control was removed, perhaps in another window. Undo on the Wall brings it back."
+NO_DOCUMENT = "What was stored of this is gone. The versions before it may still be there: undo goes back to them."
+
+
+@dataclass(frozen=True, slots=True)
+class Stored:
+    """A control as it stands: the document, its content hash, and the count of its edits."""
+
+    control: Control
+    hash: str
+    version: int
+
+
+@dataclass(frozen=True, slots=True)
+class Sender:
+    """Where a change comes from: the window, and the id that the change was given there, so that it is done once
+    however often it is sent. Both may be empty."""
+
+    window: str = ""
+    ident: str = ""
+
+
+NOBODY = Sender()
+
+
+class Rows:
+    """What the tables hold, as values; every call gets the session of the transaction it belongs to."""
+
+    def __init__(self, documents: Documents) -> None:
+        self._documents = documents
+
+    def kit(self, session: Session, kit: str) -> KitRow:
+        row = session.get(KitRow, kit)
+        if row is None or row.removed:
+            raise NoSuchThing(NO_KIT)
+        return row
+
+    def index(self, session: Session, hash_: str) -> KitIndex:
+        return self._documents.find(KitIndex, hash_) or self._documents.read(KitIndex, hash_, body(session, hash_))
+
+    def control(self, session: Session, hash_: str) -> Control:
+        return self._documents.find(Control, hash_) or self._documents.read(Control, hash_, body(session, hash_))
+
+    def head(self, session: Session, kit: str, control: str) -> ControlRow:
+        """The row of a control that is in the kit's order."""
+        index = self.index(session, self.kit(session, kit).head)
+        row = session.get(ControlRow, (kit, control))
+        if row is None or control not in index.order:
+            raise NoSuchThing(NO_CONTROL)
+        return row
+
+    def stored(self, session: Session, kit: str, control: str) -> Stored:
+        row = self.head(session, kit, control)
+        return Stored(self.control(session, row.head), row.head, row.version)
+
+    def keep(self, session: Session, value: Value) -> str:
+        """Store a document by content, once; its hash."""
+        hash_ = content_hash(value)
+        if session.get(DocumentRow, hash_) is None:
+            session.add(DocumentRow(hash=hash_, body=canonical_json(value)))
+            session.flush()
+        return hash_
+
+    def save_control(
+        self, session: Session, kit: str, control: str, label: str, changed: Control, window: str = ""
+    ) -> Stored:  # fmt: skip
+        """The newest version of a control, as one step of history when it differs."""
+        row = session.get(ControlRow, (kit, control))
+        if row is None:
+            raise NoSuchThing(NO_CONTROL)
+        before, after = row.head, self.keep(session, changed)
+        if before != after:
+            forget_undone(session, kit, control)
+            session.add(StepRow(kit=kit, control=control, label=label, before=before, after=after, window=window))
+            row.head, row.version = after, row.version + 1
+        return Stored(changed, after, row.version)
+
+    def save_index(self, session: Session, row: KitRow, changed: KitIndex, label: str, window: str = "") -> None:
+        before, after = row.head, self.keep(session, changed)
+        if before != after:
+            forget_undone(session, row.id, "")
+            session.add(StepRow(kit=row.id, control="", label=label, before=before, after=after, window=window))
+            row.head = after
+
+
+def body(session: Session, hash_: str) -> str:
+    """The text of a document."""
+    found = session.scalar(select(DocumentRow.body).where(DocumentRow.hash == hash_))
+    if found is None:
+        raise Unreadable(NO_DOCUMENT)
+    return found
+
+
+def keep_file(session: Session, content: bytes) -> str:
+    """Store a picture or font, once; its name."""
+    name = file_id(content)
+    if session.get(FileRow, name) is None:
+        session.add(FileRow(name=name, content=content))
+        session.flush()
+    return name
+
+
+def forget_undone(session: Session, kit: str, control: str) -> None:
+    """A new edit ends what could be redone of the same document."""
+    scope = (StepRow.kit == kit, StepRow.control == control, StepRow.undone > 0)
+    session.execute(delete(StepRow).where(*scope))
+
+
+def newest_step(session: Session, kit: str, control: str, *, undone: bool) -> StepRow | None:
+    """The step to undo (newest done) or to redo (last undone)."""
+    query = select(StepRow).where(StepRow.kit == kit)
+    query = query.where(StepRow.undone > 0) if undone else query.where(StepRow.undone == 0)
+    if control:
+        query = query.where(StepRow.control == control)
+    order = StepRow.undone if undone else StepRow.number
+    return session.scalar(query.order_by(order.desc()).limit(1))
+
+
+def point(session: Session, step: StepRow, hash_: str) -> None:
+    """Make a document the newest again."""
+    if not step.control:
+        row = session.get(KitRow, step.kit)
+        if row is None or row.removed:
+            raise NoSuchThing(NO_KIT)
+        row.head = hash_
+        return
+    control = session.get(ControlRow, (step.kit, step.control))
+    if control is None:
+        raise Refused(NO_CONTROL)
+    control.head, control.version = hash_, control.version + 1
+
+
+def answered(session: Session, sender: Sender) -> AnswerRow | None:
+    """What was answered when a change was sent before."""
+    return session.get(AnswerRow, sender.ident) if sender.ident else None
+
+
+def answer(
+    session: Session, sender: Sender, kit: str, control: str, label: str, documents: Iterable[str]
+) -> None:  # fmt: skip
+    """Keep the answer to a change in the transaction that makes it."""
+    if sender.ident:
+        before, after = documents
+        session.add(AnswerRow(id=sender.ident, kit=kit, control=control, label=label, before=before, after=after))

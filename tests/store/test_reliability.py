@@ -1,0 +1,236 @@
+"""What the store promises: refused is unchanged, sent twice is done once, one fault takes nothing else along."""
+
+import os
+import sqlite3
+import threading
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from obrell.core.document.model import MAX_DRAWN
+from obrell.core.edit import read_edit
+from obrell.core.errors import ObrellError, Refused, Unreadable
+from obrell.samples.wendmere_lock import wendmere_lock
+from obrell.store.database import VERSIONS, WAIT_MS, Database
+from obrell.store.failures import StoreBusy, StoreDamaged, StoreFailed, StoreGone
+from obrell.store.kits import Kits, Lost, Sender
+
+LOCK = "wendmere-lock"
+
+
+@pytest.fixture
+def kits(tmp_path):
+    made = Kits(tmp_path / "kits.db")
+    made.import_kit(wendmere_lock())
+    yield made
+    made.close()
+
+
+def sqlite(tmp_path, statement, *values):
+    with sqlite3.connect(tmp_path / "kits.db") as connection:
+        changed = connection.execute(statement, values).rowcount
+    connection.close()
+    return changed
+
+
+def move(dx):
+    return read_edit({"kind": "move", "parts": ["p1"], "dx": dx, "dy": 0})
+
+
+REFUSED = [
+    {"kind": "set", "changes": [{"path": "parts/p1/clip", "value": "p1-gone"}, {"path": "parts/p9/x", "value": 1}]},
+    {"kind": "set", "changes": [{"path": "next_number", "value": 1}]},
+    {"kind": "set", "changes": [{"path": "canvas/width", "value": -4}]},
+    {"kind": "flip", "parts": ["gone"]}, {"kind": "scale", "parts": ["gone"], "percent": 50},
+    {"kind": "repeat", "parts": ["gone"]}, {"kind": "common-guides", "parts": ["gone"]},
+    {"kind": "move", "parts": ["p1"], "dx": 16384, "dy": 16384},
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("edit", REFUSED, ids=lambda edit: edit["kind"])
+def test_what_is_refused_is_not_stored(kits, edit):
+    before = kits.control(LOCK, "c1")
+    kits.edit(LOCK, "c1", move(1))
+    moved = kits.control(LOCK, "c1")
+    with pytest.raises(ObrellError):
+        kits.edit(LOCK, "c1", read_edit(edit))
+    assert kits.control(LOCK, "c1") == moved != before
+    assert len(kits.history(LOCK, "c1").shown) == 1
+
+
+@pytest.mark.parametrize("values", [{"count": 500}, {"count": 14, "last_size": 10, "across": 4000},
+                                    {"way": "rings", "count": 60, "step": 4000}])  # fmt: skip
+def test_a_repeat_that_cannot_be_drawn_is_not_stored(kits, values):
+    made = kits.edit(LOCK, "c1", read_edit({"kind": "repeat", "parts": ["p1", "p2"]}))
+    repeat = made.after.parts[[p.shape.kind for p in made.after.parts].index("repeat")].id
+    before = kits.control(LOCK, "c1")
+    changes = [{"path": f"parts/{repeat}/shape/{name}", "value": value} for name, value in values.items()]
+    if values["count"] == 500:
+        changes.append({"path": f"parts/{repeat}/shape/across", "value": 60.0})
+    with pytest.raises(Refused, match=r"fewer copies|cannot be drawn"):
+        kits.edit(LOCK, "c1", read_edit({"kind": "set", "changes": changes}))
+    assert kits.control(LOCK, "c1") == before
+    assert MAX_DRAWN >= 4000
+
+
+def test_an_edit_that_is_sent_again_is_done_once_and_answered_alike(kits):
+    first = kits.edit(LOCK, "c1", move(2), Sender("w1", "id-1"))
+    kits.edit(LOCK, "c1", move(3), Sender("w2", "id-2"))
+    again = kits.edit(LOCK, "c1", move(2), Sender("w1", "id-1"))
+    assert (again.label, again.before, again.after) == (first.label, first.before, first.after)
+    assert again.now.control.parts[0].x == wendmere_lock().controls[0].parts[0].x + 5
+    assert kits.undo(LOCK, "c1", Sender("w1", "id-3")).window == "w2"
+    assert kits.undo(LOCK, "c1", Sender("w1", "id-3")).label.startswith("Moved")
+    assert kits.control(LOCK, "c1").control == first.after
+
+
+SENT = st.lists(st.tuples(st.integers(1, 3), st.integers(1, 9)), min_size=1, max_size=8)
+
+
+@settings(max_examples=12)
+@given(edits=SENT)
+def test_two_windows_that_send_again_at_random_end_up_with_each_edit_once(edits, tmp_path_factory):
+    kits = Kits(tmp_path_factory.mktemp("db") / "kits.db")
+    kits.import_kit(wendmere_lock())
+
+    def send(window):
+        for number, (times, by) in enumerate(edits):
+            for _ in range(times):
+                kits.edit(LOCK, "c1", move(by), Sender(window, f"{window}-{number}"))
+
+    threads = [threading.Thread(target=send, args=[name]) for name in ("a", "b")]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    wanted = wendmere_lock().controls[0].parts[0].x + 2 * sum(by for _, by in edits)
+    assert kits.control(LOCK, "c1").control.parts[0].x == pytest.approx(wanted)
+    kits.close()
+
+
+def test_undo_goes_on_beyond_what_the_list_shows(kits):
+    for number in range(260):
+        kits.edit(LOCK, "c3", move(1 if number % 2 else -1))
+    for _ in range(230):
+        kits.undo(LOCK, "c3")
+    steps = kits.history(LOCK, "c3")
+    assert steps.can_undo
+    assert steps.can_redo
+    assert (steps.undone, steps.older) == (180, 0)
+    assert [step.undone for step in steps.shown] == [True] * 50 + [False] * 30
+    assert [step.number for step in steps.shown] == sorted((s.number for s in steps.shown), reverse=True)
+
+
+@pytest.mark.parametrize("body", ["{", "{}", '{"name": "Horn"}', "null", "[" * 5000])
+def test_a_damaged_control_is_shown_as_such_and_harms_no_other(kits, tmp_path, body):
+    kits.edit(LOCK, "c3", move(1))
+    head = kits.control(LOCK, "c3").hash
+    kits.close()
+    sqlite(tmp_path, "UPDATE documents SET body = ? WHERE hash = ?", body, head)
+    again = Kits(tmp_path / "kits.db")
+    with pytest.raises(Unreadable, match="can still be"):
+        again.control(LOCK, "c3")
+    lost = [found for found in again.shelf(LOCK) if isinstance(found, Lost)]
+    assert [found.id for found in lost] == ["c3"]
+    assert len(again.export_kit(LOCK).controls) == len(wendmere_lock().controls) - 1
+    tiles = {tile.id: tile for tile in again.tiles(LOCK)}
+    assert tiles["c3"].words
+    assert tiles["c1"].name == "Raise sluice"
+    assert again.undo(LOCK, "c3").label.startswith("Moved")
+    assert again.control(LOCK, "c3").control.name == "Log entry"
+    again.remove_control(LOCK, "c3")
+
+
+def test_a_document_that_is_gone_can_be_undone(kits, tmp_path):
+    kits.edit(LOCK, "c3", move(1))
+    head = kits.control(LOCK, "c3").hash
+    kits.close()
+    with sqlite3.connect(tmp_path / "kits.db") as connection:
+        connection.execute("PRAGMA foreign_keys=OFF")
+        connection.execute("DELETE FROM documents WHERE hash = ?", (head,))
+    connection.close()
+    again = Kits(tmp_path / "kits.db")
+    with pytest.raises(Unreadable, match="undo goes back"):
+        again.control(LOCK, "c3")
+    assert again.tiles(LOCK)
+    again.undo(LOCK, "c3")
+    assert again.control(LOCK, "c3").control.name == "Log entry"
+
+
+def test_a_locked_database_is_waited_for_and_then_said(kits, tmp_path, monkeypatch):
+    other = sqlite3.connect(tmp_path / "kits.db", isolation_level=None)
+    other.execute("BEGIN IMMEDIATE")
+    monkeypatch.setattr("obrell.store.database.WAIT_MS", 50)
+    kits._database.engine.dispose()
+    with pytest.raises(StoreBusy, match="Another program is using"):
+        kits.edit(LOCK, "c1", move(1))
+    assert kits.control(LOCK, "c1").control == wendmere_lock().controls[0]
+    other.execute("ROLLBACK")
+    other.close()
+    assert kits.edit(LOCK, "c1", move(1)).label
+    assert WAIT_MS <= 5000
+
+
+def test_a_database_that_is_moved_away_is_not_written_into(kits, tmp_path):
+    (tmp_path / "kits.db").rename(tmp_path / "away.db")
+    with pytest.raises(StoreGone, match="moved or removed"):
+        kits.edit(LOCK, "c1", move(1))
+    assert kits.control(LOCK, "c1").control.name == "Raise sluice"
+    (tmp_path / "away.db").rename(tmp_path / "kits.db")
+    kits.edit(LOCK, "c1", move(1))
+    assert len(kits.history(LOCK, "c1").shown) == 1
+
+
+def cut(path):
+    path.write_bytes(path.read_bytes()[: path.stat().st_size // 2])
+
+
+def later(path):
+    with sqlite3.connect(path) as connection:
+        connection.execute("UPDATE alembic_version SET version_num = '9999'")
+    connection.close()
+
+
+def foreign(path):
+    path.unlink()
+    with sqlite3.connect(path) as connection:
+        connection.execute("CREATE TABLE fish (name TEXT)")
+    connection.close()
+
+
+def folder(path):
+    path.unlink()
+    path.mkdir()
+
+
+@pytest.mark.parametrize(
+    ("harm", "words"),
+    [
+        (cut, "is cut off"), (later, "later Obrell"), (foreign, "another program"), (folder, "is a folder"),
+        (lambda path: path.write_bytes(b"fish" * 99), "is not a database"),
+        (lambda path: path.write_bytes(path.read_bytes()[:4096] + os.urandom(path.stat().st_size - 4096)), "damaged"),
+    ],
+)  # fmt: skip
+def test_a_file_that_cannot_be_opened_is_refused_in_words(tmp_path, harm, words):
+    path = tmp_path / "kits.db"
+    Kits(path).close()
+    harm(path)
+    before = path.read_bytes() if path.is_file() else b""
+    with pytest.raises(StoreFailed, match=words):
+        Database(path)
+    assert (path.read_bytes() if path.is_file() else b"") == before
+
+
+def test_a_backup_is_whole_while_others_write_and_the_file_is_whole_when_closed(kits, tmp_path):
+    kits.edit(LOCK, "c1", move(1))
+    kits.backup(tmp_path / "copies" / "copy.db")
+    kits.edit(LOCK, "c1", move(1))
+    copy = Kits(tmp_path / "copies" / "copy.db")
+    assert len(copy.history(LOCK, "c1").shown) == 1
+    with pytest.raises(StoreFailed, match="could not be written"):
+        kits.backup(tmp_path / "kits.db" / "no")
+    kits.close()
+    assert not (tmp_path / "kits.db-wal").exists() or (tmp_path / "kits.db-wal").stat().st_size == 0
+    assert VERSIONS[-1] == "0003"
+    assert issubclass(StoreDamaged, StoreFailed)
