@@ -1,5 +1,6 @@
 """Whole ways through the application, by mouse and keyboard, in a real browser."""
 
+import http.client
 import io
 import json
 import threading
@@ -365,7 +366,7 @@ def test_a_delivery_is_ordered_watched_and_stopped(page, server):
     page.locator("[name=typed]").fill("6; 7; 8; 5")
     expect(page.locator("#count")).to_have_text("104")
     page.locator("[name=pattern]").fill("{control}")
-    expect(page.locator("#files [role=alert]")).to_contain_text("Two files would be called")
+    expect(page.locator(".left-out")).to_contain_text("Several files would be called")
     page.locator("[name=pattern]").fill("{control}/{density}")
     expect(page.locator("#examples")).to_contain_text("raise-sluice/1.5.png")
     page.locator("#make").click()
@@ -373,28 +374,89 @@ def test_a_delivery_is_ordered_watched_and_stopped(page, server):
     expect(page.locator("#progress")).to_contain_text("stopped")
 
 
-def test_no_acknowledged_edit_is_lost_when_the_server_is_killed(server):
-    acknowledged: list[int] = []
-    moves = [json.dumps({"edit": {"kind": "move", "parts": ["p1"], "dx": 1, "dy": 0}}).encode()] * 400
+def test_kills_in_the_middle_lose_no_edit_and_double_none(server):
+    """The answer to an edit is lost whenever the server is killed; the edit is sent again with its id."""
+    kills, wanted = 3, 60
+    done, up = threading.Event(), threading.Event()
+    up.set()
 
-    def work():
-        for body in moves:
-            headers = {"content-type": "application/json"}
-            try:
-                request = urllib.request.Request(f"{server.url}{C1}/edits", body, headers)
-                with urllib.request.urlopen(request, timeout=10) as answer:
-                    acknowledged.append(json.load(io.BytesIO(answer.read()))["version"])
-            except OSError:
+    def kill():
+        for _ in range(kills):
+            if done.wait(0.4):
                 return
+            up.clear()
+            server.kill()
+            server.start()
+            up.set()
 
-    worker = threading.Thread(target=work)
-    worker.start()
-    while len(acknowledged) < 12:
-        worker.join(0.01)
-    server.kill()
-    worker.join()
+    killer = threading.Thread(target=kill)
+    killer.start()
+    for number in range(wanted):
+        move = {"edit": {"kind": "move", "parts": ["p1"], "dx": 1, "dy": 0}, "window": "w", "ident": f"edit-{number}"}
+        while not acknowledged(server, move):
+            assert up.wait(60)
+    done.set()
+    killer.join()
     kits = Kits(server.data)
-    done = len(kits.history("wendmere-lock", "c1"))
-    assert done >= len(acknowledged) >= 12
+    assert len(kits.history("wendmere-lock", "c1").shown) == wanted
     first = wendmere_lock().controls[0].parts[0].x
-    assert kits.control("wendmere-lock", "c1").control.parts[0].x == pytest.approx(first + done)
+    assert kits.control("wendmere-lock", "c1").control.parts[0].x == pytest.approx(first + wanted)
+
+
+def acknowledged(server, body):
+    request = urllib.request.Request(
+        f"{server.url}{C1}/edits", json.dumps(body).encode(), {"content-type": "application/json"}
+    )
+    try:
+        with urllib.request.urlopen(request, timeout=10) as answer:
+            return json.load(io.BytesIO(answer.read()))["version"]
+    except (OSError, http.client.HTTPException):
+        return 0
+
+
+def test_an_edit_whose_answer_is_lost_is_done_once_and_one_that_waits_is_saved_at_the_next_visit(page, server):
+    open_bench(page, server.url, "?part=p1")
+    lost = []
+
+    def lose(route):
+        if not lost:
+            lost.append(route.fetch())
+            route.abort()
+        else:
+            route.fallback()
+
+    page.route("**/edits", lose)
+    page.locator("#stage").focus()
+    page.keyboard.press("ArrowRight")
+    expect(value(page, "parts/p1/x")).to_have_text("107")
+    expect(steps_done(page)).to_have_count(1)
+    page.unroute("**/edits")
+    page.route("**/edits", lambda route: route.abort())
+    page.locator("#stage").focus()
+    page.keyboard.press("ArrowRight")
+    expect(page.locator("#away")).to_contain_text("1 edit is kept here")
+    asked = []
+    page.on("dialog", lambda dialog: (asked.append(dialog.type), dialog.accept()))
+    page.goto(f"{server.url}{LOCK}")
+    assert asked == ["beforeunload"]
+    page.unroute("**/edits")
+    page.goto(f"{server.url}{C1}?part=p1")
+    expect(page.locator("#said")).to_contain_text("is saved now")
+    expect(value(page, "parts/p1/x")).to_have_text("108")
+    assert page.evaluate("Object.keys(localStorage).filter((key) => key.includes('unsaved')).length") == 0
+
+
+def test_two_windows_that_set_one_value_are_told_and_so_is_the_one_whose_edit_is_taken_back(page, server):
+    open_bench(page, server.url, "?part=p1")
+    other = page.context.new_page()
+    open_bench(other, server.url, "?part=p1")
+    type_value(page, "parts/p1/x", "120")
+    expect(value(other, "parts/p1/x")).to_have_text("120")
+    type_value(other, "parts/p1/x", "130")
+    expect(value(page, "parts/p1/x")).to_have_text("130")
+    expect(page.locator("#said")).to_contain_text(
+        "Another window changed what you set: across of Collar: 120 px → 130 px"
+    )
+    page.locator("#undo").click()
+    expect(other.locator("#said")).to_contain_text("In another window, of what was done here: took back")
+    expect(value(other, "parts/p1/x")).to_have_text("120")

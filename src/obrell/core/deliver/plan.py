@@ -118,7 +118,9 @@ class _Making:
             return
         first = self.files.get(name.lower())
         if first is not None:
-            self.left_out.append(LeftOut(name, _taken(name, first.resolved.control, control)))
+            found = LeftOut(name, _taken(name, first.resolved.control, control))
+            if found not in self.left_out:
+                self.left_out.append(found)
             return
         self.files[name.lower()] = File(
             name, control.id, REST, form, density, box, pixels, resolved, order.ground, order.densities[-1]

@@ -12,7 +12,7 @@ from pydantic import Field, JsonValue, field_validator, model_validator
 from obrell.core.document.circles import check_drawn_in_order, in_order
 from obrell.core.effects import AnyEffect
 from obrell.core.files import FileId
-from obrell.core.shapes import AnyShape
+from obrell.core.shapes import AnyShape, Path
 from obrell.core.shapes.containers import Container, Repeat
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
@@ -47,6 +47,8 @@ MAX_GUIDES = 200
 MAX_FILE_TEXT = 28_000_000
 MAX_DRAWN = 4000
 """How many parts a control may be drawn with, every copy of a repeat counted."""
+MAX_POINTS = 20_000
+"""How many points the paths of a control may have together."""
 MAX_PAINTED = 40_000
 """How many effects they may have together."""
 
@@ -207,6 +209,14 @@ class Control(Value):
     def _follows_have_an_order(self) -> Control:
         if self.follows or any(part.follows for part in self.parts):
             in_order(self.parts, self.follows)
+        return self
+
+    @model_validator(mode="after")
+    def _points_are_few_enough(self) -> Control:
+        paths = [part.shape.contours for part in self.parts if isinstance(part.shape, Path)]
+        points = sum(len(contour.knots) for contours in paths for contour in contours)
+        if points > MAX_POINTS:
+            raise ValueError(f"its paths have {points:,} points together; {MAX_POINTS:,} are the most.")
         return self
 
     @model_validator(mode="after")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from functools import lru_cache
 from itertools import pairwise
@@ -31,7 +32,7 @@ from obrell.core.raster.samples import (
     WRAPPED,
     Stretch,
     cropped,
-    planes_of,
+    mean_of,
     sampled,
     seams,
     size_of,
@@ -112,13 +113,27 @@ def picture_layer(fill: Picture, box: Rect, to_device: Similarity, region: Box) 
     seen, (left, top, right, bottom) = picture_frame(fill, box)
     scale = to_device.scale
     small = tuple(max(1, round(side * scale)) for side in (seen.width, seen.height))
-    planes = cropped(fill.file, left, top, right, bottom, *small)
-    wide, high = planes.shape[2] / seen.width, planes.shape[1] / seen.height
+    size = min(small[0], right - left), min(small[1], bottom - top)
+    wide, high = size[0] / seen.width, size[1] / seen.height
     laid = to_device.after(tile_turn(fill, box))
     across = _affine(laid, lambda px, _: (px - seen.left) * wide)
     down = _affine(laid, lambda _, py: (py - seen.top) * high)
     beyond = {"whole": EMPTY, "tiled": WRAPPED, "tiled, mirrored": FOLDED}.get(fill.fit, PADDED)
+    if size == (right - left, bottom - top) and beyond == PADDED:
+        first, last = _under(region, across, size[0]), _under(region, down, size[1])
+        planes = cropped(fill.file, left + first[0], top + last[0], left + first[1], top + last[1], *size)
+        across, down = (*across[:2], across[2] - first[0]), (*down[:2], down[2] - last[0])
+    else:
+        planes = cropped(fill.file, left, top, right, bottom, *size)
     return sampled(planes, Stretch((*across, *down), beyond), region)
+
+
+def _under(region: Box, field: tuple[float, ...], count: int) -> tuple[int, int]:
+    """Which px of a picture's row or column, of ``count``, lie under a region of the device grid."""
+    a, b, c = field
+    ends = [a * x + b * y + c for x in (region.left, region.right) for y in (region.top, region.bottom)]
+    first = min(max(math.floor(min(ends)) - 2, 0), count - 1)
+    return first, max(first + 1, min(math.ceil(max(ends)) + 2, count))
 
 
 def seams_of(fill: Picture) -> tuple[str, ...]:
@@ -223,8 +238,8 @@ def mean_colour(fill: Fill) -> str:
         return str(fill.colour)
     if isinstance(fill, Texture):
         return mixed(str(fill.colour), str(fill.second), 0.5)
-    planes = planes_of(fill.file).reshape(4, -1).T if isinstance(fill, Picture) else colours_of(fill)
-    red, green, blue, alpha = (float(v) for v in planes.mean(axis=0))
+    mean = mean_of(fill.file) if isinstance(fill, Picture) else colours_of(fill).mean(axis=0)
+    red, green, blue, alpha = (float(v) for v in mean)
     return to_hex((red / alpha, green / alpha, blue / alpha)) if alpha > 0 else "#ffffff"
 
 

@@ -9,6 +9,12 @@ from dataclasses import dataclass
 from obrell.core.errors import BadDocument
 
 _CALL = re.compile(r"\s*,?\s*([a-zA-Z]+)\s*\(([^)]*)\)")
+_VALUE = re.compile(r"\s*,?\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)\s*([a-z%]*)")
+_UNITS = {
+    "": 1.0, "px": 1.0, "em": 16.0, "rem": 16.0, "ex": 8.0, "pt": 4 / 3, "pc": 16.0, "in": 96.0, "cm": 96 / 2.54,
+    "mm": 96 / 25.4, "deg": 1.0, "grad": 0.9, "rad": 180 / math.pi, "turn": 360.0,
+}  # fmt: skip
+"""What a number is multiplied by to be px or degrees; fonts are taken to be 16 px high."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,9 +63,23 @@ def read_transform(text: str) -> Affine:
         found = _CALL.match(text, at)
         if found is None:
             raise BadDocument(f"A transform in this SVG cannot be read: “{text[:40]}”.")
-        result = result.after(_one(found[1], [float(n) for n in re.findall(r"[-+.\deE]+", found[2])]))
+        result = result.after(_one(found[1], _values(found[2])))
         at = found.end()
     return result
+
+
+def _values(text: str) -> list[float]:
+    """The numbers of a call; signs begin new ones, so that ``1-2`` is two."""
+    values, at = [], 0
+    text = text.strip()
+    while at < len(text):
+        found = _VALUE.match(text, at)
+        value = float(found[1]) * _UNITS.get(found[2], math.nan) if found else math.nan
+        if found is None or not math.isfinite(value):
+            raise BadDocument(f"A transform in this SVG cannot be read: “{text[:40]}”.")
+        values.append(value)
+        at = found.end()
+    return values
 
 
 def _one(name: str, n: list[float]) -> Affine:

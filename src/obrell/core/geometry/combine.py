@@ -7,11 +7,16 @@ operation and shrunk after it (``kernels.md``, section 5).
 from __future__ import annotations
 
 import math
-from typing import Literal
+from collections.abc import Callable
+from functools import partial, reduce
+from typing import Any, Literal
 
 import pathops
 
-from obrell.core.geometry.paths import Path, PathBuilder, arc_point
+from obrell.core.aside import aside
+from obrell.core.errors import TooLarge
+from obrell.core.geometry.crossings import crossings, length_of, touching
+from obrell.core.geometry.paths import Path, PathBuilder, arc_point, joined
 from obrell.core.geometry.plane import Similarity
 
 Mode = Literal["union", "difference", "intersection", "exclusion"]
@@ -35,48 +40,45 @@ ENLARGE = 64.0
 MITRE_LIMIT = 4.0
 CONIC_TOLERANCE = 0.02
 """Enlarged px between a round join and the curves that stand for it: 0.0003 px."""
+MAX_PIECES = 40_000
+"""How many lines and curves an operation takes."""
+MAX_DASHES = 5000
+DASH_WEIGHT = 4
+"""A dash is worked on as so many pieces."""
+QUICK_WEIGHT = 900
+"""Pieces, and pairs of them that may cross, up to which an operation is surely done within some 0.1 s."""
 MAX_ARC_PIECE = math.pi / 8
 """An arc becomes cubics of at most this angle: off by less than 1e-7 of the radius."""
 
 
 def union(path: Path, rule: Rule = "nonzero") -> Path:
     """The path without overlaps, by the rule of what lies inside, so that coverage adds up."""
-    native = _native(path)
-    native.fillType = _FILL[rule]
-    native.simplify(fix_winding=True, keep_starting_points=False)
-    return _ours(native)
+    return _made(_union, (path,), rule)
 
 
 def grown(path: Path, distance: float, *, round_joins: bool) -> Path:
     """The path moved outwards (inwards when negative) by ``distance``."""
     if distance == 0 or not path:
         return path
-    join = pathops.LineJoin.ROUND_JOIN if round_joins else pathops.LineJoin.MITER_JOIN
-    body, band = _native(path), _native(path)
-    band.stroke(2 * abs(distance) * ENLARGE, pathops.LineCap.BUTT_CAP, join, MITRE_LIMIT)
-    band.convertConicsToQuads(CONIC_TOLERANCE)
-    operation = pathops.PathOp.UNION if distance > 0 else pathops.PathOp.DIFFERENCE
-    return _ours(pathops.op(body, band, operation, fix_winding=True))
+    return _made(_grown, (path,), distance, round_joins)
 
 
 def stroked(path: Path, width: float, cap: Cap, join: Join, dash: tuple[float, float] | None = None) -> Path:
     """The outline of a line drawn along the path; contours that are not closed have ends. ``dash``
-    is the length of a dash and of the gap after it."""
-    sink = _NativeSink(closing=False)
-    path.draw(sink)
-    sink.end()
-    native = sink.path
-    dashes = [length * ENLARGE for length in dash] if dash and dash[1] > 0 else []
-    native.stroke(width * ENLARGE, _CAPS[cap], _JOINS[join], MITRE_LIMIT, dashes or None)
-    native.convertConicsToQuads(CONIC_TOLERANCE)
-    native.simplify(fix_winding=True, keep_starting_points=False)
-    return _ours(native)
+    is the length of a dash and of the gap after it. Raises ``TooLarge`` when there would be too many dashes."""
+    dashes = dash if dash and dash[1] > 0 else None
+    count = 0 if dashes is None else math.ceil(length_of(path) / sum(dashes))
+    if count > MAX_DASHES:
+        raise TooLarge(
+            f"This outline would have {count:,} dashes; {MAX_DASHES:,} are the most. Use longer dashes or gaps."
+        )
+    return _made(_stroked, (path,), width, cap, join, dashes, weight=count * DASH_WEIGHT)
 
 
 def combined(mode: Mode, paths: tuple[Path, ...]) -> Path:
     """The first path with the others joined to it, taken from it, kept where all are, or kept where
     an odd number of them is. Empty paths are left out, but for an intersection and a first one that
-    others are taken from."""
+    others are taken from. Only paths that can touch are worked on together."""
     if mode == "intersection" and not all(paths):
         return Path()
     if mode == "difference" and (not paths or not paths[0]):
@@ -84,10 +86,72 @@ def combined(mode: Mode, paths: tuple[Path, ...]) -> Path:
     shown = [path for path in paths if path]
     if len(shown) < 2:
         return shown[0] if shown else Path()
-    result = _native(shown[0])
-    for path in shown[1:]:
-        result = pathops.op(result, _native(path), _OPERATIONS[mode], fix_winding=True)
-    return _ours(result)
+    if mode == "difference":
+        shown = [shown[0], *(path for path in shown[1:] if path.hull().meets(shown[0].hull()))]
+    if mode in ("union", "exclusion"):
+        heaps = touching([path.hull() for path in shown])
+        done = [_combined_heap(mode, [shown[place] for place in heap]) for heap in heaps]
+        return joined([path for path in done if path]) if any(done) else Path()
+    return _combined_heap(mode, shown)
+
+
+def _combined_heap(mode: Mode, paths: list[Path]) -> Path:
+    return paths[0] if len(paths) == 1 else _made(_combined, tuple(paths), mode)
+
+
+def _made(work: Callable[..., Path], paths: tuple[Path, ...], *rest: Any, weight: int = 0) -> Path:
+    """The work done here when it is surely quick, in a process of its own when it may not be; refused when its
+    pieces are more than anybody could edit."""
+    pieces = sum(len(path.rows) for path in paths)
+    if pieces > MAX_PIECES:
+        raise TooLarge(f"This outline has {pieces:,} pieces; {MAX_PIECES:,} are the most that can be worked on.")
+    weight += pieces
+    if weight <= QUICK_WEIGHT and weight + crossings(paths) <= QUICK_WEIGHT:
+        return work(paths, *rest)
+    return aside("Working out this outline", work, paths, *rest)
+
+
+def _union(paths: tuple[Path, ...], rule: Rule) -> Path:
+    native = _native(paths[0])
+    native.fillType = _FILL[rule]
+    native.simplify(fix_winding=True, keep_starting_points=False)
+    return _ours(native)
+
+
+def _grown(paths: tuple[Path, ...], distance: float, round_joins: bool) -> Path:
+    join = pathops.LineJoin.ROUND_JOIN if round_joins else pathops.LineJoin.MITER_JOIN
+    body, band = _native(paths[0]), _native(paths[0])
+    band.stroke(2 * abs(distance) * ENLARGE, pathops.LineCap.BUTT_CAP, join, MITRE_LIMIT)
+    band.convertConicsToQuads(CONIC_TOLERANCE)
+    operation = pathops.PathOp.UNION if distance > 0 else pathops.PathOp.DIFFERENCE
+    return _ours(pathops.op(body, band, operation, fix_winding=True))
+
+
+def _stroked(paths: tuple[Path, ...], width: float, cap: Cap, join: Join, dash: tuple[float, float] | None) -> Path:
+    sink = _NativeSink(closing=False)
+    paths[0].draw(sink)
+    sink.end()
+    native = sink.path
+    dashes = [length * ENLARGE for length in dash] if dash else None
+    native.stroke(width * ENLARGE, _CAPS[cap], _JOINS[join], MITRE_LIMIT, dashes)
+    native.convertConicsToQuads(CONIC_TOLERANCE)
+    native.simplify(fix_winding=True, keep_starting_points=False)
+    return _ours(native)
+
+
+def _combined(paths: tuple[Path, ...], mode: Mode) -> Path:
+    """By halves where the order does not matter, so that no path is worked on more often than it must be."""
+    natives = [_native(path) for path in paths]
+    if mode == "difference":
+        return _ours(reduce(partial(_op, mode), natives))
+    while len(natives) > 1:
+        pairs = [natives[place : place + 2] for place in range(0, len(natives), 2)]
+        natives = [_op(mode, *pair) if len(pair) == 2 else pair[0] for pair in pairs]
+    return _ours(natives[0])
+
+
+def _op(mode: Mode, first: pathops.Path, second: pathops.Path) -> pathops.Path:
+    return pathops.op(first, second, _OPERATIONS[mode], fix_winding=True)
 
 
 class _NativeSink:

@@ -58,6 +58,10 @@ class Path:
     def __eq__(self, other: object) -> bool:
         return isinstance(other, Path) and np.array_equal(self.rows, other.rows)
 
+    def __reduce__(self) -> tuple[type[Path], tuple[Rows, Indices]]:
+        """Without the hash, which is another one in every process."""
+        return Path, (self.rows, self._arcs)
+
     def __bool__(self) -> bool:
         return len(self.rows) > 0
 

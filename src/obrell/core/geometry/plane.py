@@ -39,6 +39,11 @@ class Rect:
     def centre(self) -> Point:
         return Point((self.left + self.right) / 2, (self.top + self.bottom) / 2)
 
+    def meets(self, other: Rect) -> bool:
+        """Whether they share a point, be it one of an edge."""
+        across = self.left <= other.right and other.left <= self.right
+        return across and self.top <= other.bottom and other.top <= self.bottom
+
     def shifted(self, dx: float, dy: float) -> Rect:
         return Rect(self.left + dx, self.top + dy, self.right + dx, self.bottom + dy)
 

@@ -8,13 +8,16 @@ from typing import Any
 
 import brotli
 
+from obrell.core.aside import aside
 from obrell.core.errors import BadDocument, ObrellError, TooLarge
 from obrell.core.interchange.limits import MAX_FONT_BYTES
 from obrell.core.text.fonts import made_of
+from obrell.core.text.glyphs import check_glyphs
 
 PLAIN = (b"\x00\x01\x00\x00", b"OTTO", b"true")
 WOFF2 = b"wOF2"
 MAX_UNPACKED_BYTES = 40_000_000
+UNPACKED_AT_ONCE = 1 << 20
 HEADER_BYTES = 48
 KNOWN_TAG_BITS, OWN_TAG, TRANSFORMED = 0x3F, 0x3F, (10, 11)
 """Of a WOFF2 table directory (WOFF 2, section 5.1): glyf and loca are transformed when their version is 0."""
@@ -34,16 +37,22 @@ def is_font(content: bytes) -> bool:
 
 
 def read_font(content: bytes) -> KeptFont:
-    """The font in a file; raises ``BadDocument`` or ``TooLarge`` in words."""
+    """The font in a file, read aside, every glyph of it drawn once; raises ``BadDocument`` or ``TooLarge`` in
+    words."""
     if len(content) > MAX_FONT_BYTES:
         raise TooLarge(f"A font file can have at most {MAX_FONT_BYTES // 1_000_000} MB.")
     if not is_font(content):
         raise BadDocument("This is not a TTF, OTF or WOFF2 font.")
+    return aside("Reading this font", _read, content)
+
+
+def _read(content: bytes) -> KeptFont:
     try:
         if content[:4] == WOFF2:
             _check_unpacked(content)
         font = made_of(content)
-    except ObrellError:
+        check_glyphs(font)
+    except (ObrellError, MemoryError):
         raise
     except Exception as error:  # whatever a damaged font makes its readers raise
         raise BadDocument("This font breaks off or is damaged.") from error
@@ -56,12 +65,13 @@ def _check_unpacked(content: bytes) -> None:
     """Unpack in pieces and stop when it grows beyond measure; the reader of fonts would not."""
     at = _start_of_data(content)
     unpacker: Any = brotli.Decompressor()
-    seen = 0
-    for start in range(at, len(content), 1024):
-        seen += len(unpacker.process(content[start : start + 1024]))
+    seen, more = 0, content[at:]
+    while not unpacker.is_finished():
+        unpacked = unpacker.process(more, output_buffer_limit=UNPACKED_AT_ONCE)
+        seen, more = seen + len(unpacked), b""
         if seen > MAX_UNPACKED_BYTES:
             raise TooLarge("This font unpacks to more than a font can have.")
-        if unpacker.is_finished():
+        if not unpacked and unpacker.can_accept_more_data():
             return
 
 

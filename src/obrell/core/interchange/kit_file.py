@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import json
-from base64 import b64decode
+from base64 import b64decode, b64encode
 from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
 
+from obrell.core.aside import aside
 from obrell.core.document.model import SCHEMA, Kit
 from obrell.core.errors import BadDocument, TooLarge
 from obrell.core.files import file_id
@@ -26,9 +27,13 @@ def write_kit(kit: Kit) -> bytes:
 
 
 def read_kit(content: bytes) -> Kit:
-    """The kit in a file; raises ``BadDocument`` or ``TooLarge`` with words that say where."""
+    """The kit in a file, read aside; raises ``BadDocument`` or ``TooLarge`` with words that say where."""
     if len(content) > MAX_KIT_BYTES:
         raise TooLarge(f"A kit file can have at most {MAX_KIT_BYTES // 1_000_000} MB.")
+    return aside("Reading this kit", _read, content)
+
+
+def _read(content: bytes) -> Kit:
     data = _parsed(content)
     version = data.get("schema_version")
     if isinstance(version, int) and version > SCHEMA:
@@ -38,22 +43,33 @@ def read_kit(content: bytes) -> Kit:
         )
     try:
         kit = Kit.model_validate(data)
+        kept = {name: _kept(name, text) for name, text in kit.files.items()}
+        names = {name: file_id(file) for name, file in kept.items()}
+        if any(old != new for old, new in names.items()):
+            kit = Kit.model_validate(_renamed(data, names))
     except ValidationError as error:
         raise BadDocument(_in_words(error)) from error
-    for name, text in kit.files.items():
-        _check_file(name, text)
-    return kit
+    return kit.evolve(files={names[name]: b64encode(file).decode() for name, file in kept.items()})
 
 
-def _check_file(name: str, text: str) -> None:
-    """A file in a kit is what it is named after, and something that could have been brought in."""
+def _kept(name: str, text: str) -> bytes:
+    """A file in a kit is what it is named after, and something that could be brought in; as it is then kept."""
     try:
         content = b64decode(text, validate=True)
     except ValueError as error:
         raise BadDocument(f"files/{name}: this is not Base64.") from error
-    kept = read_font(content).content if is_font(content) else read_picture(content)
-    if file_id(content) != name or kept != content:
+    if file_id(content) != name:
         raise BadDocument(f"files/{name}: the content is not the one that its name stands for.")
+    return read_font(content).content if is_font(content) else read_picture(content)
+
+
+def _renamed(data: Any, names: dict[str, str]) -> Any:
+    """The document with files called otherwise, wherever it refers to them."""
+    if isinstance(data, dict):
+        return {names.get(key, key): _renamed(value, names) for key, value in data.items()}
+    if isinstance(data, list):
+        return [_renamed(item, names) for item in data]
+    return names.get(data, data) if isinstance(data, str) else data
 
 
 def kit_schema() -> dict[str, Any]:

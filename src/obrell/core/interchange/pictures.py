@@ -7,19 +7,25 @@ from io import BytesIO
 
 from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
 
+from obrell.core.aside import aside
 from obrell.core.errors import BadDocument, TooLarge
 from obrell.core.interchange.limits import MAX_PICTURE_BYTES, MAX_PICTURE_PIXELS
 
 FORMATS = ("PNG", "JPEG", "WEBP")
 ORIENTATION = 0x0112
+MOST_SEGMENTS = 4000
 PLAIN_MODES = ("L", "LA", "RGB", "RGBA", "P")
 
 
 def read_picture(content: bytes) -> bytes:
-    """The picture as it is kept: an sRGB PNG or JPEG, upright, its first frame. A file that is that
-    already is kept byte for byte. Raises ``BadDocument`` or ``TooLarge`` in words."""
+    """The picture as it is kept: an sRGB PNG or JPEG, upright, its first frame, nothing in the file but that; of a
+    picture that is kept already the same bytes. Read aside. Raises ``BadDocument`` or ``TooLarge`` in words."""
     if len(content) > MAX_PICTURE_BYTES:
         raise TooLarge(f"A picture file can have at most {MAX_PICTURE_BYTES // 1_000_000} MB.")
+    return aside("Reading this picture", _read, content)
+
+
+def _read(content: bytes) -> bytes:
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")
@@ -40,9 +46,17 @@ def _kept(content: bytes) -> bytes:
         upright = picture.getexif().get(ORIENTATION, 1) == 1
         still = getattr(picture, "n_frames", 1) == 1
         picture.load()
-        if upright and still and not profile and picture.format != "WEBP" and picture.mode in PLAIN_MODES:
+        plain = upright and still and not profile and picture.mode in PLAIN_MODES
+        if plain and picture.format == "JPEG" and _segments(content) <= MOST_SEGMENTS:
             return content
+        if plain and picture.format == "PNG":
+            return _as_png(picture)
         return _as_png(_in_srgb(ImageOps.exif_transpose(picture) or picture, profile))
+
+
+def _segments(content: bytes) -> int:
+    """How many segments a JPEG file has, its scans too; every one costs time whenever it is read."""
+    return content.count(b"\xff") - content.count(b"\xff\x00")
 
 
 def _in_srgb(picture: Image.Image, profile: bytes | None) -> Image.Image:
@@ -57,6 +71,9 @@ def _in_srgb(picture: Image.Image, profile: bytes | None) -> Image.Image:
 
 
 def _as_png(picture: Image.Image) -> bytes:
+    """The pixels alone, with what a palette needs."""
+    bare = picture.copy()
+    bare.info = {name: value for name, value in picture.info.items() if name == "transparency"}
     file = BytesIO()
-    picture.save(file, "PNG")
+    bare.save(file, "PNG")
     return file.getvalue()

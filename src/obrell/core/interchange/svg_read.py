@@ -16,10 +16,12 @@ from xml.etree.ElementTree import Element, ParseError
 
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
+from pydantic import ValidationError
 
-from obrell.core.document.model import MAX_PARTS, Part
+from obrell.core.aside import aside
+from obrell.core.document.model import MAX_PARTS, MAX_POINTS, Part
 from obrell.core.effects import AnyEffect, Outline, Paint
-from obrell.core.errors import BadDocument, TooLarge
+from obrell.core.errors import BadDocument, BadValue, TooLarge
 from obrell.core.geometry.affine import IDENTITY, Affine, read_transform
 from obrell.core.geometry.combine import Cap, Join
 from obrell.core.geometry.knots import Bend, draw_contour, knots_of
@@ -27,7 +29,7 @@ from obrell.core.geometry.paths import Path as Outlined
 from obrell.core.geometry.paths import PathBuilder
 from obrell.core.geometry.plane import Rect
 from obrell.core.interchange.svg_paint import Filled, Laid, Ramps, number_of
-from obrell.core.interchange.svg_shapes import outline_of, radii_of
+from obrell.core.interchange.svg_shapes import outline_of, radii_of, too_long
 from obrell.core.shapes import Box, Combination, Group, Path, Round
 from obrell.core.shapes.path import MAX_KNOTS, contours_from
 from obrell.core.values.fields import LIMIT_PX
@@ -36,6 +38,8 @@ MAX_BYTES = 4_000_000
 MAX_ELEMENTS = 20_000
 MAX_DEPTH = 60
 MAX_USES = 2_000
+MOST_SIDE = 4096.0
+"""The longest side of a box or a round; what is longer is a path."""
 INHERITED = ("fill", "stroke", "stroke-width", "stroke-linecap", "stroke-linejoin", "fill-rule", "fill-opacity",
              "stroke-opacity", "stroke-dasharray", "visibility", "color")  # fmt: skip
 CAPS: dict[str, Cap] = {"butt": "flat", "round": "round", "square": "square"}
@@ -67,19 +71,30 @@ class _Reader:
     parts: list[Part] = field(default_factory=list)
     left_out: Counter[str] = field(default_factory=Counter)
     uses: int = 0
+    visited: int = 0
+    """Elements that were looked at, those that are used again counted each time."""
+    points: int = 0
 
     def add(self, part: Part) -> str:
         if len(self.parts) >= MAX_PARTS:
             raise TooLarge(f"This drawing has more than {MAX_PARTS} parts; a control can have no more.")
+        if isinstance(part.shape, Path):
+            self.points += sum(len(contour.knots) for contour in part.shape.contours)
+        if self.points > MAX_POINTS:
+            raise TooLarge(f"This drawing has more than {MAX_POINTS:,} points; a control can have no more.")
         name = f"p{len(self.parts) + 1}"
         self.parts.append(part.evolve(id=name))
         return name
 
 
 def read_svg(text: str) -> Drawing:
-    """The parts of an SVG text; raises ``BadDocument`` or ``TooLarge`` in words."""
+    """The parts of an SVG text, read aside; raises ``BadDocument`` or ``TooLarge`` in words."""
     if len(text) > MAX_BYTES:
         raise TooLarge(f"An SVG can have at most {MAX_BYTES // 1_000_000} million characters.")
+    return aside("Reading this SVG", _read, text)
+
+
+def _read(text: str) -> Drawing:
     root = _parsed(text)
     by_id = {element.get("id", ""): element for element in root.iter() if element.get("id")}
     reader = _Reader(by_id, Ramps(by_id))
@@ -143,6 +158,9 @@ def _children(reader: _Reader, element: Element, style: _Style) -> None:
 
 
 def _element(reader: _Reader, element: Element, style: _Style) -> None:
+    reader.visited += 1
+    if reader.visited > MAX_ELEMENTS:
+        raise TooLarge(f"This SVG would draw more than {MAX_ELEMENTS:,} elements, each use of one counted.")
     name = _name(element)
     own = _own(element)
     if name in ("defs", "clipPath", "symbol", "linearGradient", "radialGradient", "comment", "title", "desc",
@@ -206,6 +224,9 @@ def _use(reader: _Reader, element: Element, style: _Style, own: Mapping[str, str
 
 
 def _drawn(reader: _Reader, name: str, style: _Style, own: Mapping[str, str]) -> None:
+    if too_long(name, own):
+        reader.left_out["paths with too many points"] += 1
+        return
     outline = outline_of(name, own)
     if outline is None:
         reader.left_out[name] += 1
@@ -215,7 +236,11 @@ def _drawn(reader: _Reader, name: str, style: _Style, own: Mapping[str, str]) ->
             reader.left_out[unread] += 1
     if style.values.get("visibility") == "hidden" or not outline:
         return
-    part = _part(reader, name, own, outline, style)
+    try:
+        part = _part(reader, name, own, outline, style)
+    except (ValidationError, BadValue, OverflowError, ZeroDivisionError):
+        reader.left_out["shapes outside of what can be drawn"] += 1
+        return
     if part is not None:
         reader.add(
             part.evolve(opacity=_opacity(own.get("opacity")), clip=_clip(reader, own, style), within=style.within)
@@ -299,6 +324,10 @@ def _known(name: str, own: Mapping[str, str], by: Affine) -> Box | Round | None:
     def get(key: str) -> float:
         return number_of(own.get(key, "0"))
 
+    across = get("width"), 2 * get("r"), 2 * get("rx")
+    down = get("height"), 2 * get("r"), 2 * get("ry")
+    if max(*(side * by.a for side in across), *(side * by.d for side in down)) > MOST_SIDE:
+        return None
     if name == "rect" and radii_of(own)[0] == radii_of(own)[1] and abs(by.a - by.d) < 1e-9:
         return Box(width=get("width") * by.a, height=get("height") * by.d, radius=radii_of(own)[0] * by.a)
     if name == "circle":
@@ -333,12 +362,15 @@ def _clip(reader: _Reader, own: Mapping[str, str], style: _Style) -> str | None:
 
 
 def _clipping(reader: _Reader, shape: Element, style: _Style) -> Part | None:
-    """One shape of a clip path."""
+    """One shape of a clip path; None for one that cannot be drawn."""
     inner = _own(shape)
-    outline = outline_of(_name(shape), inner)
+    outline = None if too_long(_name(shape), inner) else outline_of(_name(shape), inner)
     by = style.to_canvas.after(read_transform(shape.get("transform", "")))
     plain = replace(style, to_canvas=by, values={"fill": "#000"})
-    return _part(reader, _name(shape), inner, outline, plain) if outline else None
+    try:
+        return _part(reader, _name(shape), inner, outline, plain) if outline else None
+    except (ValidationError, BadValue, OverflowError, ZeroDivisionError):
+        return None
 
 
 def _called(own: Mapping[str, str], usual: str) -> str:

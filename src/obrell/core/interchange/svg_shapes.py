@@ -5,10 +5,24 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Mapping
+from itertools import islice
 
 from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.svgdata import read_path_data
 from obrell.core.interchange.svg_paint import number_of
+from obrell.core.shapes.path import MAX_KNOTS
+
+_PIECE = re.compile(r"[a-zA-Z]|[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
+MOST_TOKENS = 6 * MAX_KNOTS
+"""Letters and numbers of path data: a cubic has six numbers."""
+
+
+def too_long(name: str, own: Mapping[str, str]) -> bool:
+    """Whether the element's points are more than a path can have, told before any of them is made."""
+    text = own.get({"path": "d", "polyline": "points", "polygon": "points"}.get(name, ""), "")
+    if len(text) <= MOST_TOKENS:
+        return False
+    return sum(1 for _ in islice(_PIECE.finditer(text), MOST_TOKENS + 1)) > MOST_TOKENS
 
 
 def outline_of(name: str, own: Mapping[str, str]) -> Path | None:

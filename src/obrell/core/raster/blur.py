@@ -72,6 +72,11 @@ def rest_after(sigma: float, factor: int) -> float:
     return math.sqrt((sigma / factor) ** 2 - SMALL * SMALL - 1 / 12)
 
 
+def without_returning(sigma: float, factor: int) -> float:
+    """What is left to blur of values that are sampled at points, in coarse px, beside the returning Gaussian."""
+    return math.sqrt((sigma / factor) ** 2 - SMALL * SMALL)
+
+
 def coarse_box(box: Box, factor: int) -> Box:
     """The coarse pixels that ``enlarged`` needs for ``box``."""
     margin = math.ceil(REACH * SMALL) + 1

@@ -7,7 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from obrell.core.raster.blur import blur, support_px
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import Similarity
+from obrell.core.raster.blur import blur, coarse_box, coarsening, enlarged, support_px, without_returning
 from obrell.core.raster.distance import distance
 from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Box, Mask
@@ -46,12 +48,9 @@ def lit(
     if not box.empty:
         corners = Box(box.left, box.top, box.right + 1, box.bottom + 1)
         if relief.deviation > 0 or bumps is not None:
-            field = distance(rows, box.grown(support_px(relief.deviation)), relief.width + 2)
-            heights = Mask(field.box, np.empty_like(field.values))
-            _raise(field.values, relief.side, relief.width, relief.rise, relief.profile, heights.values)
-            soft = relief.deviation > 0
-            heights = blur(heights, relief.deviation, corners) if soft else Mask(corners, _cropped(heights, corners))
+            heights = _soft_heights(rows, relief, corners)
             if bumps is not None:
+                field = distance(rows, box, relief.width + 2)
                 _roughen(_cropped(field, corners), relief.side, relief.width, bumps.values, heights.values)
             _light_heights(heights.values, *light, tone, high, low)
         else:
@@ -60,6 +59,39 @@ def lit(
                 field.values, relief.side, relief.width, relief.rise, relief.profile, *light, tone, high, low
             )
     return Mask(box, high), Mask(box, low)
+
+
+def _soft_heights(rows: NDArray[np.float64], relief: Relief, corners: Box) -> Mask:
+    """The blurred surface at the corners of pixels. A very wide blur is made on a coarser grid, as a shadow's is: what
+    it shows is smoother than that grid can tell."""
+    factor = coarsening(relief.deviation)
+    if factor == 1:
+        field = _distance_near(rows, corners.grown(support_px(relief.deviation)), relief.width + 2)
+        heights = Mask(field.box, np.empty_like(field.values))
+        _raise(field.values, relief.side, relief.width, relief.rise, relief.profile, heights.values)
+        soft = relief.deviation > 0
+        return blur(heights, relief.deviation, corners) if soft else Mask(corners, _cropped(heights, corners))
+    shift = -(factor - 1) / 2 / factor
+    small = Path(rows).transformed(Similarity(scale=1 / factor, dx=shift, dy=shift))
+    less = Relief(
+        relief.side, relief.width / factor, relief.rise / factor, without_returning(relief.deviation, factor),
+        relief.profile,
+    )  # fmt: skip
+    coarse = _soft_heights(small.rows, less, coarse_box(corners, factor))
+    return enlarged(Mask(coarse.box, coarse.values * np.float32(factor)), factor, corners)
+
+
+def _distance_near(rows: NDArray[np.float64], box: Box, band: float) -> Mask:
+    """``distance`` at the corners of the pixels of ``box`` less one to the right and down, worked out only where it
+    can be less than ``band``."""
+    hull = Path(rows).hull().grown(band + 1)
+    within = Box.around(hull.left, hull.top, hull.right, hull.bottom).meet(box)
+    values = np.full((box.height, box.width), np.float32(-band))
+    if not within.empty:
+        y, x = within.top - box.top, within.left - box.left
+        found = distance(rows, Box(within.left, within.top, within.right - 1, within.bottom - 1), band)
+        values[y : y + within.height, x : x + within.width] = found.values
+    return Mask(box, values)
 
 
 def _cropped(field: Mask, box: Box) -> NDArray[np.float32]:

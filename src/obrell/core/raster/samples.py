@@ -2,22 +2,30 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from io import BytesIO
 
 import numpy as np
+from numpy.typing import NDArray
 from PIL import Image
 
 from obrell.core.files import content_of
 from obrell.core.raster.jit import helper, kernel
+from obrell.core.raster.kept import Kept
 from obrell.core.raster.layers import Box, Layer, Planes
 
 PADDED, WRAPPED, EMPTY, FOLDED = range(4)
 """What lies beyond a picture: its edge drawn out, the picture again, nothing, or the picture mirrored."""
 SEAM_TIMES, SEAM_LEVELS = 2.5, 6.0
 """A seam shows when colours change across it this many times as much as they do inside, and by so many levels."""
-KEPT_PICTURES = 12
+FINER = 3
+"""How many times finer than needed a picture still is before the last step of making it smaller."""
+ROWS_AT_ONCE = 128
+Straight = NDArray[np.uint8]
+_DECODED = Kept(100_000_000)
+_SMALLER = Kept(48_000_000)
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,12 +37,20 @@ class Stretch:
     beyond: int = PADDED
 
 
-@lru_cache(maxsize=KEPT_PICTURES)
-def planes_of(file: str) -> Planes:
-    """A kept picture, premultiplied, shape (4, height, width); raises ``NoSuchThing``."""
-    with Image.open(BytesIO(content_of(file))) as picture:
-        straight = np.asarray(picture.convert("RGBA"), np.float32) / np.float32(255)
-    planes = np.ascontiguousarray(np.moveaxis(straight, 2, 0))
+def pixels_of(file: str) -> Straight:
+    """A kept picture as it is stored, shape (height, width, 4); raises ``NoSuchThing``."""
+
+    def read() -> Straight:
+        with Image.open(BytesIO(content_of(file))) as picture:
+            return np.asarray(picture.convert("RGBA"))
+
+    return _DECODED.get(file, read)
+
+
+def planes_from(pixels: Straight) -> Planes:
+    """Stored pixels as premultiplied planes."""
+    planes = np.empty((4, *pixels.shape[:2]), np.float32)
+    np.divide(np.moveaxis(pixels, 2, 0), np.float32(255), out=planes)
     planes[:3] *= planes[3]
     return planes
 
@@ -46,20 +62,54 @@ def size_of(file: str) -> tuple[int, int]:
         return picture.size
 
 
-@lru_cache(maxsize=KEPT_PICTURES)
+@lru_cache(maxsize=256)
+def mean_of(file: str) -> tuple[float, float, float, float]:
+    """The mean of its premultiplied colours and of its opacity."""
+    pixels = pixels_of(file)
+    sums = sum(planes_from(some).sum(axis=(1, 2), dtype=np.float64) for some in _by_rows(pixels))
+    red, green, blue, alpha = (float(v) for v in np.asarray(sums) / (pixels.shape[0] * pixels.shape[1]))
+    return red, green, blue, alpha
+
+
 def cropped(file: str, left: int, top: int, right: int, bottom: int, width: int, height: int) -> Planes:
     """A rectangle of the picture's px, made smaller to ``width`` × ``height`` px when that is fewer: every
     new pixel is the weighted mean of those it covers (Lanczos with 3 lobes, cut to what colours can be)."""
-    planes = np.ascontiguousarray(planes_of(file)[:, top:bottom, left:right])
     size = (min(width, right - left), min(height, bottom - top))
     if size == (right - left, bottom - top):
-        return planes
+        return planes_from(pixels_of(file)[top:bottom, left:right])
+    key = (file, left, top, right, bottom, size)
+    return _SMALLER.get(key, lambda: _smaller(pixels_of(file)[top:bottom, left:right], size))
+
+
+def _smaller(pixels: Straight, size: tuple[int, int]) -> Planes:
+    """Far too many px are first brought to their means in blocks, so that no more is held than that needs."""
+    block = max(1, min(pixels.shape[1] // (size[0] * FINER), pixels.shape[0] // (size[1] * FINER)))
+    planes = planes_from(pixels) if block == 1 else np.concatenate(
+        [_block_means(some, block) for some in _by_rows(pixels, block)], axis=1
+    )  # fmt: skip
+    box = (0.0, 0.0, pixels.shape[1] / block, pixels.shape[0] / block)
     small = [
-        np.asarray(Image.fromarray(plane, "F").resize(size, Image.Resampling.LANCZOS), np.float32) for plane in planes
+        np.asarray(Image.fromarray(plane, "F").resize(size, Image.Resampling.LANCZOS, box), np.float32)
+        for plane in planes
     ]
     result: Planes = np.clip(np.stack(small), 0, 1)
     np.minimum(result[:3], result[3], out=result[:3])
     return np.ascontiguousarray(result)
+
+
+def _block_means(pixels: Straight, block: int) -> Planes:
+    """Means of ``block`` × ``block`` px; the last ones repeat the edge."""
+    high, wide = (-side % block for side in pixels.shape[:2])
+    planes = np.pad(planes_from(pixels), ((0, 0), (0, high), (0, wide)), mode="edge")
+    shape = (4, planes.shape[1] // block, block, planes.shape[2] // block, block)
+    return np.asarray(planes.reshape(shape).mean(axis=(2, 4)), np.float32)
+
+
+def _by_rows(pixels: Straight, block: int = 1) -> Iterator[Straight]:
+    """The picture in runs of rows, each a whole number of blocks high but the last."""
+    step = max(block, ROWS_AT_ONCE // block * block)
+    for start in range(0, pixels.shape[0], step):
+        yield pixels[start : start + step]
 
 
 def sampled(planes: Planes, stretch: Stretch, box: Box) -> Layer:
@@ -69,17 +119,24 @@ def sampled(planes: Planes, stretch: Stretch, box: Box) -> Layer:
     return layer
 
 
+@lru_cache(maxsize=256)
 def seams(file: str, left: int, top: int, right: int, bottom: int) -> tuple[bool, bool]:
     """Whether a seam shows where a rectangle of the picture's px meets itself: left with right, top with
     bottom."""
-    planes = planes_of(file)[:, top:bottom, left:right]
-    return _seam(planes), _seam(planes.transpose(0, 2, 1))
+    pixels = pixels_of(file)[top:bottom, left:right]
+    return _seam(pixels), _seam(pixels.transpose(1, 0, 2))
 
 
-def _seam(planes: Planes) -> bool:
-    inside = float(np.abs(np.diff(planes, axis=2)).mean()) if planes.shape[2] > 1 else 0.0
-    across = float(np.abs(planes[:, :, 0] - planes[:, :, -1]).mean())
-    return across > SEAM_TIMES * inside and across * 255 > SEAM_LEVELS
+def _seam(pixels: Straight) -> bool:
+    height, width = pixels.shape[:2]
+    inside = across = 0.0
+    for some in _by_rows(pixels):
+        planes = planes_from(some)
+        across += float(np.abs(planes[:, :, 0] - planes[:, :, -1]).sum(dtype=np.float64))
+        inside += float(np.abs(np.diff(planes, axis=2)).sum(dtype=np.float64))
+    inside /= max(1, 4 * height * (width - 1))
+    across /= 4 * height
+    return bool(across > SEAM_TIMES * inside and across * 255 > SEAM_LEVELS)
 
 
 @helper

@@ -1,0 +1,201 @@
+"""Work in a process of its own, with a limit of time and memory: for what comes from outside or may run long.
+
+Native code that reads files or combines paths holds the interpreter while it runs, and some of it can be made to run
+for hours by a few bytes. Here it holds only a process that nobody waits for longer than agreed, and that gives way
+to others. What is called must be a function of a module, with arguments and a result that can be pickled; the same
+arguments give the same result as a call in this process.
+"""
+
+from __future__ import annotations
+
+import atexit
+import os
+import pickle
+import resource
+import signal
+import struct
+import subprocess
+import sys
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+from typing import IO, Any, TypeVar
+
+from obrell.core.errors import ObrellError, TooLarge
+
+T = TypeVar("T")
+
+SECONDS = 5.0
+"""Processor time that one piece of work may take, unless said otherwise."""
+WAITED = 2.5
+"""How much longer than that it may take on the clock, when the machine is busy."""
+MEGABYTES = 500
+MOST_PROCESSES = 2
+NICENESS = 5
+_START = "from obrell.core.aside import _serve; _serve()"
+_LENGTH = struct.Struct("<Q")
+_patience: ContextVar[float] = ContextVar("patience", default=SECONDS)
+_MARK = "OBRELL_ASIDE"
+_INSIDE = _MARK in os.environ
+"""Whether this process is one that works aside."""
+
+
+def aside(what: str, function: Callable[..., T], *args: Any) -> T:
+    """``function(*args)``, made in another process. Raises what it raises of our own errors, and ``TooLarge`` when it
+    takes more time or memory than it may, or takes its process down; ``what`` begins the sentence that says so."""
+    if _INSIDE:
+        return function(*args)
+    with _SLOTS:
+        helper = _taken()
+        try:
+            done, value = helper.ask(pickle.dumps((function, args, _patience.get())))
+        except _Ended as ended:
+            raise TooLarge(f"{what} {ended.words}") from ended
+    if done:
+        made: T = value
+        return made
+    if isinstance(value, ObrellError):
+        raise value
+    raise TooLarge(f"{what} takes more memory than it may have ({MEGABYTES} MB).")
+
+
+@contextmanager
+def patience(seconds: float) -> Iterator[None]:
+    """Within, every piece of work may take that many seconds of processor time."""
+    before = _patience.set(seconds)
+    try:
+        yield
+    finally:
+        _patience.reset(before)
+
+
+def warm_up() -> None:
+    """Have a process ready before it is needed."""
+    aside("This", abs, 1)
+
+
+class _Ended(Exception):
+    """The process is gone, and why."""
+
+    def __init__(self, words: str) -> None:
+        super().__init__(words)
+        self.words = words
+
+
+class _Helper:
+    """One process that works aside, asked by one thread at a time."""
+
+    def __init__(self) -> None:
+        self._process = subprocess.Popen(
+            [sys.executable, "-c", _START], env=os.environ | {_MARK: "1"},
+            stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL,
+        )  # fmt: skip
+
+    def ask(self, job: bytes) -> tuple[bool, Any]:
+        """Whether it was done, and the result or the error."""
+        try:
+            _send(_pipe(self._process.stdin), job)
+            answer = _received(_pipe(self._process.stdout))
+        except (OSError, EOFError):
+            raise _Ended(self._why()) from None
+        done, value = pickle.loads(answer)
+        if done or isinstance(value, ObrellError):
+            _IDLE.append(self)
+        else:
+            self.end()
+        return done, value
+
+    def end(self) -> None:
+        """No more of it."""
+        self._process.kill()
+        self._process.wait()
+        for pipe in (self._process.stdin, self._process.stdout):
+            _pipe(pipe).close()
+
+    def _why(self) -> str:
+        self._process.kill()
+        code = -self._process.wait()
+        if code in (signal.SIGPROF, signal.SIGALRM):
+            return "takes longer than it may. Something simpler will do."
+        return "cannot be done: it is damaged, or far too large."
+
+
+_IDLE: list[_Helper] = []
+_SLOTS = threading.BoundedSemaphore(MOST_PROCESSES)
+
+
+def _taken() -> _Helper:
+    try:
+        return _IDLE.pop()
+    except IndexError:
+        return _Helper()
+
+
+@atexit.register
+def _end_all() -> None:
+    while _IDLE:
+        _IDLE.pop().end()
+
+
+def _pipe(pipe: IO[bytes] | None) -> IO[bytes]:
+    assert pipe is not None
+    return pipe
+
+
+def _send(pipe: IO[bytes], content: bytes) -> None:
+    pipe.write(_LENGTH.pack(len(content)) + content)
+    pipe.flush()
+
+
+def _received(pipe: IO[bytes]) -> bytes:
+    (length,) = _LENGTH.unpack(_exactly(pipe, _LENGTH.size))
+    return _exactly(pipe, length)
+
+
+def _exactly(pipe: IO[bytes], length: int) -> bytes:
+    content = pipe.read(length)
+    if len(content) < length:
+        raise EOFError
+    return content
+
+
+def _serve() -> None:
+    """Work until nobody asks any more. What takes too long is ended by the system, whoever still waits for it."""
+    os.nice(NICENESS)
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    ask, answer = sys.stdin.buffer, os.fdopen(os.dup(1), "wb")
+    os.dup2(2, 1)
+    while True:
+        try:
+            function, args, seconds = pickle.loads(_received(ask))
+        except EOFError:
+            return
+        _send(answer, pickle.dumps(_worked(function, args, seconds)))
+
+
+def _worked(function: Callable[..., Any], args: tuple[Any, ...], seconds: float) -> tuple[bool, Any]:
+    signal.setitimer(signal.ITIMER_PROF, seconds)
+    signal.setitimer(signal.ITIMER_REAL, seconds * WAITED)
+    _limit_memory(_now_mapped() + (MEGABYTES << 20))
+    try:
+        return True, function(*args)
+    except ObrellError as error:
+        error.__cause__ = error.__context__ = None
+        return False, error
+    except MemoryError:
+        return False, "memory"
+    finally:
+        signal.setitimer(signal.ITIMER_PROF, 0)
+        signal.setitimer(signal.ITIMER_REAL, 0)
+        _limit_memory(resource.RLIM_INFINITY)
+
+
+def _limit_memory(most: int) -> None:
+    _, hard = resource.getrlimit(resource.RLIMIT_AS)
+    resource.setrlimit(resource.RLIMIT_AS, (most, hard))
+
+
+def _now_mapped() -> int:
+    with open("/proc/self/statm", encoding="ascii") as pages:
+        return int(pages.read().split()[0]) * resource.getpagesize()
