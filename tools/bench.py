@@ -71,8 +71,8 @@ def ms(work: Callable[[], object], rounds: int = ROUNDS) -> float:
 def geometry_to_png(control: Control, density: float = 2.0) -> bytes:
     """Everything from the document to the file, as the screen gets it; of earlier draws only the
     outlines of words are kept, as they are while anything else is edited."""
-    paths._exact_bounds.cache_clear()
-    placed.cache_clear()
+    for kept in (paths._exact_bounds, placed):
+        kept.cache_clear()  # type: ignore[union-attr]
     resolved = resolve(KIT, control)
     frame = Frame(density, canvas_box(resolved, density))
     return encode_quick(draw(resolved, frame, PixelCache()))

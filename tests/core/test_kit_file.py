@@ -38,7 +38,7 @@ def test_there_and_back():
         (with_change(schema_version=99), "later Obrell"),
         (with_change(name=""), "name"),
         (with_change(sparkle=1), "sparkle"),
-        (WHOLE.replace(b'"inner-shadow"', b'"inner-sparkle"'), "inner-sparkle"),
+        (WHOLE.replace(b'"inner-shadow"', b'"inner-sparkle"'), "cannot be of that kind here"),
         (WHOLE.replace(b'"blur": 9.0', b'"blur": NaN'), "blur"),
         (WHOLE.replace(b'"blur": 9.0', b'"blur": -1'), "blur"),
     ],

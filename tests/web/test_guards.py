@@ -4,8 +4,10 @@ import pytest
 from fastapi.testclient import TestClient
 from starlette.websockets import WebSocketDisconnect
 
+from obrell.core.edit import read_edit
 from obrell.core.interchange.kit_file import write_kit
 from obrell.samples.wendmere_lock import wendmere_lock
+from obrell.store.tables import DocumentRow
 from obrell.web.app import create_app
 from obrell.web.guards import MAX_BODY_BYTES
 
@@ -51,12 +53,87 @@ def test_a_hundred_megabytes_are_refused_with_and_without_their_length(client):
         for _ in range(70):
             yield b"x" * 1_000_000
 
-    try:
-        status = client.post("/kits/import", content=flood()).status_code
-    except Exception:
-        status = 413
-    assert status >= 400
+    flooded = client.post("/kits/demo/fonts", content=flood())
+    assert flooded.status_code == 413
+    assert "62 MB" in flooded.json()["words"]
     assert MAX_BODY_BYTES < 70_000_000
+    assert client.post("/kits", headers={"content-length": "many"}).status_code == 413
+
+
+@pytest.mark.parametrize("headers", [{"host": "["}, {"origin": "["}, {"host": "[::1"}, {"origin": "http://[evil"}])
+def test_addresses_that_are_none_are_refused(client, headers):
+    assert client.get("/", headers=headers).status_code == 403
+
+
+def test_other_sites_may_lead_people_here_but_start_no_work(client):
+    foreign = {"sec-fetch-site": "cross-site", "sec-fetch-mode": "no-cors", "sec-fetch-dest": "image"}
+    visit = {"sec-fetch-site": "cross-site", "sec-fetch-mode": "navigate", "sec-fetch-dest": "document"}
+    assert client.get(C1, headers=foreign).status_code == 403
+    assert client.get("/kits/wendmere-lock/export", headers=visit).status_code == 403
+    assert client.get("/pictures/a/b/c/1.png", headers=visit).status_code == 403
+    assert client.get(C1, headers=visit).status_code == 200
+    assert client.get(C1, headers=foreign | {"sec-fetch-site": "same-origin"}).status_code == 200
+
+
+def damage(client, control):
+    """A document that cannot be read any more, as a damaged disk leaves it."""
+    kits = client.app.state.kits
+    kits.edit("wendmere-lock", control, read_edit(MOVE["edit"]))
+    head = kits.control("wendmere-lock", control).hash
+    with kits._database.writing() as session:
+        session.get(DocumentRow, head).body = "{}"
+    kits._rows._documents._known.clear()
+
+
+def test_a_damaged_control_takes_no_page_down_and_has_a_way_back(client):
+    damage(client, "c3")
+    wall = client.get("/kits/wendmere-lock", headers={"accept": "text/html"})
+    assert wall.status_code == 200
+    assert "is damaged" in wall.text
+    page = client.get("/kits/wendmere-lock/controls/c3", headers={"accept": "text/html"})
+    assert page.status_code == 422
+    assert "cannot be shown" in page.text
+    assert "Moved Body" in page.text
+    order = "control=c1&control=c3&format=png&density=1&pattern={control}"
+    listed = client.get(f"/kits/wendmere-lock/deliver/files?{order}")
+    assert "Left out" in listed.text
+    assert "raise-sluice" in listed.text
+    assert client.get("/kits/wendmere-lock/export").status_code == 200
+    back = client.post("/kits/wendmere-lock/controls/c3/versions/back")
+    assert back.headers["hx-redirect"].endswith("/c3")
+    assert client.get("/kits/wendmere-lock/controls/c3").status_code == 200
+
+
+def test_a_control_whose_font_is_gone_is_shown_as_such(client):
+    kits = client.app.state.kits
+    bare = wendmere_lock().controls[0]
+    text = next(part for part in bare.parts if part.shape.kind == "text")
+    lost = bare.evolve(parts=(text.evolve(shape=text.shape.evolve(font="0" * 32)),))
+    kit = kits.import_kit(wendmere_lock().evolve(name="Fonts", controls=(lost,)))
+    page = client.get(f"/kits/{kit}/controls/c1", headers={"accept": "text/html"})
+    assert page.status_code == 422
+    assert "Bring it in again" in page.text
+    address = f"/pictures/x/{kits.index_hash(kit)}/{kits.control(kit, 'c1').hash}/1.png"
+    shown = client.get(address, headers={"accept": "image/avif,image/webp,*/*"})
+    assert shown.headers["content-type"] == "image/svg+xml"
+    assert "cannot be drawn" in shown.text
+    assert client.get(f"/kits/{kit}").status_code == 200
+
+
+def test_a_live_edit_that_fails_never_ends_the_painter(client, monkeypatch):
+    from obrell.web import live
+
+    with client.websocket_connect(C1 + "/live", headers={"host": "127.0.0.1:8420"}) as socket:
+        wish = {"seq": 1, "density": 1, "left": 0, "top": 0, "width": 8, "height": 8}
+        monkeypatch.setattr(live, "drawn", lambda *_: 1 / 0)
+        socket.send_json(wish)
+        assert b"our fault" in socket.receive_bytes()
+        monkeypatch.undo()
+        for edit in ({"kind": "flip", "parts": ["gone"]}, {"kind": "set", "changes": [{"path": "x", "value": 1}]}):
+            socket.send_json(wish | {"edit": edit, "seq": 2})
+            assert b'"words"' in socket.receive_bytes()
+        socket.send_json(wish | {"seq": 3})
+        assert b'"frame"' in socket.receive_bytes()
 
 
 def test_kits_are_imported_and_bad_files_refused_in_words(client):
@@ -72,9 +149,9 @@ def test_kits_are_imported_and_bad_files_refused_in_words(client):
     ("form", "words"),
     [
         ({"name": "", "width": "10", "height": "10"}, "name"),
-        ({"name": "Horn", "width": "0", "height": "10"}, "Width: must be more than 0."),
-        ({"name": "Horn", "width": "-4", "height": "10"}, "Width: must be more than 0."),
-        ({"name": "Horn", "width": "99999", "height": "10"}, "Width: must be 4096 or less."),
+        ({"name": "Horn", "width": "0", "height": "10"}, "Width: must be more than 0 px."),
+        ({"name": "Horn", "width": "-4", "height": "10"}, "Width: must be more than 0 px."),
+        ({"name": "Horn", "width": "99999", "height": "10"}, "Width: must be 4,096 px or less."),
         ({"name": "Horn", "width": "nan", "height": "10"}, "not a number"),
         ({"name": "Horn", "width": "10", "height": "1e999"}, "not a number"),
     ],
@@ -157,10 +234,11 @@ def test_a_full_disk_ends_a_delivery_in_words(client, monkeypatch, tmp_path):
     from pathlib import Path
 
     from obrell.web import deliveries
+    from obrell.web.memory import Gate
 
     kit = wendmere_lock()
     delivery = deliveries.Delivery("x", kit, kit.controls, deliveries.Order(), Path("/dev/full"), ())
     monkeypatch.setattr(Path, "unlink", lambda *_, **__: None)
-    deliveries._run(delivery)
+    deliveries._run(delivery, Gate(10**6))
     assert "disk may be full" in delivery.words
     assert not delivery.done

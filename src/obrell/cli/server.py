@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 import socket
 import threading
 from pathlib import Path
@@ -9,14 +10,23 @@ from pathlib import Path
 import typer
 import uvicorn
 
+from obrell.core.aside import warm_up
 from obrell.core.errors import Refused
 from obrell.core.raster.jit import load_all
 
 HOST = "127.0.0.1"
+GRACE_S = 3
+"""How long open windows may hold up the end."""
 FIRST_PAGE_S = 0.5
 """How long the first page has the machine to itself, before all kernels are read."""
 APPLICATION = "obrell.web.app:create_app"
 """Named by string, so that the command line and the interface stay apart."""
+
+
+def _get_ready() -> None:
+    """What the first page does without and the next will need."""
+    warm_up()
+    load_all()
 
 
 def run(data: Path, port: int) -> None:
@@ -26,14 +36,16 @@ def run(data: Path, port: int) -> None:
     try:
         listener.bind((HOST, port))
     except OSError as error:
-        raise Refused(f"Port {port} is taken. Another one will do: --port {port + 1}.") from error
+        why = "is taken" if error.errno == errno.EADDRINUSE else f"cannot be used ({error.strerror})"
+        other = port + 1 if 1024 <= port < 65535 else 8421
+        raise Refused(f"Port {port} {why}. Another one will do: --port {other}.") from error
     listener.listen(128)
     create_app = uvicorn.importer.import_from_string(APPLICATION)
     config = uvicorn.Config(
         create_app(data), log_level="warning", ws="websockets-sansio", ws_per_message_deflate=False,
-        ws_max_size=2_100_000,
+        ws_max_size=2_100_000, timeout_graceful_shutdown=GRACE_S,
     )  # fmt: skip
-    loading = threading.Timer(FIRST_PAGE_S, load_all)
+    loading = threading.Timer(FIRST_PAGE_S, _get_ready)
     loading.daemon = True
     loading.start()
     typer.echo(f"Obrell is at http://{HOST}:{listener.getsockname()[1]}/")

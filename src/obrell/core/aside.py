@@ -26,7 +26,7 @@ from obrell.core.errors import ObrellError, TooLarge
 
 T = TypeVar("T")
 
-SECONDS = 5.0
+SECONDS = 4.0
 """Processor time that one piece of work may take, unless said otherwise."""
 WAITED = 2.5
 """How much longer than that it may take on the clock, when the machine is busy."""

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from pathlib import Path
 
+from anyio.to_thread import current_default_thread_limiter
 from fastapi import FastAPI
 from fastapi.staticfiles import StaticFiles
 
@@ -12,17 +15,21 @@ from obrell.store.kits import Kits
 from obrell.web import bench, bringing, colours, deliveries, live, looks, pictures, wall
 from obrell.web.failures import install_failures
 from obrell.web.guards import Guards
+from obrell.web.memory import Memory, bound_from_environment
 from obrell.web.rooms import Rooms
 
+THREADS = 100
+"""Requests under way at once; most wait for the disk or for their turn to draw."""
 STATIC = Path(__file__).parent / "static"
 
 
 def create_app(database: Path) -> FastAPI:
     """The application over one database file."""
-    app = FastAPI(title="Obrell", docs_url=None, redoc_url=None, openapi_url=None)
+    app = FastAPI(title="Obrell", docs_url=None, redoc_url=None, openapi_url=None, lifespan=_living)
     app.state.kits = Kits(database)
     app.state.rooms = Rooms()
-    app.state.deliveries = deliveries.Deliveries()
+    app.state.memory = Memory(bound_from_environment())
+    app.state.deliveries = deliveries.Deliveries(app.state.memory.gate)
     for module in (wall, bench, bringing, looks, live, pictures, colours, deliveries):
         app.include_router(module.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
@@ -30,3 +37,13 @@ def create_app(database: Path) -> FastAPI:
     install_failures(app)
     app.add_middleware(Guards)
     return app
+
+
+@asynccontextmanager
+async def _living(app: FastAPI) -> AsyncIterator[None]:
+    """When it ends, nothing is left behind but the one database file."""
+    current_default_thread_limiter().total_tokens = THREADS
+    yield
+    app.state.deliveries.close()
+    app.state.memory.close()
+    app.state.kits.close()

@@ -25,6 +25,7 @@ from obrell.core.edit.typed import number_from
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, Stopped
 from obrell.core.values.fields import Live
 from obrell.store.kits import Kits, Lost, Stored
+from obrell.web.memory import Gate
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
 from obrell.web.services import Form, kits_of
@@ -76,7 +77,8 @@ class Delivery:
 class Deliveries:
     """All deliveries of this process."""
 
-    def __init__(self) -> None:
+    def __init__(self, gate: Gate) -> None:
+        self._gate = gate
         self._all: dict[str, Delivery] = {}
         self._folder = tempfile.TemporaryDirectory(prefix="obrell-")
         self._lock = threading.Lock()
@@ -95,7 +97,7 @@ class Deliveries:
                 old.archive.unlink(missing_ok=True)
                 del self._all[old.id]
             self._all[name] = delivery
-        threading.Thread(target=_run, args=[delivery], daemon=True).start()
+        threading.Thread(target=_run, args=[delivery, self._gate], daemon=True).start()
         return delivery
 
     def close(self) -> None:
@@ -111,7 +113,7 @@ class Deliveries:
         return self._all[name]
 
 
-def _run(delivery: Delivery) -> None:
+def _run(delivery: Delivery, gate: Gate) -> None:
     def looking(name: str) -> bool:
         delivery.now = f"looking at {name}"
         return not delivery.stop
@@ -126,7 +128,7 @@ def _run(delivery: Delivery) -> None:
             raise Refused(" ".join(one.words for one in planned.left_out) or "There is nothing to deliver.")
         delivery.total, delivery.began = len(planned.files), time.monotonic()
         with delivery.archive.open("wb") as target:
-            delivery.left_out += bundle(delivery.kit, planned, target, progress)
+            delivery.left_out += bundle(delivery.kit, planned, target, progress, gate.room)
         delivery.done = True
         return
     except Stopped as error:

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import re
 from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
+from starlette.exceptions import HTTPException
 from starlette.responses import PlainTextResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
+PAGES = re.compile(r"/|/kits/[^/]+(/deliver|/controls/[^/]+)?")
+"""What a link on another site may lead to."""
 MAX_BODY_BYTES = 62_000_000
 """A little more than the largest kit file."""
 TOO_LARGE = "That is too large: a request can have at most 62 MB. Nothing was changed."
@@ -35,18 +39,31 @@ class Guards:
         if not _own(headers):
             await _refuse(scope, receive, send, 403, "This address is not served here.")
             return
-        if int(headers.get("content-length") or 0) > MAX_BODY_BYTES:
+        if _foreign(headers, scope):
+            await _refuse(scope, receive, send, 403, "This is not given to other sites. Open it from Obrell itself.")
+            return
+        length = headers.get("content-length") or "0"
+        if not length.isdecimal() or int(length[:20]) > MAX_BODY_BYTES:
             await _refuse(scope, receive, send, 413, TOO_LARGE)
             return
         await self.app(scope, _Limited(receive), _with_policy(send))
 
 
 def _own(headers: Headers) -> bool:
-    host = headers.get("host", "")
-    if urlsplit(f"//{host}").hostname not in HOSTS:
+    host, origin = headers.get("host", ""), headers.get("origin")
+    try:
+        return urlsplit(f"//{host}").hostname in HOSTS and (origin is None or urlsplit(origin).netloc == host)
+    except ValueError:
         return False
-    origin = headers.get("origin")
-    return origin is None or urlsplit(origin).netloc == host
+
+
+def _foreign(headers: Headers, scope: Scope) -> bool:
+    """Whether another site asks for more than a page that a person goes to: what it asks for may be much work (Fetch
+    Metadata Request Headers, section 2)."""
+    if headers.get("sec-fetch-site") != "cross-site":
+        return False
+    visit = (headers.get("sec-fetch-mode"), headers.get("sec-fetch-dest")) == ("navigate", "document")
+    return not visit or scope.get("method") != "GET" or not PAGES.fullmatch(scope["path"])
 
 
 async def _refuse(scope: Scope, receive: Receive, send: Send, status: int, words: str) -> None:
@@ -57,7 +74,7 @@ async def _refuse(scope: Scope, receive: Receive, send: Send, status: int, words
 
 
 class _Limited:
-    """Counts a body that came without its length; a longer one looks like a client that left."""
+    """Counts a body that came without its length, and refuses a longer one."""
 
     def __init__(self, receive: Receive) -> None:
         self._receive = receive
@@ -66,7 +83,9 @@ class _Limited:
     async def __call__(self) -> Message:
         message = await self._receive()
         self._seen += len(message.get("body", b""))
-        return {"type": "http.disconnect"} if self._seen > MAX_BODY_BYTES else message
+        if self._seen > MAX_BODY_BYTES:
+            raise HTTPException(413, TOO_LARGE)
+        return message
 
 
 def _with_policy(send: Send) -> Send:

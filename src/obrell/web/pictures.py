@@ -26,7 +26,7 @@ from obrell.core.render.limits import MAX_SIDE_PX
 from obrell.core.render.picture import picture
 from obrell.core.values.base import Value
 from obrell.web.pages import block
-from obrell.web.services import kits_of
+from obrell.web.services import gate_of, kits_of
 
 router = APIRouter()
 Place = Annotated[int, Field(ge=-1_000_000, le=1_000_000)]
@@ -71,7 +71,10 @@ def control_picture(
     """A control of these contents at a density. What cannot be drawn is a picture that says so."""
     try:
         kits = kits_of(request)
-        content = _content(kits.index_by_hash(index), kits.by_hash(control), density, wanted)
+        shown, box = kits.by_hash(control), wanted.box()
+        pixels = box.area if box else shown.canvas.width * shown.canvas.height * density * density
+        with gate_of(request).room(round(pixels)):
+            content = _content(kits.index_by_hash(index), shown, density, wanted)
     except ObrellError as error:
         if not request.headers.get("accept", "").startswith("image/"):
             raise

@@ -12,6 +12,7 @@ from fastapi import Body, Depends, Request, WebSocket
 from starlette.datastructures import FormData
 
 from obrell.store.kits import Kits, Sender
+from obrell.web.memory import Gate
 from obrell.web.rooms import Rooms
 
 Window = Annotated[str, Body(max_length=60)]
@@ -23,6 +24,12 @@ def kits_of(request: Request | WebSocket) -> Kits:
     """The kits of this application."""
     kits: Kits = request.app.state.kits
     return kits
+
+
+def gate_of(request: Request | WebSocket) -> Gate:
+    """What lets drawings in."""
+    gate: Gate = request.app.state.memory.gate
+    return gate
 
 
 def rooms_of(request: Request | WebSocket) -> Rooms:
@@ -44,4 +51,4 @@ Content = Annotated[bytes, Depends(_content)]
 Form = Annotated[FormData, Depends(_form)]
 """All fields of a form."""
 
-__all__ = ["Content", "Form", "Ident", "Sender", "Window", "kits_of", "rooms_of"]
+__all__ = ["Content", "Form", "Ident", "Sender", "Window", "gate_of", "kits_of", "rooms_of"]

@@ -7,6 +7,7 @@ import json
 import zipfile
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import AbstractContextManager, nullcontext
 from typing import IO, Any
 
 from obrell.core.deliver.plan import File, LeftOut, Plan, body_box
@@ -22,6 +23,8 @@ WORKERS = 2
 EPOCH = (1980, 1, 1, 0, 0, 0)
 """Every entry's date, so that the same kit gives the same archive."""
 
+Room = Callable[[int], AbstractContextManager[None]]
+"""Given how many device px a drawing has, waits until it may begin."""
 Progress = Callable[[int, str], bool]
 """Told how many files are made and the last one's name; answers whether to go on."""
 
@@ -33,12 +36,14 @@ def make(file: File) -> bytes:
     return encode(picture(file.shown(), file.density, file.pixels), density=file.density)
 
 
-def bundle(kit: KitSettings, planned: Plan, target: IO[bytes], progress: Progress) -> tuple[LeftOut, ...]:
-    """Write the archive to ``target``; what was left out, planned or on the way. Raises ``Stopped`` when
-    ``progress`` says so."""
+def bundle(
+    kit: KitSettings, planned: Plan, target: IO[bytes], progress: Progress, room: Room = lambda _: nullcontext()
+) -> tuple[LeftOut, ...]:  # fmt: skip
+    """Write the archive to ``target``; what was left out, planned or on the way. Every file is made within ``room``
+    for its pixels. Raises ``Stopped`` when ``progress`` says so."""
     entries, left_out = [], list(planned.left_out)
     with zipfile.ZipFile(target, "w", zipfile.ZIP_STORED) as archive:
-        for count, (file, content) in enumerate(made(planned.files), start=1):
+        for count, (file, content) in enumerate(made(planned.files, room), start=1):
             if isinstance(content, LeftOut):
                 left_out.append(content)
             else:
@@ -77,24 +82,25 @@ def entry(file: File, content: bytes) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _tried(file: File) -> bytes | LeftOut:
+def _tried(file: File, room: Room) -> bytes | LeftOut:
     try:
-        return make(file)
+        with room(file.pixels.area):
+            return make(file)
     except ObrellError as error:
         return LeftOut(file.name, str(error))
 
 
-def made(files: tuple[File, ...]) -> Iterator[tuple[File, bytes | LeftOut]]:
+def made(files: tuple[File, ...], room: Room = lambda _: nullcontext()) -> Iterator[tuple[File, bytes | LeftOut]]:
     """Files with their content, or why there is none, in order, a few ahead of the one asked for."""
     with ThreadPoolExecutor(WORKERS) as pool:
         ahead = WORKERS * 2
-        waiting = [(file, pool.submit(_tried, file)) for file in files[:ahead]]
+        waiting = [(file, pool.submit(_tried, file, room)) for file in files[:ahead]]
         try:
             for index in range(len(files)):
                 file, content = waiting.pop(0)
                 if index + ahead < len(files):
                     following = files[index + ahead]
-                    waiting.append((following, pool.submit(_tried, following)))
+                    waiting.append((following, pool.submit(_tried, following, room)))
                 yield file, content.result()
         finally:
             for _, future in waiting:

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 from typing import TypeVar
 
 from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node
 from obrell.core.effects import Blur, Effect, Paint
 from obrell.core.effects.stain import Stain
+from obrell.core.kept import remembered
 from obrell.core.shapes import Shape
 
 Effects = tuple[Effect, ...]
@@ -22,7 +22,7 @@ def effects_of(part: Part) -> Effects:
     return part.effects if part.shape.plain else _with_own(part.shape, part.effects)
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def _with_own(shape: Shape, effects: Effects) -> Effects:
     ground = shape.ground()
     if ground is not None:

@@ -16,6 +16,7 @@ from obrell.core.effects import Effect, Paint
 from obrell.core.effects.base import Lamp
 from obrell.core.effects.pigments import mean_colour
 from obrell.core.errors import NoSuchThing
+from obrell.core.kept import forgets
 from obrell.core.shapes import Box
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink
@@ -96,6 +97,7 @@ def _in_state(control: Control, state: str) -> Control:
 _KNOWN: dict[int, tuple[Part, Mapping[str, str], Part]] = {}
 """Parts that were made literal before, by identity: documents share what an edit did not change."""
 MOST_KNOWN = 8192
+forgets(_KNOWN.clear)
 
 
 def _with_literals(control: Control, colours: Mapping[str, str]) -> Control:

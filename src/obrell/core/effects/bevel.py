@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Annotated, ClassVar, Literal, get_args
 
 import numpy as np
@@ -12,6 +11,7 @@ from obrell.core.effects.base import Coat, Rough, Side, Site, Zone
 from obrell.core.effects.lit import Lit, towards
 from obrell.core.effects.pigments import solid
 from obrell.core.effects.tones import Tone, tone_pictures, tone_table
+from obrell.core.kept import remembered
 from obrell.core.raster.blur import TAIL
 from obrell.core.raster.relief import INSIDE, OUTSIDE, STRADDLING, TABLE_SIZE, Relief, Table
 from obrell.core.shapes.base import Sentence, Slot, Words
@@ -117,7 +117,7 @@ class Bevel(Lit):
         return tone_table(self.tone, self.drawn_tone)
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def profile_table(profile: Profile, steps: int, drawn: Curve) -> Table:
     """Heights from 0 to 1 across a bevel (``rendering.md``, Formulas)."""
     return np.ascontiguousarray(_profile(profile, steps, drawn), np.float32)

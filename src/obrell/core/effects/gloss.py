@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
@@ -16,6 +15,7 @@ from obrell.core.geometry.combine import combined
 from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import path_data
+from obrell.core.kept import remembered
 from obrell.core.raster import shares
 from obrell.core.shapes import Shape
 from obrell.core.shapes.base import Sentence, Slot, Words
@@ -87,7 +87,7 @@ class Gloss(Lit):
         return _cut(shape.parallel(-self.inset), round(angle % 360, 6), self.form, self.depth, self.bend)
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _cut(
     path: Path, angle: float, form: Form, depth: float, bend: float
 ) -> tuple[Path, tuple[tuple[float, float], tuple[float, float]]]:  # fmt: skip

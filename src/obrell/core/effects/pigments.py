@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from functools import lru_cache
 from itertools import pairwise
 
 import numpy as np
@@ -12,6 +11,7 @@ from numpy.typing import NDArray
 
 from obrell.core.colour.spaces import from_hex, from_oklab, mixed, to_hex, to_oklab
 from obrell.core.geometry.plane import Rect, Similarity, about, direction
+from obrell.core.kept import remembered
 from obrell.core.raster.layers import Box, Layer, Mask
 from obrell.core.raster.ramps import (
     CONIC,
@@ -214,7 +214,7 @@ def sample(gradient: Gradient, t: float) -> Stop:
     return stops[-1].evolve(position=t, midpoint=0.5)
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def colours_of(gradient: Gradient) -> NDArray[np.float32]:
     """Its premultiplied colours at evenly spaced places from 0 to 1, shape (n, 4), where it is laid along no box.
     A linear one keeps its length, its place and what lies beyond its ends."""

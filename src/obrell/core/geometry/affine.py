@@ -10,6 +10,7 @@ from obrell.core.errors import BadDocument
 
 _CALL = re.compile(r"\s*,?\s*([a-zA-Z]+)\s*\(([^)]*)\)")
 _VALUE = re.compile(r"\s*,?\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)\s*([a-z%]*)")
+MOST_CHARACTERS = 10_000
 _UNITS = {
     "": 1.0, "px": 1.0, "em": 16.0, "rem": 16.0, "ex": 8.0, "pt": 4 / 3, "pc": 16.0, "in": 96.0, "cm": 96 / 2.54,
     "mm": 96 / 25.4, "deg": 1.0, "grad": 0.9, "rad": 180 / math.pi, "turn": 360.0,
@@ -59,6 +60,8 @@ def read_transform(text: str) -> Affine:
     """A ``transform`` attribute (SVG 2, section 8.5); raises ``BadDocument`` when it is not one."""
     result, at = IDENTITY, 0
     text = text.strip()
+    if len(text) > MOST_CHARACTERS:
+        raise BadDocument(f"A transform in this SVG is longer than {MOST_CHARACTERS:,} characters.")
     while at < len(text):
         found = _CALL.match(text, at)
         if found is None:

@@ -9,13 +9,13 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from functools import lru_cache
 from typing import Protocol
 
 import numpy as np
 from numpy.typing import NDArray
 
 from obrell.core.geometry.plane import NOWHERE, Rect, Similarity
+from obrell.core.kept import remembered
 
 STRAIGHT_PX = 1e-4
 """How far a stretch along an axis may lean."""
@@ -124,7 +124,7 @@ def joined(paths: Sequence[Path]) -> Path:
     return paths[0] if len(paths) == 1 else Path(np.concatenate([path.rows for path in paths]))
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def _exact_bounds(path: Path) -> Rect:
     """Around the ends of all segments, and wherever a curve turns back."""
     if not path:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,6 +11,7 @@ from pathops import PathOpsError
 from obrell.core.geometry.combine import combined, union
 from obrell.core.geometry.paths import Path, PathBuilder, PathSink
 from obrell.core.geometry.plane import Similarity
+from obrell.core.kept import remembered
 
 TOLERANCE_PX = 0.02
 """Largest distance between a curve and its chords, logical px."""
@@ -19,7 +19,7 @@ LEAST_AREA = 1e-6
 """What a chord sweeps over at least, px²."""
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def swept(path: Path, dx: float, dy: float) -> Path:
     """The union of the path moved by every share of (dx, dy): both its ends, and between them what every
     piece of the outline sweeps over."""

@@ -15,8 +15,10 @@ from obrell.core.files import file_id
 from obrell.core.interchange.fonts import is_font, read_font
 from obrell.core.interchange.limits import MAX_KIT_BYTES
 from obrell.core.interchange.pictures import read_picture
+from obrell.core.values.wrong import in_words
 
 SHOWN_ERRORS = 3
+MOST_OF_PATH = 120
 ARCHIVE = b"PK\x03\x04"
 
 
@@ -57,9 +59,9 @@ def _kept(name: str, text: str) -> bytes:
     try:
         content = b64decode(text, validate=True)
     except ValueError as error:
-        raise BadDocument(f"files/{name}: this is not Base64.") from error
+        raise BadDocument(f"The file {name} in this kit is not Base64.") from error
     if file_id(content) != name:
-        raise BadDocument(f"files/{name}: the content is not the one that its name stands for.")
+        raise BadDocument(f"The file {name} in this kit is not the one that its name stands for.")
     return read_font(content).content if is_font(content) else read_picture(content)
 
 
@@ -91,6 +93,8 @@ def _parsed(content: bytes) -> dict[str, Any]:
             f"This is not a whole kit file: the JSON breaks off or is wrong in line {error.lineno}, "
             f"column {error.colno}."
         ) from error
+    except ValueError as error:
+        raise BadDocument("This is not a kit file: a number in it has too many digits.") from error
     if not isinstance(data, dict):
         raise BadDocument("This is not a kit file: it does not hold one object.")
     return data
@@ -99,8 +103,8 @@ def _parsed(content: bytes) -> dict[str, Any]:
 def _in_words(error: ValidationError) -> str:
     found = error.errors(include_url=False)
     lines = [
-        f"{'/'.join(str(step) for step in item['loc']) or 'the file'}: {item['msg'].lower()}"
+        f"{'/'.join(str(step) for step in item['loc'])[:MOST_OF_PATH] or 'the file'}: {in_words(item)}"
         for item in found[:SHOWN_ERRORS]
     ]
     more = len(found) - SHOWN_ERRORS
-    return "This kit cannot be read. " + "; ".join(lines) + (f"; and {more} more." if more > 0 else ".")
+    return "This kit cannot be read. " + " ".join(lines) + (f" And {more:,} more." if more > 0 else "")

@@ -14,6 +14,10 @@ from obrell.core.interchange.limits import MAX_PICTURE_BYTES, MAX_PICTURE_PIXELS
 FORMATS = ("PNG", "JPEG", "WEBP")
 ORIENTATION = 0x0112
 MOST_SEGMENTS = 4000
+LARGE_PIXELS = 4_000_000
+"""From here on a file is packed quickly rather than small."""
+MAX_KEPT_BYTES = 20_000_000
+"""What a kit file can carry of one picture."""
 PLAIN_MODES = ("L", "LA", "RGB", "RGBA", "P")
 
 
@@ -75,5 +79,10 @@ def _as_png(picture: Image.Image) -> bytes:
     bare = picture.copy()
     bare.info = {name: value for name, value in picture.info.items() if name == "transparency"}
     file = BytesIO()
-    bare.save(file, "PNG")
+    large = picture.width * picture.height > LARGE_PIXELS
+    bare.save(file, "PNG", compress_level=1 if large else 6)
+    if file.tell() > MAX_KEPT_BYTES:
+        raise TooLarge(
+            f"This picture would take {file.tell() / 1e6:.0f} MB; {MAX_KEPT_BYTES // 1_000_000} MB are the most."
+        )
     return file.getvalue()

@@ -9,11 +9,11 @@ origin of the device grid, so a result does not depend on which rectangle was as
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
+from obrell.core.kept import remembered
 from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Box, Mask, Plane
 
@@ -118,7 +118,7 @@ def _coarse(mask: Mask, sigma: float, box: Box) -> Plane:
     return result
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def gaussian_taps(sigma: float) -> Taps:
     """Sampled Gaussian at whole steps, cut at ``REACH``, summing to 1; odd length."""
     radius = math.ceil(REACH * sigma)
@@ -143,7 +143,7 @@ def _sliding(taps: Taps, offset: int, count: int) -> tuple[Starts, Taps]:
     return starts, np.repeat(taps[None], count, axis=0)
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def _thinning(factor: int, coarse: tuple[int, int], start: int) -> tuple[Starts, Taps]:
     """Device rows to coarse rows."""
     centres = _centre(np.arange(*coarse, dtype=np.int64), factor)
@@ -154,7 +154,7 @@ def _thinning(factor: int, coarse: tuple[int, int], start: int) -> tuple[Starts,
     return starts - start, _weights(starts, width, centres, SMALL * factor)
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def _returning(factor: int, start: int, end: int, coarse_start: int) -> tuple[Starts, Taps]:
     """Coarse rows to device rows."""
     places = (np.arange(start, end, dtype=np.int64) - (factor - 1) / 2) / factor

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import lru_cache
 from io import BytesIO
 
 import numpy as np
@@ -12,8 +11,8 @@ from numpy.typing import NDArray
 from PIL import Image
 
 from obrell.core.files import content_of
+from obrell.core.kept import Kept, remembered
 from obrell.core.raster.jit import helper, kernel
-from obrell.core.raster.kept import Kept
 from obrell.core.raster.layers import Box, Layer, Planes
 
 PADDED, WRAPPED, EMPTY, FOLDED = range(4)
@@ -55,14 +54,14 @@ def planes_from(pixels: Straight) -> Planes:
     return planes
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def size_of(file: str) -> tuple[int, int]:
     """Width and height of a kept picture, px."""
     with Image.open(BytesIO(content_of(file))) as picture:
         return picture.size
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def mean_of(file: str) -> tuple[float, float, float, float]:
     """The mean of its premultiplied colours and of its opacity."""
     pixels = pixels_of(file)
@@ -119,7 +118,7 @@ def sampled(planes: Planes, stretch: Stretch, box: Box) -> Layer:
     return layer
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def seams(file: str, left: int, top: int, right: int, bottom: int) -> tuple[bool, bool]:
     """Whether a seam shows where a rectangle of the picture's px meets itself: left with right, top with
     bottom."""

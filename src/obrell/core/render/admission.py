@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from obrell.core.aside import patience
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
@@ -19,15 +20,19 @@ from obrell.core.render.compose import Frame, canvas_box, draw
 TRIAL_PX = 48.0
 """The longer side of the trial, device px."""
 TRIAL_CACHE_BYTES = 4 << 20
+TRIAL_SECONDS = 2.0
+"""What one outline may take; half of what it may take later, so that what was taken in can be drawn on a busy
+machine too."""
 
 
 def check_drawable(kit: KitSettings, control: Control, before: Control | None = None) -> None:
     """Raises ``Refused``, in words that say what cannot be drawn. Of a control that was drawable ``before``, only
     what differs is tried."""
     try:
-        resolved = resolve(kit, control)
-        for node in _changed(resolved, _tree(kit, before)):
-            _try(resolved, node)
+        with patience(TRIAL_SECONDS):
+            resolved = resolve(kit, control)
+            for node in _changed(resolved, _tree(kit, before)):
+                _try(resolved, node)
     except ObrellError as error:
         raise Refused(f"That cannot be drawn, so nothing was changed. {error}") from error
 

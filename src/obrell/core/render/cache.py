@@ -40,6 +40,13 @@ class PixelCache:
         self.put(key, made)
         return made
 
+    def clear(self) -> None:
+        """Let go of everything."""
+        with self._lock:
+            self._entries.clear()
+            self._last.clear()
+            self.size = 0
+
     def find(self, key: Hashable) -> Layer | None:
         """The layer for ``key`` when it is there."""
         with self._lock:

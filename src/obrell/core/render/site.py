@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from functools import lru_cache
 
 import numpy as np
 
@@ -16,6 +15,7 @@ from obrell.core.effects.base import Lamp, Rough, lying
 from obrell.core.effects.pigments import picture_layer, pigment, texture_field, texture_layer
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
+from obrell.core.kept import remembered
 from obrell.core.raster import blur as gaussian
 from obrell.core.raster.along import across, along
 from obrell.core.raster.coverage import cover
@@ -170,7 +170,7 @@ class PartSite:
         return self.cache.get(("blur", path, deviation, box), lambda: blurred(path, deviation, box))
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def placed(shape: Shape, place: Similarity) -> tuple[Rect, Path]:
     """A shape's own box and its outline in device space; kept, because most parts stay as they are."""
     return shape.box(), shape.path().transformed(place)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import ClassVar
 
 from pydantic import ConfigDict
@@ -10,6 +9,7 @@ from pydantic import ConfigDict
 from obrell.core.geometry.combine import Mode, combined
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
+from obrell.core.kept import remembered
 from obrell.core.shapes.base import Sentence, Shape, Words
 from obrell.core.shapes.containers import Container
 from obrell.core.values.base import Value
@@ -96,6 +96,6 @@ class Gathered(Container):
         return Similarity(1.0, self.rotation, self.x, self.y).inverse()
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def _combined(mode: Mode, pieces: tuple[Piece, ...]) -> Path:
     return combined(mode, tuple(piece.outline() for piece in pieces))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -14,6 +13,7 @@ from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import read_path_data
 from obrell.core.icons import GRID, icon_paths
+from obrell.core.kept import remembered
 from obrell.core.shapes.base import INK, Sentence, Shape, Slot, Words
 from obrell.core.values.fields import Size
 
@@ -52,7 +52,7 @@ class Icon(Shape):
         return "" if icon_paths(self.icon) else f"There is no icon called “{self.icon}”."
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _outline(name: str, width: float, height: float, line: float) -> Path:
     pen = PathBuilder()
     scale = Affine(a=width / GRID, d=height / GRID, e=-width / 2, f=-height / 2)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from functools import lru_cache
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -12,6 +11,7 @@ from obrell.core.geometry.combine import Cap, Join, Rule, stroked, union
 from obrell.core.geometry.knots import Bend, draw_contour, knots_of
 from obrell.core.geometry.paths import Path as Outline
 from obrell.core.geometry.paths import PathBuilder
+from obrell.core.kept import remembered
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Length, Live, Place, Size
@@ -103,7 +103,7 @@ def _scaled(knot: Knot, across: float, down: float) -> Knot:
     )  # fmt: skip
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def _outline(path: Path) -> Outline:
     line = path.centre_line()
     if path.form == "line":

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import unicodedata
 from dataclasses import dataclass
-from functools import lru_cache
 from io import BytesIO
 from pathlib import Path
 from typing import Any, Literal, get_args
@@ -13,6 +12,7 @@ import uharfbuzz as hb
 from fontTools.ttLib import TTFont
 
 from obrell.core.files import FileId, content_of
+from obrell.core.kept import remembered
 
 Shipped = Literal[
     "Hanken Grotesk", "Spline Sans Mono", "Lora", "Playfair Display", "Oswald", "Nunito", "Comfortaa", "Unbounded",
@@ -72,7 +72,7 @@ class Font:
         return next((face for face in self.faces if ord(character) in face.characters), before)
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def load(name: str) -> Font:
     """The font by its stored name; raises ``NoSuchThing`` when its file is not kept."""
     if name not in FONT_NAMES:

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import uharfbuzz as hb
 
 from obrell.core.geometry.combine import quadratic, union
 from obrell.core.geometry.paths import Path, PathBuilder
+from obrell.core.kept import remembered
 from obrell.core.text.fonts import Face, FontName, load
 
 NO_GLYPH = 0
@@ -25,7 +25,7 @@ class Setting:
     advance: float
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def set_words(words: str, name: FontName, size: float, weight: float, tracking: float) -> Setting:
     """Shape and outline one line. ``tracking`` is added after every letter; overlaps are united,
     so that coverage adds up. Weight is clamped to the font's axis. A character that the font has no

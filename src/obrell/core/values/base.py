@@ -9,6 +9,7 @@ from typing import Any, Self
 from pydantic import BaseModel, ConfigDict, ValidationError
 
 from obrell.core.errors import BadValue
+from obrell.core.values.wrong import in_words
 
 
 class Value(BaseModel):
@@ -41,40 +42,14 @@ class Value(BaseModel):
 
 
 def bad_value(error: ValidationError, model: type[BaseModel]) -> BadValue:
-    """The first thing Pydantic found wrong, in words: which field, and what it must be."""
+    """The first thing Pydantic found wrong, in words: which field, and what it must be, in the unit it is shown in."""
     first = error.errors(include_url=False)[0]
     path = "/".join(str(step) for step in first["loc"])
     name = next((str(step) for step in first["loc"] if step in model.model_fields), "")
-    title = model.model_fields[name].title or name.replace("_", " ") if name else "This"
-    return BadValue(f"{title.capitalize()}: {_in_words(dict(first))}", path)
-
-
-def _in_words(error: dict[str, Any]) -> str:
-    """One Pydantic error as the end of a sentence."""
-    limits = error.get("ctx", {})
-    match error["type"]:
-        case "greater_than_equal":
-            return f"must be {limits['ge']:g} or more."
-        case "greater_than":
-            return f"must be more than {limits['gt']:g}."
-        case "less_than_equal":
-            return f"must be {limits['le']:g} or less."
-        case "finite_number":
-            return "must be a finite number."
-        case "string_too_short":
-            return "cannot be empty."
-        case "string_too_long":
-            return f"must be at most {limits['max_length']} characters long."
-        case "too_long":
-            return f"there can be at most {limits['max_length']}."
-        case "too_short":
-            return f"there must be at least {limits['min_length']}."
-        case "union_tag_invalid":
-            return "cannot be of that kind here."
-        case "value_error":
-            return str(limits.get("error", error["msg"]))
-        case _:
-            return f"{error['msg'][:1].lower()}{error['msg'][1:]}."
+    field = model.model_fields.get(name)
+    title = (field.title or name.replace("_", " ")) if field else "This"
+    shown = next((item for item in field.metadata if hasattr(item, "factor")), None) if field else None
+    return BadValue(f"{title[:1].upper()}{title[1:]}: {in_words(first, shown)}", path)
 
 
 def canonical_json(value: BaseModel) -> str:

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Annotated
 
 import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field, field_validator
 
+from obrell.core.kept import remembered
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Share
 
@@ -64,7 +64,7 @@ TONES: dict[str, Curve] = {
 """Tonal curves by name."""
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _table(of: Curve) -> Table:
     x = np.array([point.x for point in of.points])
     y = np.array([point.y for point in of.points])

@@ -1,13 +1,41 @@
-"""Arrays that are kept ready, counted in bytes."""
+"""What is kept because it may be needed again: results by their arguments, arrays counted in bytes. All of it can be
+forgotten at once, and made again."""
 
 from __future__ import annotations
 
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from typing import Any
+from functools import lru_cache
+from typing import Any, TypeVar, cast
 
 from numpy.typing import NDArray
+
+F = TypeVar("F", bound=Callable[..., Any])
+
+_forgetting: list[Callable[[], None]] = []
+
+
+def forgets(forget: Callable[[], None]) -> None:
+    """Have something called whenever all is forgotten; for what lives as long as the process."""
+    _forgetting.append(forget)
+
+
+def forget() -> None:
+    """Let go of everything that is kept."""
+    for one in _forgetting:
+        one()
+
+
+def remembered(most: int) -> Callable[[F], F]:
+    """The results of a pure function, by its arguments, for the ``most`` that were asked for last."""
+
+    def kept(function: F) -> F:
+        made = lru_cache(maxsize=most)(function)
+        forgets(made.cache_clear)
+        return cast(F, made)
+
+    return kept
 
 
 class Kept:
@@ -19,6 +47,7 @@ class Kept:
         self.size = 0
         self._entries: OrderedDict[Hashable, NDArray[Any]] = OrderedDict()
         self._lock = threading.Lock()
+        forgets(self.clear)
 
     def get(self, key: Hashable, make: Callable[[], NDArray[Any]]) -> NDArray[Any]:
         """The array for ``key``, made when it is not there."""
@@ -36,3 +65,9 @@ class Kept:
                 _, oldest = self._entries.popitem(last=False)
                 self.size -= oldest.nbytes
         return made
+
+    def clear(self) -> None:
+        """Let go of all of them."""
+        with self._lock:
+            self._entries.clear()
+            self.size = 0

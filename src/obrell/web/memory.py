@@ -1,0 +1,94 @@
+"""The memory of this process: how much may be drawn at once, and what is let go of when it grows beyond its bound."""
+
+from __future__ import annotations
+
+import ctypes
+import gc
+import os
+import resource
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
+
+from obrell.core.kept import forget
+from obrell.core.render.compose import SHARED
+
+USUAL_MEGABYTES = 1000
+"""The bound when ``OBRELL_MEMORY`` does not say another."""
+LEAST_MEGABYTES = 400
+CACHE_SHARE = 0.15
+"""Of the bound, for composites and masks that are kept."""
+TIGHT = 0.75
+"""Of the bound, from where on everything that can be made again is let go of."""
+BYTES_PER_PIXEL = 64
+"""What a drawing takes at most, caches not counted (``rendering.md``, Truth and speed)."""
+LOOKED_AT_S = 0.5
+AT_ONCE = 2
+"""How many pictures are drawn at the same time beside the frames of the stages: as many as there are cores."""
+
+
+class Gate:
+    """Lets drawings in as long as there is room; one that is larger than all the room goes in alone."""
+
+    def __init__(self, pixels: int, places: int = AT_ONCE) -> None:
+        self._room, self._pixels = pixels, pixels
+        self._places = places
+        self._turn = threading.Condition()
+
+    @contextmanager
+    def room(self, pixels: int) -> Iterator[None]:
+        """Within, a picture of that many device px may be drawn."""
+        wanted = min(pixels, self._pixels)
+        with self._turn:
+            self._turn.wait_for(lambda: self._room >= wanted and self._places > 0)
+            self._room -= wanted
+            self._places -= 1
+        try:
+            yield
+        finally:
+            with self._turn:
+                self._room += wanted
+                self._places += 1
+                self._turn.notify_all()
+
+
+class Memory:
+    """Keeps the process under its bound, in megabytes, as long as it lives."""
+
+    def __init__(self, megabytes: int) -> None:
+        self.bound = max(LEAST_MEGABYTES, megabytes) << 20
+        SHARED.limit = int(self.bound * CACHE_SHARE)
+        self.gate = Gate(int(self.bound * 0.3 / BYTES_PER_PIXEL))
+        self._ended = threading.Event()
+        threading.Thread(target=self._watch, daemon=True).start()
+
+    def close(self) -> None:
+        self._ended.set()
+
+    def _watch(self) -> None:
+        while not self._ended.wait(LOOKED_AT_S):
+            if resident() > self.bound * TIGHT:
+                let_go()
+
+
+def bound_from_environment() -> int:
+    """What ``OBRELL_MEMORY`` says, in megabytes."""
+    try:
+        return int(os.environ.get("OBRELL_MEMORY", USUAL_MEGABYTES))
+    except ValueError:
+        return USUAL_MEGABYTES
+
+
+def resident() -> int:
+    """The memory this process has now, bytes."""
+    with open("/proc/self/statm", encoding="ascii") as pages:
+        return int(pages.read().split()[1]) * resource.getpagesize()
+
+
+def let_go() -> None:
+    """Everything that can be made again, and what the C library keeps of it."""
+    SHARED.clear()
+    forget()
+    gc.collect()
+    with suppress(OSError, AttributeError):
+        ctypes.CDLL(None).malloc_trim(0)

@@ -1,0 +1,400 @@
+"""Files that mean harm, made from a seed: as they come from broken programs, and as they come from people.
+
+Every maker gives the same bytes for the same number. The first numbers are the worst that is known, the others are
+at random: a sound file with bytes, numbers or pieces changed, or a file grown from the grammar.
+"""
+
+from __future__ import annotations
+
+import io
+import json
+import random
+import struct
+import zlib
+from collections.abc import Callable
+from functools import cache
+from typing import Any
+
+import brotli
+from fontTools.pens.ttGlyphPen import TTGlyphPen
+from fontTools.ttLib import TTFont
+from PIL import Image
+
+from obrell.core.interchange.kit_file import write_kit
+from obrell.core.text.fonts import FONT_FOLDER
+from obrell.samples.wendmere_lock import wendmere_lock
+
+NUMBERS = (
+    "0", "-1", "1e308", "-1e308", "nan", "inf", "1e-300", "5000", "2100", "0.0000001", "99999999999", "1-2", ".", "1e",
+    "1" * 400, "50%", "1em", "-0", "4096", "16384.5", "３",
+)  # fmt: skip
+TRANSFORMS = (
+    "translate(1em)", "translate(1-2)", "scale(0)", "scale(1e200)", "rotate(90deg)", "skewX(90)", "matrix(1 0 0 1)",
+    "matrix(0 0 0 0 0 0)", "rotate(1e308)", "scale(-1)", "translate(NaN)", "foo(1)", "rotate(", "",
+)  # fmt: skip
+PAINTS = ("red", "none", "url(#g)", "url(#none) blue", "rgb(1,2)", "rgba(1 2 3 / 50%)", "#12", "currentColor")
+ELEMENTS = (
+    "g", "path", "rect", "circle", "ellipse", "line", "polyline", "polygon", "use", "symbol", "defs", "clipPath",
+    "linearGradient", "radialGradient", "stop", "svg", "text", "image", "a", "switch",
+)  # fmt: skip
+FORMS = (
+    "translate(1em)",
+    "translate(1-2)",
+    "scale(0)",
+    "scale(1e200)",
+    "rotate(90deg)",
+    "skewX(90)",
+    "matrix(1 0 0 1)",
+    "matrix(0 0 0 0 0 0)",
+    "rotate(1e308)",
+    "scale(-1)",
+    "translate(NaN)",
+    "foo(1)",
+    "rotate(",
+    "",
+)
+
+
+PAINTS = ("red", "none", "url(#g)", "url(#none) blue", "rgb(1,2)", "rgba(1 2 3 / 50%)", "#12", "currentColor")
+ELEMENTS = [
+    "g",
+    "path",
+    "rect",
+    "circle",
+    "ellipse",
+    "line",
+    "polyline",
+    "polygon",
+    "use",
+    "symbol",
+    "defs",
+    "clipPath",
+    "linearGradient",
+    "radialGradient",
+    "stop",
+    "svg",
+    "text",
+    "image",
+    "a",
+    "switch",
+]
+FORMS = (("PNG", "RGBA"), ("PNG", "P"), ("PNG", "L"), ("JPEG", "RGB"), ("WEBP", "RGBA"), ("JPEG", "CMYK"))
+EXTREMES = (b"\xff\xff\xff\xff", b"\0\0\0\0", b"\x7f\xff\xff\xff", b"\x80\0\0\0")
+
+
+def svg(body: str, attributes: str = 'viewBox="0 0 100 100"') -> bytes:
+    return f'<svg xmlns="http://www.w3.org/2000/svg" {attributes}>{body}</svg>'.encode()
+
+
+def worst_svgs() -> list[Callable[[], bytes]]:
+    rng = random.Random(1)
+
+    def star(count: int) -> str:
+        return "M" + " ".join(f"{rng.random() * 200:.2f} {rng.random() * 200:.2f}" for _ in range(count)) + "Z"
+
+    def linked(n: int) -> str:
+        return f'<linearGradient id="g{n}" href="#g{n + 1}"/><rect fill="url(#g{n})" width="4" height="4"/>'
+
+    def uses(groups: int, count: int) -> bytes:
+        return svg(f'<g id="a">{"<g/>" * groups}</g>' + '<use href="#a"/>' * count)
+
+    return [
+        lambda: svg(f'<path d="M0 0{"h1" * 1_000_000}"/>'),
+        lambda: svg(f'<path d="{star(1500)}"/>'),
+        lambda: svg(f'<path d="{star(4900)}"/>'),
+        lambda: svg(f'<path d="M0 0{"l1 1" * 990_000}"/>'),
+        lambda: uses(15_000, 1),
+        lambda: uses(9_000, 200),
+        lambda: svg(
+            '<g id="a0"><rect width="1" height="1"/></g>'
+            + "".join(f'<g id="a{n}">{f"""<use href="#a{n - 1}"/>""" * 2}</g>' for n in range(1, 40))
+            + '<use href="#a39"/>'
+        ),
+        lambda: svg("<g>" * 3000 + "</g>" * 3000),
+        lambda: svg(f'<path d="M0 0{"a1 1 0 0 1 1 1" * 4000}"/>'),
+        lambda: svg('<rect width="5000" height="10"/><circle r="2100"/>'),
+        lambda: svg('<path stroke="#000" fill="none" stroke-dasharray="0.01" d="M0 0H900V900"/>'),
+        lambda: svg(f'<polygon points="{"1,1 " * 900_000}"/>'),
+        lambda: svg("<text>" + "x" * 3_000_000 + "</text>"),
+        lambda: svg("<style>" + "a{}" * 900_000 + "</style><rect width='3' height='3'/>"),
+        lambda: b'<!DOCTYPE x [<!ENTITY a "aaaa">]>' + svg("&a;"),
+        lambda: svg(
+            '<clipPath id="c">'
+            + '<rect width="9" height="9"/>' * 900
+            + "</clipPath>"
+            + '<rect width="9" height="9" clip-path="url(#c)"/>' * 900
+        ),
+        lambda: svg('<linearGradient id="g" href="#g"/>' + '<rect width="9" height="9" fill="url(#g)"/>' * 4000),
+        lambda: svg("".join(map(linked, range(3000)))),
+        lambda: svg('<rect width="9" height="9" transform="' + "rotate(1)" * 300_000 + '"/>'),
+        lambda: svg('<rect width="9" height="9" style="' + "a:b;" * 900_000 + '"/>'),
+    ]
+
+
+def any_svg(rng: random.Random) -> bytes:
+    def number() -> str:
+        return rng.choice(NUMBERS) if rng.random() < 0.4 else f"{rng.uniform(-50, 150):.3f}"
+
+    def path() -> str:
+        return "".join(
+            rng.choice("MmLlHhVvCcSsQqTtAaZz?") + " ".join(number() for _ in range(rng.randrange(8)))
+            for _ in range(rng.randrange(1, 30))
+        )
+
+    def attributes() -> str:
+        wanted = {
+            "x": number(),
+            "y": number(),
+            "width": number(),
+            "height": number(),
+            "r": number(),
+            "rx": number(),
+            "ry": number(),
+            "cx": number(),
+            "points": " ".join(number() for _ in range(9)),
+            "d": path(),
+            "fill": rng.choice(PAINTS),
+            "stroke": rng.choice(["#000", "none", "url(#g)"]),
+            "stroke-width": number(),
+            "opacity": number(),
+            "stroke-dasharray": f"{number()} {number()}",
+            "transform": rng.choice(TRANSFORMS),
+            "clip-path": rng.choice(["url(#c)", "url(#a)", "none"]),
+            "id": rng.choice("abcg"),
+            "href": rng.choice(["#a", "#b", "#x"]),
+            "style": f"fill:{number()};stroke-width:{number()}",
+            "display": rng.choice(["none", "inline"]),
+        }
+        chosen = rng.sample(sorted(wanted), rng.randrange(9))
+        return " ".join(f'{name}="{wanted[name]}"' for name in chosen)
+
+    def element(depth: int) -> str:
+        name = rng.choice(ELEMENTS)
+        inner = "".join(element(depth + 1) for _ in range(rng.randrange(4))) if depth < 5 else ""
+        return f"<{name} {attributes()}>{inner}</{name}>"
+
+    box = " ".join(number() for _ in range(4))
+    return svg("".join(element(0) for _ in range(rng.randrange(1, 6))), f'viewBox="{box}" width="{number()}"')
+
+
+@cache
+def plain_font() -> bytes:
+    """A shipped font as TrueType."""
+    font = TTFont(FONT_FOLDER / "hanken-grotesk" / "latin.woff2")
+    font.flavor = None
+    target = io.BytesIO()
+    font.save(target)
+    return target.getvalue()
+
+
+def nested_glyphs(levels: int, times: int) -> bytes:
+    """A font in which each letter is made of ``times`` of the one before."""
+    font = TTFont(io.BytesIO(plain_font()), recalcBBoxes=False)
+    for table in ("gvar", "fvar", "HVAR", "MVAR", "STAT", "avar", "GSUB", "GPOS", "GDEF"):
+        if table in font:
+            del font[table]
+    letters = [font.getBestCmap()[ord("a") + n] for n in range(levels)]
+    pen = TTGlyphPen(None)
+    pen.moveTo((0, 0))
+    for x, y in ((0, 9), (9, 9), (9, 0)):
+        pen.lineTo((x, y))
+    pen.closePath()
+    font["glyf"][letters[0]] = boxed(pen.glyph())
+    for one, before in zip(letters[1:], letters, strict=False):
+        pen = TTGlyphPen(font["glyf"])
+        for n in range(times):
+            pen.addComponent(before, (1, 0, 0, 1, n * 7, n * 3))
+        font["glyf"][one] = boxed(pen.glyph())
+    target = io.BytesIO()
+    font.save(target)
+    return target.getvalue()
+
+
+def boxed(glyph: Any) -> Any:
+    """A glyph that says where it lies without being measured."""
+    glyph.xMin = glyph.yMin = 0
+    glyph.xMax = glyph.yMax = 9
+    return glyph
+
+
+def packed_bomb(size: int) -> bytes:
+    """A WOFF2 whose tables are ``size`` zeros."""
+    packer = brotli.Compressor(quality=5, lgwin=24)
+    chunk = bytes(1 << 20)
+    packed = b"".join(packer.process(chunk) for _ in range(size >> 20)) + packer.finish()
+    directory = bytes([0x01]) + bytes([0x8F, 0xFF, 0xFF, 0xFF, 0x7F])
+    header = struct.pack(
+        ">4sIIHHIIHHIIIII",
+        b"wOF2",
+        0x00010000,
+        48 + len(directory) + len(packed),
+        1,
+        0,
+        size & 0xFFFFFFFF,
+        len(packed),
+        1,
+        0,
+        0,
+        0,
+        0,
+        0,
+        0,
+    )
+    return header + directory + packed
+
+
+def worst_fonts() -> list[Callable[[], bytes]]:
+    return [
+        lambda: nested_glyphs(10, 8),
+        lambda: nested_glyphs(6, 40),
+        lambda: nested_glyphs(3, 200),
+        lambda: packed_bomb(256 << 20),
+        lambda: b"wOF2" + bytes(200),
+        lambda: b"OTTO" + b"\xff" * 3000,
+        lambda: b"\x00\x01\x00\x00" + struct.pack(">H", 65535) + bytes(90),
+        lambda: b"true",
+        lambda: plain_font() * 40,
+    ]
+
+
+def chunked(kind: bytes, content: bytes) -> bytes:
+    return struct.pack(">I", len(content)) + kind + content + struct.pack(">I", zlib.crc32(kind + content))
+
+
+def png(width: int, height: int, data: bytes, *more: bytes) -> bytes:
+    head = chunked(b"IHDR", struct.pack(">IIBBBBB", width, height, 8, 6, 0, 0, 0))
+    return b"\x89PNG\r\n\x1a\n" + head + b"".join(more) + chunked(b"IDAT", data) + chunked(b"IEND", b"")
+
+
+def worst_pictures() -> list[Callable[[], bytes]]:
+    def empty_lines(width: int, height: int) -> bytes:
+        return zlib.compress(bytes(height * (1 + 4 * width)), 1)
+
+    def jpeg(side: int, **values: object) -> bytes:
+        target = io.BytesIO()
+        Image.new("RGB", (side, side), "#8090a0").save(target, "JPEG", **values)
+        return target.getvalue()
+
+    def scans() -> bytes:
+        """A progressive JPEG with its last scan three thousand times."""
+        whole = jpeg(1500, progressive=True)
+        last = whole.rindex(b"\xff\xda")
+        return whole[:last] + whole[last:-2] * 3000 + whole[-2:]
+
+    return [
+        lambda: png(8, 8, zlib.compress(bytes(8 * 33)), chunked(b"tEXt", b"") * 1_000_000),
+        lambda: png(8, 8, zlib.compress(bytes(8 * 33)), chunked(b"IDAT", b"") * 1_000_000),
+        lambda: png(4800, 4800, empty_lines(4800, 4800)),
+        lambda: png(60_000, 60_000, b""),
+        lambda: png(100, 100, zlib.compress(bytes(200_000_000), 1)),
+        lambda: png(8, 8, b""),
+        scans,
+        lambda: jpeg(4800),
+        lambda: png(
+            8, 8, zlib.compress(bytes(8 * 33)), chunked(b"iCCP", b"x\0\0" + zlib.compress(bytes(100_000_000), 1))
+        ),
+        lambda: png(
+            8, 8, zlib.compress(bytes(8 * 33)), chunked(b"zTXt", b"x\0\0" + zlib.compress(bytes(100_000_000), 1))
+        ),
+    ]
+
+
+def worst_kits() -> list[Callable[[], bytes]]:
+    whole = json.loads(write_kit(wendmere_lock()))
+
+    def kit(change: Callable[[dict], None]) -> bytes:
+        copy = json.loads(json.dumps(whole))
+        change(copy)
+        return json.dumps(copy).encode()
+
+    def crossing(copy: dict) -> None:
+        rng = random.Random(3)
+        knots = [{"x": rng.uniform(0, 90), "y": rng.uniform(0, 90)} for _ in range(1500)]
+        copy["controls"][0]["parts"][0]["shape"] = {"kind": "path", "contours": [{"knots": knots}]}
+
+    def dashes(copy: dict) -> None:
+        copy["controls"][0]["parts"][0]["effects"].append({"kind": "outline", "id": "e99", "dash": 0.01, "gap": 0.01})
+
+    def inside(copy: dict) -> None:
+        parts = copy["controls"][0]["parts"]
+        parts[0]["within"], parts[1]["within"] = parts[1]["id"], parts[0]["id"]
+        parts[0]["shape"] = parts[1]["shape"] = {"kind": "group"}
+
+    def copies(copy: dict) -> None:
+        parts = copy["controls"][0]["parts"]
+        parts[0]["within"], parts[1]["within"] = parts[1]["id"], parts[2]["id"]
+        parts[1]["shape"] = parts[2]["shape"] = {"kind": "repeat", "count": 500}
+
+    def follows(copy: dict) -> None:
+        one, two = copy["controls"][0]["parts"][:2]
+        one["follows"] = [{"path": "x", "source": two["id"], "measure": "left"}]
+        two["follows"] = [{"path": "x", "source": one["id"], "measure": "left"}]
+
+    return [
+        lambda: kit(crossing),
+        lambda: kit(dashes),
+        lambda: kit(inside),
+        lambda: kit(copies),
+        lambda: kit(follows),
+        lambda: kit(lambda copy: copy["controls"][0]["parts"][0].update(clip=copy["controls"][0]["parts"][0]["id"])),
+        lambda: write_kit(wendmere_lock()).replace(b"212.0", b"2" * 5000, 1),
+        lambda: write_kit(wendmere_lock()).replace(b"212.0", b"2" * 5000 + b".5", 1),
+        lambda: b"[" * 200_000,
+        lambda: b'{"a":' * 100_000,
+        lambda: b'{"schema_version": 1e999}',
+        lambda: b"\xff\xfe{}",
+        lambda: kit(lambda copy: copy.update(controls=copy["controls"][:1] * 600)),
+        lambda: kit(lambda copy: copy.update(files={"0" * 32: "AAAA" * 5_000_000})),
+        lambda: kit(lambda copy: copy.update(name="\u0000")),
+        lambda: b'{"controls": ' + b"[" * 60 + b"1," * 4_000_000 + b"1" + b"]" * 60 + b"}",
+        lambda: kit(lambda copy: copy["controls"][0].update(parts=copy["controls"][0]["parts"] * 300)),
+    ]
+
+
+def damaged(content: bytes, rng: random.Random) -> bytes:
+    """A file with some of its bytes changed, taken out, doubled or cut off."""
+    changed = bytearray(content)
+    for _ in range(rng.choice([1, 2, 8, 64])):
+        at, long = rng.randrange(len(changed)), rng.choice([1, 2, 4, 30])
+        match rng.randrange(6):
+            case 0:
+                changed[at] ^= 1 << rng.randrange(8)
+            case 1:
+                changed[at : at + long] = rng.randbytes(long)
+            case 2:
+                del changed[at : at + long]
+            case 3:
+                changed[at:at] = changed[at : at + long] * rng.choice([1, 40])
+            case 4:
+                changed[at : at + 4] = rng.choice(EXTREMES)
+            case _:
+                del changed[at + len(changed) // 2 :]
+        if not changed:
+            return b""
+    return bytes(changed)
+
+
+@cache
+def sound_pictures() -> tuple[bytes, ...]:
+    made = []
+    for form, mode in FORMS:
+        target = io.BytesIO()
+        Image.effect_mandelbrot((64, 48), (-2, -1, 1, 1), 40).convert(mode).save(target, form)
+        made.append(target.getvalue())
+    return tuple(made)
+
+
+def nth(kind: str, number: int) -> bytes:
+    """The file of a kind, ``svg``, ``font``, ``picture`` or ``kit``, with a number."""
+    rng = random.Random(f"{kind} {number}")
+    worst = {"svg": worst_svgs, "font": worst_fonts, "picture": worst_pictures, "kit": worst_kits}[kind]()
+    if number < len(worst):
+        return worst[number]()
+    if kind == "svg":
+        return any_svg(rng) if number % 3 else damaged(any_svg(rng), rng)
+    if kind == "font":
+        sound = plain_font() if number % 2 else (FONT_FOLDER / "comfortaa" / "latin.woff2").read_bytes()
+        return damaged(sound, rng)
+    if kind == "picture":
+        return damaged(rng.choice(sound_pictures()), rng)
+    return damaged(write_kit(wendmere_lock()), rng)
