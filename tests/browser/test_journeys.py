@@ -114,7 +114,7 @@ def test_escape_restores_what_was_dragged(page, server):
 def test_wrong_input_is_answered_where_it_stands(page, server):
     open_bench(page, server.url, "?part=p5")
     type_value(page, "parts/p5/shape/size", "-3")
-    expect(page.locator("#fault")).to_have_text("Size: must be more than 0.")
+    expect(page.locator("#fault")).to_have_text("Size: must be more than 0 px.")
     page.keyboard.press("Escape")
     expect(value(page, "parts/p5/shape/size")).to_have_text("15")
     words = value(page, "parts/p5/shape/words")

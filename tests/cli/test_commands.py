@@ -1,6 +1,12 @@
 """The command line gives the same files as the interface, byte for byte."""
 
 import json
+import os
+import sqlite3
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
 
 import pytest
 from typer.testing import CliRunner
@@ -62,3 +68,91 @@ def test_the_schema_is_json():
 def test_what_does_not_exist_is_said_in_words(run):
     with pytest.raises(ObrellError, match="There is no kit “Nowhere”"):
         run("deliver", "Nowhere", "--out", "x")
+
+
+@pytest.mark.parametrize(
+    ("arguments", "words"),
+    [
+        (["render", "wendmere-lock", "c1", "--out", "lamp.jpg"], ".png or .svg"),
+        (["render", "wendmere-lock", "c1", "--out", "lamp.png", "--density", "nan"], "finite number"),
+        (["render", "wendmere-lock", "c1", "--out", "lamp.png", "--density", "0"], "0.25 or more"),
+        (["render", "wendmere-lock", "c1", "--out", "/dev/full/lamp.png"], "/dev/full"),
+        (["render", "wendmere-lock", "none", "--out", "lamp.png"], "no control"),
+        (["deliver", "wendmere-lock", "--out", "files", "--density", "nan"], "finite number"),
+        (["deliver", "wendmere-lock", "--out", "files", "--pattern", "...{density}/{control}"], "no name of its own"),
+        (["deliver", "wendmere-lock", "--out", "/proc/files"], "/proc/files"),
+        (["kit", "export", "wendmere-lock", "/proc/kit.json"], "/proc/kit.json"),
+        (["serve", "--port", "99999"], "There is no port 99999"),
+        (["backup", "/proc/copy.db"], "could not be written"),
+    ],
+    ids=lambda value: " ".join(value)[:40] if isinstance(value, list) else "",
+)  # fmt: skip
+def test_what_cannot_be_done_is_said_and_no_traceback_is_shown(data, tmp_path, arguments, words):
+    done = command(data, tmp_path, *arguments)
+    assert done.returncode != 0
+    assert "Traceback" not in done.stderr
+    assert words in " ".join(done.stderr.replace("│", " ").split())
+    assert not list(tmp_path.rglob("*.part"))
+
+
+def harmed(data, harm):
+    if harm == "folder":
+        data.unlink()
+        data.mkdir()
+    elif harm == "cut":
+        data.write_bytes(data.read_bytes()[:9000])
+    else:
+        data.write_text("fish")
+
+
+@pytest.mark.parametrize(
+    ("harm", "words"), [("folder", "is a folder"), ("cut", "is cut off"), ("none", "is not a database")]
+)
+def test_a_database_that_is_none_is_refused_in_words(data, tmp_path, harm, words):
+    harmed(data, harm)
+    done = command(data, tmp_path, "render", "wendmere-lock", "c1", "--out", "lamp.png")
+    assert done.returncode == 1
+    assert "Traceback" not in done.stderr
+    assert words in " ".join(done.stderr.split())
+
+
+def test_one_damaged_control_does_not_keep_the_others_from_being_delivered(data, tmp_path):
+    with sqlite3.connect(data) as connection:
+        changed = "UPDATE documents SET body = '{}' WHERE hash = (SELECT head FROM controls WHERE id = 'c3')"
+        connection.execute(changed)
+    connection.close()
+    done = command(data, tmp_path, "deliver", "wendmere-lock", "--out", "files", "--density", "1", "--format", "png")
+    assert done.returncode == 1
+    assert "Left out" in done.stderr
+    assert len(list((tmp_path / "files").rglob("*.png"))) == 12
+    assert "left_out" in (tmp_path / "files" / "manifest.json").read_text()
+
+
+def test_a_server_that_is_told_to_end_leaves_one_whole_file_and_nothing_else(server, tmp_path):
+    pid = server.process.pid
+    assert list(Path(tempfile.gettempdir()).glob(f"obrell-{pid}-*"))
+    server.process.terminate()
+    server.process.wait(30)
+    assert not list(Path(tempfile.gettempdir()).glob(f"obrell-{pid}-*"))
+    assert not server.data.with_name("kits.db-wal").exists()
+    copy = tmp_path / "mailed.db"
+    copy.write_bytes(server.data.read_bytes())
+    assert len(Kits(copy).controls("wendmere-lock")) == 13
+
+
+@pytest.fixture
+def data(tmp_path, sample):
+    copy = tmp_path / "data" / "kits.db"
+    copy.parent.mkdir()
+    Kits(sample).backup(copy)
+    return copy
+
+
+def command(data, folder, *arguments):
+    """The command line as a process of its own."""
+    code = "from obrell.cli import main; main()"
+    environment = os.environ | {"OBRELL_DATA": str(data), "COLUMNS": "300"}
+    return subprocess.run(
+        [sys.executable, "-c", code, *arguments], capture_output=True, text=True,
+        cwd=folder, env=environment, check=False,
+    )  # fmt: skip

@@ -40,7 +40,7 @@ PORT = 8420
 
 Data = Annotated[Path, typer.Option("--data", help="The database file.", envvar="OBRELL_DATA")]
 KitName = Annotated[str, typer.Argument(help="The kit's id or name.")]
-Port = Annotated[int, typer.Option(min=0, max=65535, help="The port to serve on; 0 for any that is free.")]
+Port = Annotated[int, typer.Option(help="The port to serve on; 0 for any that is free.")]
 
 
 def main() -> None:

@@ -15,6 +15,7 @@ from obrell.core.errors import Refused
 from obrell.core.raster.jit import load_all
 
 HOST = "127.0.0.1"
+LAST_PORT = 65535
 GRACE_S = 3
 """How long open windows may hold up the end."""
 FIRST_PAGE_S = 0.5
@@ -31,13 +32,15 @@ def _get_ready() -> None:
 
 def run(data: Path, port: int) -> None:
     """Serve until stopped; prints the address once the port is open."""
+    if not 0 <= port <= LAST_PORT:
+        raise Refused(f"There is no port {port}: they go from 1 to {LAST_PORT}, and 0 is any that is free.")
     listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind((HOST, port))
     except OSError as error:
         why = "is taken" if error.errno == errno.EADDRINUSE else f"cannot be used ({error.strerror})"
-        other = port + 1 if 1024 <= port < 65535 else 8421
+        other = port + 1 if 1024 <= port < LAST_PORT else 8421
         raise Refused(f"Port {port} {why}. Another one will do: --port {other}.") from error
     listener.listen(128)
     create_app = uvicorn.importer.import_from_string(APPLICATION)

@@ -7,10 +7,11 @@ import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from functools import lru_cache
-from typing import Any, TypeVar, cast
+from typing import Any, Generic, TypeVar, cast
 
 from numpy.typing import NDArray
 
+T = TypeVar("T")
 F = TypeVar("F", bound=Callable[..., Any])
 
 _forgetting: list[Callable[[], None]] = []
@@ -36,6 +37,28 @@ def remembered(most: int) -> Callable[[F], F]:
         return cast(F, made)
 
     return kept
+
+
+class OfObject(Generic[T]):
+    """What was made of objects that never change, found by which object it is and by what else it depends on:
+    documents share all that an edit did not change. At most ``most`` are kept."""
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self._known: dict[tuple[int, Hashable], tuple[object, T]] = {}
+        forgets(self._known.clear)
+
+    def get(self, of: object, besides: Hashable, make: Callable[[], T]) -> T:
+        """What was made of an object, made now when it was not before."""
+        key = (id(of), besides)
+        found = self._known.get(key)
+        if found is not None and found[0] is of:
+            return found[1]
+        made = make()
+        if len(self._known) >= self._most:
+            self._known.clear()
+        self._known[key] = (of, made)
+        return made
 
 
 class Kept:

@@ -30,7 +30,10 @@ class Documents:
     def read(self, kind: type[Document], hash_: str, body: str) -> Document:
         """The document of a hash and its text; raises ``Unreadable``."""
         known = self.find(kind, hash_)
-        return known if known is not None else self.keep(hash_, _parsed(kind, body), len(body))
+        if known is None:
+            known = _parsed(kind, body)
+            self.keep(hash_, known, len(body))
+        return known
 
     def find(self, kind: type[Document], hash_: str) -> Document | None:
         """The document when it is at hand."""
@@ -41,7 +44,7 @@ class Documents:
             self._known.move_to_end((kind, hash_))
             return found[0]  # type: ignore[return-value]
 
-    def keep(self, hash_: str, document: Document, size: int) -> Document:
+    def keep(self, hash_: str, document: Control | KitIndex, size: int) -> None:
         """Keep a document at hand, and let go of those not used for longest."""
         with self._lock:
             key = (type(document), hash_)
@@ -51,7 +54,6 @@ class Documents:
             while self._size > self._kept_bytes and len(self._known) > 1:
                 _, (_, freed) = self._known.popitem(last=False)
                 self._size -= freed
-            return document
 
 
 def _parsed(kind: type[Document], body: str) -> Document:

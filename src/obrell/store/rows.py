@@ -12,7 +12,7 @@ from obrell.core.document.model import Control
 from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import NoSuchThing, Refused, Unreadable
 from obrell.core.files import file_id
-from obrell.core.values.base import Value, canonical_json, content_hash
+from obrell.core.values.base import Value, canonical_json, text_hash
 from obrell.store.documents import Documents
 from obrell.store.tables import AnswerRow, ControlRow, DocumentRow, FileRow, KitRow, StepRow
 
@@ -74,10 +74,13 @@ class Rows:
 
     def keep(self, session: Session, value: Value) -> str:
         """Store a document by content, once; its hash."""
-        hash_ = content_hash(value)
-        if session.get(DocumentRow, hash_) is None:
-            session.add(DocumentRow(hash=hash_, body=canonical_json(value)))
+        text = canonical_json(value)
+        hash_ = text_hash(text)
+        if session.scalar(select(DocumentRow.hash).where(DocumentRow.hash == hash_)) is None:
+            session.add(DocumentRow(hash=hash_, body=text))
             session.flush()
+        if isinstance(value, Control | KitIndex):
+            self._documents.keep(hash_, value, len(text))
         return hash_
 
     def save_control(

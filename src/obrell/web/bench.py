@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Sequence
+from functools import partial
 from typing import Annotated, Any, Literal, get_args
 
 from fastapi import APIRouter, Body, Query, Request
@@ -20,6 +21,7 @@ from obrell.core.edit import Edit, read_edit
 from obrell.core.edit.base import part_of
 from obrell.core.errors import ObrellError, Refused, Unreadable
 from obrell.core.geometry.svgdata import number
+from obrell.core.kept import OfObject
 from obrell.core.raster.layers import NO_BOX, Box
 from obrell.core.render.build_up import build_steps, costs
 from obrell.core.render.compose import SHARED, canvas_box, painted_bounds
@@ -33,7 +35,7 @@ from obrell.web.pictures import picture_address
 from obrell.web.scene import gradient_scene, scene_of
 from obrell.web.selection import NOTHING, Selection
 from obrell.web.services import Ident, Sender, Window, kits_of, rooms_of
-from obrell.web.sheet import sheet_view
+from obrell.web.sheet import PartView, SheetView, sheet_view
 
 router = APIRouter()
 log = logging.getLogger(__name__)
@@ -204,6 +206,7 @@ def _state(kits: Kits, kit: str, stored: Stored, seen: Selection) -> dict[str, A
     settings = index.settings()
     resolved = resolve(settings, control)
     selected, effect = _selected(control, seen.part), seen.effect
+    held = descendants(control, selected)
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
     part = node.part if node else None
     steps = kits.history(kit, control.id)
@@ -212,7 +215,7 @@ def _state(kits: Kits, kit: str, stored: Stored, seen: Selection) -> dict[str, A
     return {
         "version": stored.version, "hash": stored.hash, "index": index_hash,
         "selected": list(selected), "effect": effect, "name": control.name,
-        "clip": [p.model_dump(mode="json") for p in control.parts if p.id in descendants(control, selected)],
+        "clip": [p.model_dump(mode="json") for p in control.parts if p.id in held],
         "cut": [
             {"name": cut.name, "inside": cut.inside().model_dump(), "grow": cut.grown().model_dump()}
             for cut in cut_strokes(resolved)
@@ -224,7 +227,7 @@ def _state(kits: Kits, kit: str, stored: Stored, seen: Selection) -> dict[str, A
         "blocks": {
             "sheet": block("_sheet.html", context | {
                 "sheet": sheet, "canvas_middle": _middle(control),
-                "words": WORDS, "thumbs": _thumbs(index_hash, stored, resolved),
+                "words": WORDS, "lines": _lines(sheet, _thumbs(index_hash, stored, resolved), _middle(control)),
             }),
             "strip": block("_strip.html", context | {
                 "part": part, "effect": effect, "steps": _strip(index_hash, stored, resolved, node),
@@ -236,6 +239,21 @@ def _state(kits: Kits, kit: str, stored: Stored, seen: Selection) -> dict[str, A
             "history": block("_history.html", {"steps": steps}),
         },
     }  # fmt: skip
+
+
+_LINES = OfObject[str](8192)
+
+
+def _lines(sheet: SheetView, thumbs: dict[str, str], middle: tuple[str, str]) -> list[str]:
+    """The block of every part; those that are not open are kept."""
+    context = {"sheet": sheet, "words": WORDS, "canvas_middle": middle}
+
+    def line(part: PartView) -> str:
+        return block("_part.html", context | {"part": part, "thumb": thumbs[part.id]})
+
+    return [
+        line(part) if part.open else _LINES.get(part, thumbs[part.id], partial(line, part)) for part in sheet.parts
+    ]
 
 
 def _middle(control: Control) -> tuple[str, str]:
@@ -253,9 +271,21 @@ def _thumbs(index: str, stored: Stored, resolved: Resolved) -> dict[str, str]:
 
 def _shape_box(resolved: Resolved, part: Part) -> Box:
     """The device pixels of a part's shape at density 1, wherever it lies; no more than can be drawn."""
-    box = device_box(site_of(resolved, part, 1.0, NO_BOX, SHARED).outline)
+    box = _outer_box(resolved, part)
     limit = Box(box.left, box.top, box.left + MAX_THUMB_PX, box.top + MAX_THUMB_PX)
     return box.meet(limit)
+
+
+_OUTER = OfObject[Box](8192)
+
+
+def _outer_box(resolved: Resolved, part: Part) -> Box:
+    """The device pixels of a part's shape at density 1."""
+
+    def made() -> Box:
+        return device_box(site_of(resolved, part, 1.0, NO_BOX, SHARED).outline)
+
+    return _OUTER.get(part, resolved.fit, made)
 
 
 def _query(box: Box) -> dict[str, int]:
@@ -306,7 +336,7 @@ def _off_canvas(resolved: Resolved) -> frozenset[str]:
     canvas = canvas_box(resolved, 1.0)
     outside = set()
     for name, node in resolved.tree.all.items():
-        box = device_box(site_of(resolved, node.part, 1.0, NO_BOX, SHARED).outline)
+        box = _outer_box(resolved, node.part)
         if not box.empty and box.meet(canvas) != box:
             outside.add(name)
     return frozenset(outside)

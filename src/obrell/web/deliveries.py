@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import errno
 import logging
+import os
+import shutil
 import tempfile
 import threading
 import time
@@ -36,6 +38,7 @@ KEPT = 8
 """Finished deliveries kept for downloading; older archives are deleted."""
 EXAMPLES = 4
 DISK_FULL = "The files could not be written: the disk may be full. Nothing was kept; the kit is safe."
+PREFIX = "obrell-"
 FULL = (errno.ENOSPC, errno.EDQUOT)
 MOST_AT_ONCE = 4
 log = logging.getLogger(__name__)
@@ -80,7 +83,8 @@ class Deliveries:
     def __init__(self, gate: Gate) -> None:
         self._gate = gate
         self._all: dict[str, Delivery] = {}
-        self._folder = tempfile.TemporaryDirectory(prefix="obrell-")
+        remove_left_behind()
+        self._folder = tempfile.TemporaryDirectory(prefix=f"{PREFIX}{os.getpid()}-")
         self._lock = threading.Lock()
 
     def start(
@@ -111,6 +115,14 @@ class Deliveries:
         if name not in self._all:
             raise NoSuchThing("That delivery is no longer kept here. Make it again.")
         return self._all[name]
+
+
+def remove_left_behind() -> None:
+    """Archives of processes that were killed before they could remove them."""
+    for folder in Path(tempfile.gettempdir()).glob(f"{PREFIX}[0-9]*-*"):
+        owner = folder.name.removeprefix(PREFIX).partition("-")[0]
+        if owner.isdecimal() and not Path(f"/proc/{owner}").exists():
+            shutil.rmtree(folder, ignore_errors=True)
 
 
 def _run(delivery: Delivery, gate: Gate) -> None:

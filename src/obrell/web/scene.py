@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from obrell.core.document.gradients import laid
 from obrell.core.document.guides import guide_places
 from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Control, KitSettings, Part
 from obrell.core.document.tree import Tree
 from obrell.core.geometry.svgdata import path_data
+from obrell.core.kept import OfObject
 from obrell.core.shapes import Line, Path
 from obrell.core.shapes.path import Contour
+
+_PARTS = OfObject[dict[str, object]](8192)
 
 
 def scene_of(control: Control, kit: KitSettings, tree: Tree, *, outlines: bool = False) -> dict[str, object]:
@@ -23,7 +28,7 @@ def scene_of(control: Control, kit: KitSettings, tree: Tree, *, outlines: bool =
             {"id": g.id, "axis": g.axis, "at": places[g.id], "locked": g.locked} for g in control.guides if g.visible
         ],
         "reference": None if control.reference is None else control.reference.model_dump(),
-        "parts": [_part(node.part, outlines) for node in tree.all.values()],
+        "parts": [_PARTS.get(node.part, outlines, partial(_part, node.part, outlines)) for node in tree.all.values()],
     }
 
 

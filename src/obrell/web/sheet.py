@@ -24,6 +24,7 @@ from obrell.core.effects.base import ZONES, Effect, gradient_of
 from obrell.core.effects.markup import straightened
 from obrell.core.effects.pigments import seams_of
 from obrell.core.errors import NoSuchThing
+from obrell.core.kept import OfObject
 from obrell.core.shapes import Container, Path, Repeat, Text
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
@@ -348,7 +349,23 @@ def _canvas(control: Control, kit: KitSettings) -> tuple[Piece, ...]:
     )  # fmt: skip
 
 
+_CLOSED = OfObject[PartView](8192)
+"""Parts that are not open: nothing but themselves and their place in the list tells how they are shown."""
+
+
 def _part(
+    control: Control, kit: KitSettings, part: Part, number: int, depth: int,
+    selected: tuple[str, ...], seen: Selection, off_canvas: bool, resolved: Resolved,
+) -> PartView:  # fmt: skip
+    if selected == (part.id,):
+        return _part_view(control, kit, part, number, depth, selected, seen, off_canvas, resolved)
+    besides = (number, depth, part.id in selected, off_canvas, seen.anchor)
+    return _CLOSED.get(
+        part, besides, lambda: _part_view(control, kit, part, number, depth, selected, seen, off_canvas, resolved)
+    )
+
+
+def _part_view(
     control: Control, kit: KitSettings, part: Part, number: int, depth: int,
     selected: tuple[str, ...], seen: Selection, off_canvas: bool, resolved: Resolved,
 ) -> PartView:  # fmt: skip

@@ -15,6 +15,7 @@ from pydantic import BaseModel
 from obrell.core.effects.mask import COVER_KINDS, GradientCover, PartCover, cover_of_kind
 from obrell.core.effects.offsets import OFFSET_KINDS, Cast, Shift, converted
 from obrell.core.errors import GONE, BadValue, NoSuchThing
+from obrell.core.kept import OfObject
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Live, live_of
 from obrell.core.values.paints import FILL_KINDS, AnyFill, refilled
@@ -77,10 +78,21 @@ def _step(here: Any, step: str) -> Any:
     raise NoSuchThing(GONE)
 
 
+FEW = 12
+_PLACES = OfObject[dict[str, int]](64)
+
+
+def place_of_id(items: tuple[Any, ...], name: str) -> int | None:
+    """Where an item of that id stands; None when there is none."""
+    if len(items) <= FEW:
+        return next((place for place, item in enumerate(items) if getattr(item, "id", None) == name), None)
+    return _PLACES.get(items, None, lambda: {getattr(item, "id", ""): n for n, item in enumerate(items)}).get(name)
+
+
 def _index(items: tuple[Any, ...], step: str) -> int:
-    for index, item in enumerate(items):
-        if getattr(item, "id", None) == step:
-            return index
+    place = place_of_id(items, step)
+    if place is not None:
+        return place
     kind, _, number = step.partition(":")
     if number.isdigit():
         of_kind = [index for index, item in enumerate(items) if getattr(item, "kind", None) == kind]

@@ -16,7 +16,7 @@ from obrell.core.effects import Effect, Paint
 from obrell.core.effects.base import Lamp
 from obrell.core.effects.pigments import mean_colour
 from obrell.core.errors import NoSuchThing
-from obrell.core.kept import forgets
+from obrell.core.kept import OfObject
 from obrell.core.shapes import Box
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink
@@ -94,10 +94,7 @@ def _in_state(control: Control, state: str) -> Control:
     return settled(control)
 
 
-_KNOWN: dict[int, tuple[Part, Mapping[str, str], Part]] = {}
-"""Parts that were made literal before, by identity: documents share what an edit did not change."""
-MOST_KNOWN = 8192
-forgets(_KNOWN.clear)
+_LITERAL = OfObject[Part](8192)
 
 
 def _with_literals(control: Control, colours: Mapping[str, str]) -> Control:
@@ -119,14 +116,7 @@ def _colour_of(ground: Fill) -> str:
 
 
 def _literal_part(part: Part, colours: Mapping[str, str]) -> Part:
-    known = _KNOWN.get(id(part))
-    if known is not None and known[0] is part and known[1] == colours:
-        return known[2]
-    made: Part = _literal(part, colours)
-    if len(_KNOWN) >= MOST_KNOWN:
-        _KNOWN.clear()
-    _KNOWN[id(part)] = (part, colours, made)
-    return made
+    return _LITERAL.get(part, tuple(colours.items()), lambda: _literal(part, colours))
 
 
 def _literal(value: Any, colours: Mapping[str, str]) -> Any:

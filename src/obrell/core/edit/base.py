@@ -11,6 +11,7 @@ from pydantic import ConfigDict, ValidationError
 from obrell.core.document.follows import settled
 from obrell.core.document.model import MAX_PARTS, Control, Material, Part
 from obrell.core.document.moving import carried
+from obrell.core.document.paths import place_of_id
 from obrell.core.document.tree import descendants
 from obrell.core.edit.snapping import Snap
 from obrell.core.effects import AnyEffect
@@ -71,10 +72,10 @@ class Edit(Value):
 
 def part_of(control: Control, part_id: str) -> Part:
     """The part by its id; raises ``NoSuchThing``."""
-    for part in control.parts:
-        if part.id == part_id:
-            return part
-    raise NoSuchThing(GONE)
+    place = place_of_id(control.parts, part_id)
+    if place is None:
+        raise NoSuchThing(GONE)
+    return control.parts[place]
 
 
 def effect_of(part: Part, effect_id: str) -> AnyEffect:
@@ -93,13 +94,14 @@ def with_effects(part: Part, *changed: AnyEffect) -> Part:
 
 def check_unlocked(control: Control, ids: Iterable[str]) -> None:
     """Raises ``Refused`` when one of the parts is locked, ``NoSuchThing`` when one is gone."""
-    there = {part.id: part for part in control.parts}
     for part_id in ids:
-        part = there.get(part_id)
-        if part is None:
-            raise NoSuchThing(GONE)
-        if part.locked:
-            raise Refused(f"“{part.name}” is locked. Unlock it in the sheet to change it.")
+        refuse_locked(part_of(control, part_id))
+
+
+def refuse_locked(part: Part) -> None:
+    """Raises ``Refused`` when the part is locked."""
+    if part.locked:
+        raise Refused(f"“{part.name}” is locked. Unlock it in the sheet to change it.")
 
 
 def each_part(

@@ -6,16 +6,18 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, JsonValue
 
+from obrell.core.document.draft import Draft
 from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Light, Part
-from obrell.core.document.moving import PLACE, set_value
+from obrell.core.document.moving import PLACE
 from obrell.core.document.paths import field_of, is_value, live_at, value_at, with_value
 from obrell.core.document.tree import arranged, descendants
-from obrell.core.edit.base import Edit, Surroundings, check_unlocked, moved
+from obrell.core.edit.base import Edit, Surroundings, check_unlocked, moved, part_of, refuse_locked
 from obrell.core.effects import Mask
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.svgdata import number
+from obrell.core.shapes import Container
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Id, Share
 
@@ -55,21 +57,11 @@ class SetValues(Edit):
         before, changes = control, self.each()
         if not changes:
             raise Refused(NO_PARTS)
+        draft, light = Draft(control), around.light_of(control)
         for change in changes:
-            control = self._changed(control, change, around)
+            set_in(draft, change, light)
+        control = draft.control()
         return control if self.anchor is None else self._anchored(before, control)
-
-    def _changed(self, control: Control, change: Change, around: Surroundings) -> Control:
-        light = around.light_of(control)
-        if change.path.startswith("light/") and control.light is None:
-            control = control.evolve(light=Light(direction=light))
-        if not is_value(change.path):
-            raise BadValue("Only values can be set; parts and effects are added, moved and removed.", change.path)
-        check_lock(control, change.path)
-        changed = set_value(control, change.path, change.value, light)
-        changed = _fitted_mask(changed, change.path)
-        _check_part(changed, change.path)
-        return _renamed(control, changed, change.path)
 
     def _anchored(self, before: Control, after: Control) -> Control:
         """Every changed part moved so that its anchor is where it was."""
@@ -144,40 +136,56 @@ def whose(control: Control, path: str) -> str:
 def check_lock(control: Control, path: str) -> None:
     """Raises ``Refused`` when the path leads to what a locked part keeps."""
     steps = path.split("/")
-    if steps[0] != "parts" or len(steps) < 3 or steps[2] in ALWAYS_FREE:
+    if steps[0] == "parts" and len(steps) > 2 and steps[2] not in ALWAYS_FREE:
+        part = part_of(control, steps[1])
+        places = steps[2] in PLACE and isinstance(part.shape, Container)
+        check_unlocked(control, descendants(control, [part.id]) if places else [part.id])
+
+
+def set_in(draft: Draft, change: Change, light: float) -> None:
+    """One value set in a control under way; raises ``Refused`` for what is no value, is locked, or is not allowed."""
+    path = change.path
+    if not is_value(path):
+        raise BadValue("Only values can be set; parts and effects are added, moved and removed.", path)
+    root, _, rest = path.partition("/")
+    if root == "parts":
+        name, _, below = rest.partition("/")
+        _set_of_part(draft, name, below, change.value, light)
         return
-    places = steps[2] in PLACE
-    check_unlocked(control, descendants(control, [steps[1]]) if places else [steps[1]])
+    control = draft.control()
+    if root == "light" and rest and control.light is None:
+        control = control.evolve(light=Light(direction=light))
+    draft.replace(with_value(control, path, change.value, light))
 
 
-def _check_part(control: Control, path: str) -> None:
-    steps = path.split("/")
-    if steps[0] == "parts" and len(steps) > 3 and steps[2] == "shape":
-        part: Part = value_at(control, "/".join(steps[:2]))
-        problem = part.shape.problem()
-        if problem:
-            raise BadValue(problem, path)
+def _set_of_part(draft: Draft, name: str, path: str, value: Any, light: float) -> None:
+    old = draft.part(name)
+    field = path.partition("/")[0]
+    if field in PLACE and isinstance(old.shape, Container):
+        check_lock(draft.control(), f"parts/{name}/{path}")
+    elif field not in ALWAYS_FREE:
+        refuse_locked(old)
+    new = draft.set(name, path, value, light)
+    if field == "effects":
+        draft.put(_fitted_mask(new, path))
+    elif field == "shape":
+        if new.shape.problem():
+            raise BadValue(new.shape.problem(), path)
+        draft.put(_renamed(old, new))
 
 
-def _fitted_mask(control: Control, path: str) -> Control:
+def _fitted_mask(part: Part, path: str) -> Part:
     """A mask that begins or ends to move with its part fits it where that is now."""
     steps = path.split("/")
-    mask = value_at(control, "/".join(steps[:4])) if steps[2:3] == ["effects"] and len(steps) > 4 else None
-    if not isinstance(mask, Mask) or (steps[4] != "moves" and steps[4:6] != ["cover", "part"]):
-        return control
-    part: Part = value_at(control, "/".join(steps[:2]))
-    fitted: Control = with_value(control, "/".join(steps[:4]), mask.fitted_to(part.x, part.y))
+    mask = value_at(part, "/".join(steps[:2]))
+    if not isinstance(mask, Mask) or (steps[2] != "moves" and steps[2:4] != ["cover", "part"]):
+        return part
+    fitted: Part = with_value(part, "/".join(steps[:2]), mask.fitted_to(part.x, part.y))
     return fitted
 
 
-def _renamed(before: Control, control: Control, path: str) -> Control:
+def _renamed(old: Part, new: Part) -> Part:
     """A part that is still called as its kind or its words suggest goes on being called so."""
-    steps = path.split("/")
-    if steps[0] != "parts" or steps[2:3] != ["shape"]:
-        return control
-    where = "/".join(steps[:2])
-    old, new = value_at(before, where), value_at(control, where)
     if old.name != old.shape.suggested_name() or new.shape.suggested_name() == old.name:
-        return control
-    renamed: Control = with_value(control, f"{where}/name", new.shape.suggested_name())
-    return renamed
+        return new
+    return new.evolve(name=new.shape.suggested_name())

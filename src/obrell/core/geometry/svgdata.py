@@ -10,6 +10,7 @@ from fontTools.svgLib.path.parser import parse_path
 from obrell.core.errors import BadDocument
 from obrell.core.geometry.paths import Path, PathBuilder, arc_point
 from obrell.core.geometry.plane import Rect
+from obrell.core.kept import remembered
 
 DECIMALS = 4
 
@@ -24,6 +25,7 @@ def number(value: float) -> str:
     return "0" if text in ("-0", "") else text
 
 
+@remembered(4096)
 def path_data(path: Path) -> str:
     """The ``d`` attribute of a path."""
     sink = _DataSink()

@@ -170,7 +170,7 @@ class PartSite:
         return self.cache.get(("blur", path, deviation, box), lambda: blurred(path, deviation, box))
 
 
-@remembered(1024)
+@remembered(4096)
 def placed(shape: Shape, place: Similarity) -> tuple[Rect, Path]:
     """A shape's own box and its outline in device space; kept, because most parts stay as they are."""
     return shape.box(), shape.path().transformed(place)

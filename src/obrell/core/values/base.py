@@ -54,13 +54,23 @@ def bad_value(error: ValidationError, model: type[BaseModel]) -> BadValue:
 
 def canonical_json(value: BaseModel) -> str:
     """The one JSON text of a value: sorted keys, no spaces, -0.0 written as 0.0."""
-    data = _without_negative_zero(value.model_dump(mode="json"))
+    data = value.model_dump(mode="json")
+    text = _dumped(data)
+    return _dumped(_without_negative_zero(data)) if "-0.0" in text else text
+
+
+def _dumped(data: Any) -> str:
     return json.dumps(data, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
 
 
 def content_hash(value: BaseModel) -> str:
     """32 hexadecimal digits that are equal exactly when the canonical JSON is equal."""
-    return hashlib.blake2b(canonical_json(value).encode(), digest_size=16).hexdigest()
+    return text_hash(canonical_json(value))
+
+
+def text_hash(text: str) -> str:
+    """``content_hash`` of the value with that canonical JSON."""
+    return hashlib.blake2b(text.encode(), digest_size=16).hexdigest()
 
 
 def _without_negative_zero(data: Any) -> Any:
