@@ -2,7 +2,7 @@
 PY := .venv/bin/python
 STAMP := .venv/.installed
 
-.PHONY: demo test lint bench screenshots
+.PHONY: demo test lint soak load bench screenshots
 
 $(STAMP): requirements.lock pyproject.toml
 	python3 -m venv .venv
@@ -21,6 +21,17 @@ lint: $(STAMP)
 
 test: lint /usr/bin/chromium
 	$(PY) -m pytest
+
+# Longer than anybody waits for: more hostile files, more kills, coverage-guided fuzzing, and load.
+soak: $(STAMP) /usr/bin/chromium
+	$(PY) -m pip install --quiet --disable-pip-version-check atheris==3.0.0
+	OBRELL_HOSTILE=3000 OBRELL_DOCUMENTS=3000 OBRELL_FUZZ=200 OBRELL_KILLS=60 $(PY) -m pytest \
+		tests/hostile tests/core/test_rules.py tests/web/test_fuzz.py tests/store tests/browser/test_journeys.py
+	for kind in svg font picture kit; do $(PY) -m tools.fuzz $$kind 300 || exit 1; done
+	$(PY) -m tools.load
+
+load: $(STAMP)
+	$(PY) -m tools.load
 
 bench: $(STAMP) /usr/bin/chromium tools/node_modules
 	$(PY) -m tools.bench

@@ -1,22 +1,28 @@
 """What documents and edits never do: go round in circles, change what is locked, set what is no value."""
 
+import os
+
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from obrell.core.deliver.svg import svg
 from obrell.core.document.follows import settled
-from obrell.core.document.model import Follow
+from obrell.core.document.model import Canvas, Control, Follow, Part
+from obrell.core.document.resolve import resolve
 from obrell.core.edit import read_edit
+from obrell.core.edit.admission import check_drawable
 from obrell.core.edit.base import Surroundings, applied
-from obrell.core.effects import Mask, Paint
+from obrell.core.effects import AnyEffect, Mask, Paint
 from obrell.core.effects.mask import PartCover
 from obrell.core.errors import BadDocument, BadValue, ObrellError, Refused
 from obrell.core.interchange.kit_file import read_kit, write_kit
-from obrell.core.render.admission import check_drawable
+from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Group, Repeat, Round
 from obrell.core.values.base import canonical_json
 from obrell.core.values.paints import Solid
+from obrell.core.values.wrong import in_words
 from tests.generating import values
 from tests.making import KIT, control, kit, part
 
@@ -160,3 +166,33 @@ def test_any_edit_is_refused_in_words_or_can_be_drawn(kind, data):
     assert words
     assert type(BUSY).model_validate_json(canonical_json(changed)) == changed
     assert canonical_json(BUSY) == before
+
+
+@st.composite
+def documents(draw):
+    """A control of up to three parts with any shapes and effects, at their most extreme."""
+    data = []
+    for number in range(1, draw(st.integers(1, 3)) + 1):
+        one = draw(values(Part)) | {"id": f"p{number}", "within": None}
+        effects = draw(st.lists(values(AnyEffect), max_size=3))
+        one["effects"] = [effect | {"id": f"e{place}"} for place, effect in enumerate(effects, start=1)]
+        data.append(one)
+    return data
+
+
+@settings(max_examples=int(os.environ.get("OBRELL_DOCUMENTS", "150")), suppress_health_check=list(HealthCheck))
+@given(documents())
+def test_any_document_is_refused_in_words_or_can_be_drawn(parts):
+    try:
+        made = Control(id="c1", name="Any", canvas=Canvas(width=60, height=40), parts=parts, next_number=50)
+        check_drawable(KIT, made)
+    except ValidationError as error:
+        made, words = None, in_words(error.errors()[0])
+    except Refused as error:
+        made, words = None, str(error)
+    if made is None:
+        assert words.endswith((".", "!"))
+    else:
+        shown = resolve(KIT, made)
+        assert picture(shown, 1.0).shape == (40, 60, 4)
+        assert svg(shown).startswith("<svg")

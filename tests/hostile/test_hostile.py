@@ -7,13 +7,13 @@ import pytest
 
 from obrell.core.aside import MEGABYTES, SECONDS, aside, patience
 from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.edit.admission import check_drawable
 from obrell.core.edit.insert import InsertParts
 from obrell.core.errors import ObrellError, TooLarge
 from obrell.core.interchange.fonts import read_font
 from obrell.core.interchange.kit_file import read_kit
 from obrell.core.interchange.pictures import read_picture
 from obrell.core.interchange.svg_read import read_svg
-from obrell.core.render.admission import check_drawable
 from tests.hostile.making import nth
 from tests.making import KIT, control
 

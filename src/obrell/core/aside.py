@@ -17,9 +17,11 @@ import struct
 import subprocess
 import sys
 import threading
+import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
+from dataclasses import dataclass
 from typing import IO, Any, TypeVar
 
 from obrell.core.errors import ObrellError, TooLarge
@@ -27,15 +29,25 @@ from obrell.core.errors import ObrellError, TooLarge
 T = TypeVar("T")
 
 SECONDS = 4.0
-"""Processor time that one piece of work may take, unless said otherwise."""
+"""Processor time that one piece of work may take, unless it is one of several with a budget."""
 WAITED = 2.5
 """How much longer than that it may take on the clock, when the machine is busy."""
 MEGABYTES = 500
 MOST_PROCESSES = 2
 NICENESS = 5
+TOO_LONG = "takes longer than it may. Something simpler will do."
 _START = "from obrell.core.aside import _serve; _serve()"
 _LENGTH = struct.Struct("<Q")
-_patience: ContextVar[float] = ContextVar("patience", default=SECONDS)
+
+
+@dataclass(slots=True)
+class _Budget:
+    """Seconds of processor time that are left for several pieces of work."""
+
+    left: float
+
+
+_budget: ContextVar[_Budget | None] = ContextVar("budget", default=None)
 _MARK = "OBRELL_ASIDE"
 _INSIDE = _MARK in os.environ
 """Whether this process is one that works aside."""
@@ -46,12 +58,17 @@ def aside(what: str, function: Callable[..., T], *args: Any) -> T:
     takes more time or memory than it may, or takes its process down; ``what`` begins the sentence that says so."""
     if _INSIDE:
         return function(*args)
+    budget = _budget.get() or _Budget(SECONDS)
+    if budget.left <= 0:
+        raise TooLarge(f"{what} {TOO_LONG}")
     with _SLOTS:
         helper = _taken()
         try:
-            done, value = helper.ask(pickle.dumps((function, args, _patience.get())))
+            done, value, spent = helper.ask(pickle.dumps((function, args, budget.left)))
         except _Ended as ended:
+            budget.left = 0
             raise TooLarge(f"{what} {ended.words}") from ended
+    budget.left -= spent
     if done:
         made: T = value
         return made
@@ -62,12 +79,12 @@ def aside(what: str, function: Callable[..., T], *args: Any) -> T:
 
 @contextmanager
 def patience(seconds: float) -> Iterator[None]:
-    """Within, every piece of work may take that many seconds of processor time."""
-    before = _patience.set(seconds)
+    """Within, all pieces of work together may take that many seconds of processor time."""
+    before = _budget.set(_Budget(seconds))
     try:
         yield
     finally:
-        _patience.reset(before)
+        _budget.reset(before)
 
 
 def warm_up() -> None:
@@ -92,19 +109,19 @@ class _Helper:
             stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL,
         )  # fmt: skip
 
-    def ask(self, job: bytes) -> tuple[bool, Any]:
-        """Whether it was done, and the result or the error."""
+    def ask(self, job: bytes) -> tuple[bool, Any, float]:
+        """Whether it was done, the result or the error, and the seconds it took."""
         try:
             _send(_pipe(self._process.stdin), job)
             answer = _received(_pipe(self._process.stdout))
         except (OSError, EOFError):
             raise _Ended(self._why()) from None
-        done, value = pickle.loads(answer)
+        done, value, spent = pickle.loads(answer)
         if done or isinstance(value, ObrellError):
             _IDLE.append(self)
         else:
             self.end()
-        return done, value
+        return done, value, spent
 
     def end(self) -> None:
         """No more of it."""
@@ -117,7 +134,7 @@ class _Helper:
         self._process.kill()
         code = -self._process.wait()
         if code in (signal.SIGPROF, signal.SIGALRM):
-            return "takes longer than it may. Something simpler will do."
+            return TOO_LONG
         return "cannot be done: it is damaged, or far too large."
 
 
@@ -171,7 +188,9 @@ def _serve() -> None:
             function, args, seconds = pickle.loads(_received(ask))
         except EOFError:
             return
-        _send(answer, pickle.dumps(_worked(function, args, seconds)))
+        before = time.process_time()
+        done, value = _worked(function, args, seconds)
+        _send(answer, pickle.dumps((done, value, time.process_time() - before)))
 
 
 def _worked(function: Callable[..., Any], args: tuple[Any, ...], seconds: float) -> tuple[bool, Any]:

@@ -14,6 +14,7 @@ from obrell.core.deliver.names import slug
 from obrell.core.document.files import files_of
 from obrell.core.document.model import Canvas, Control, Kit, Material
 from obrell.core.edit import Edit, Surroundings, applied
+from obrell.core.edit.admission import check_drawable
 from obrell.core.edit.kits import (
     KitIndex,
     gradient_from,
@@ -26,7 +27,6 @@ from obrell.core.edit.kits import (
 from obrell.core.edit.materials import FollowMaterial, linked_to, material_from
 from obrell.core.errors import NoSuchThing, Unreadable
 from obrell.core.files import kept_by
-from obrell.core.render.admission import check_drawable
 from obrell.store.database import Database
 from obrell.store.documents import Documents, name_in
 from obrell.store.history import History

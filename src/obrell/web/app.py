@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
+from threading import Semaphore
 
 from anyio.to_thread import current_default_thread_limiter
 from fastapi import FastAPI
@@ -18,6 +19,7 @@ from obrell.web.guards import Guards
 from obrell.web.memory import Memory, bound_from_environment
 from obrell.web.rooms import Rooms
 
+EDITS_AT_ONCE = 3
 THREADS = 100
 """Requests under way at once; most wait for the disk or for their turn to draw."""
 STATIC = Path(__file__).parent / "static"
@@ -28,6 +30,7 @@ def create_app(database: Path) -> FastAPI:
     app = FastAPI(title="Obrell", docs_url=None, redoc_url=None, openapi_url=None, lifespan=_living)
     app.state.kits = Kits(database)
     app.state.rooms = Rooms()
+    app.state.turns = Semaphore(EDITS_AT_ONCE)
     app.state.memory = Memory(bound_from_environment())
     app.state.deliveries = deliveries.Deliveries(app.state.memory.gate)
     for module in (wall, bench, bringing, looks, live, pictures, colours, deliveries):

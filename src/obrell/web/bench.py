@@ -34,7 +34,7 @@ from obrell.web.pages import block, page
 from obrell.web.pictures import picture_address
 from obrell.web.scene import gradient_scene, scene_of
 from obrell.web.selection import NOTHING, Selection
-from obrell.web.services import Ident, Sender, Window, kits_of, rooms_of
+from obrell.web.services import Ident, Sender, Window, kits_of, rooms_of, turn_of
 from obrell.web.sheet import PartView, SheetView, sheet_view
 
 router = APIRouter()
@@ -139,6 +139,13 @@ def made(
 ) -> dict[str, Any]:  # fmt: skip
     """Apply and save an edit, tell other windows, and give back what changed."""
     kits = kits_of(request)
+    with turn_of(request):
+        return _made(request, kits, kit, control, edit, seen, sender)
+
+
+def _made(
+    request: Request, kits: Kits, kit: str, control: str, edit: Edit, seen: Selection, sender: Sender
+) -> dict[str, Any]:  # fmt: skip
     done = kits.edit(kit, control, edit, sender)
     fresh = _fresh(done.before, done.after)
     shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)

@@ -18,6 +18,7 @@ from typing import Annotated
 from fastapi import APIRouter, WebSocket, WebSocketDisconnect
 from pydantic import Field, JsonValue, ValidationError
 
+from obrell.core.aside import SECONDS, patience
 from obrell.core.check.false_colours import false_colours
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import Resolved, resolve
@@ -123,7 +124,8 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
             stored if edit is None else applied(edit, stored, Surroundings(index.light.direction, index.materials))
         )
         snaps = () if edit is None else edit.snaps(stored)
-        return drawn(wish, index, false_colours(changed) if wish.apart else changed, shown, snaps)
+        with patience(SECONDS):
+            return drawn(wish, index, false_colours(changed) if wish.apart else changed, shown, snaps)
     except (ObrellError, ValidationError) as error:
         words = str(error) if isinstance(error, ObrellError) else "The stage asked for nonsense."
         return _packed({"seq": seq, "words": words}, b"")

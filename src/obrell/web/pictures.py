@@ -8,6 +8,7 @@ from fastapi import APIRouter, Path, Query, Request
 from pydantic import Field
 from starlette.responses import Response
 
+from obrell.core.aside import SECONDS, patience
 from obrell.core.deliver.png import encode_quick
 from obrell.core.document.model import MAX_EFFECTS, Control
 from obrell.core.document.resolve import Resolved, resolve
@@ -73,7 +74,7 @@ def control_picture(
         kits = kits_of(request)
         shown, box = kits.by_hash(control), wanted.box()
         pixels = box.area if box else shown.canvas.width * shown.canvas.height * density * density
-        with gate_of(request).room(round(pixels)):
+        with gate_of(request).room(round(pixels)), patience(SECONDS):
             content = _content(kits.index_by_hash(index), shown, density, wanted)
     except ObrellError as error:
         if not request.headers.get("accept", "").startswith("image/"):

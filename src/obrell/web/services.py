@@ -6,6 +6,7 @@ drawing holds up another. What has to be read from the request first is a depend
 
 from __future__ import annotations
 
+from threading import Semaphore
 from typing import Annotated
 
 from fastapi import Body, Depends, Request, WebSocket
@@ -32,6 +33,12 @@ def gate_of(request: Request | WebSocket) -> Gate:
     return gate
 
 
+def turn_of(request: Request) -> Semaphore:
+    """An edit's turn: with more of them at once each would only take longer."""
+    turns: Semaphore = request.app.state.turns
+    return turns
+
+
 def rooms_of(request: Request | WebSocket) -> Rooms:
     """The open windows of this application."""
     rooms: Rooms = request.app.state.rooms
@@ -51,4 +58,4 @@ Content = Annotated[bytes, Depends(_content)]
 Form = Annotated[FormData, Depends(_form)]
 """All fields of a form."""
 
-__all__ = ["Content", "Form", "Ident", "Sender", "Window", "gate_of", "kits_of", "rooms_of"]
+__all__ = ["Content", "Form", "Ident", "Sender", "Window", "gate_of", "kits_of", "rooms_of", "turn_of"]

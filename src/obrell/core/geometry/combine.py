@@ -107,8 +107,15 @@ def _made(work: Callable[..., Path], paths: tuple[Path, ...], *rest: Any, weight
         raise TooLarge(f"This outline has {pieces:,} pieces; {MAX_PIECES:,} are the most that can be worked on.")
     weight += pieces
     if weight <= QUICK_WEIGHT and weight + crossings(paths) <= QUICK_WEIGHT:
+        return _worked_out(work, paths, *rest)
+    return aside("Working out this outline", _worked_out, work, paths, *rest)
+
+
+def _worked_out(work: Callable[..., Path], paths: tuple[Path, ...], *rest: Any) -> Path:
+    try:
         return work(paths, *rest)
-    return aside("Working out this outline", work, paths, *rest)
+    except pathops.PathOpsError as error:
+        raise TooLarge("This outline cannot be worked out: it is too large, too small or too tangled.") from error
 
 
 def _union(paths: tuple[Path, ...], rule: Rule) -> Path:

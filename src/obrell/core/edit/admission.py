@@ -1,7 +1,8 @@
 """Whether a control can be drawn at all: asked before an edit is stored, so that what is stored can be opened.
 
-The control is resolved, and what an edit changed of it is drawn once, very small: all its geometry is made, and
-next to no pixels. What its pixels cost grows with the density and is bounded by ``limits``.
+The control is resolved, and what an edit changed of it is drawn once, very small, and written as SVG, which leaves
+nothing out: all its geometry is made, and next to no pixels. What its pixels cost grows with the density and is
+bounded by ``limits``.
 """
 
 from __future__ import annotations
@@ -9,6 +10,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from obrell.core.aside import patience
+from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
@@ -21,8 +23,8 @@ TRIAL_PX = 48.0
 """The longer side of the trial, device px."""
 TRIAL_CACHE_BYTES = 4 << 20
 TRIAL_SECONDS = 2.0
-"""What one outline may take; half of what it may take later, so that what was taken in can be drawn on a busy
-machine too."""
+"""What all outlines may take together; half of what one may take later, so that what was taken in can be drawn on a
+busy machine too."""
 
 
 def check_drawable(kit: KitSettings, control: Control, before: Control | None = None) -> None:
@@ -54,3 +56,4 @@ def _try(resolved: Resolved, node: Node) -> None:
     density = min(1.0, TRIAL_PX / max(canvas.width, canvas.height))
     alone = Resolved(resolved.control, resolved.light, resolved.fit, Tree((node,), resolved.tree.all))
     draw(alone, Frame(density, canvas_box(resolved, density)), PixelCache(TRIAL_CACHE_BYTES))
+    svg(alone, density=density)
