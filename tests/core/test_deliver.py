@@ -122,7 +122,8 @@ def test_two_files_never_share_a_name():
     lamp = control(part(Box(), solid("#000000"))).evolve(name="Lamp")
     both = plan(KIT, (lamp, lamp.evolve(id="c9", name="lamp!")), Order(densities=(1.0,)))
     assert {file.control for file in both.files} == {lamp.id}
-    assert "“Lamp” and “lamp!” would both be called" in both.left_out[0].words
+    assert both.left_out[0].name == "lamp!"
+    assert "“Lamp” has files of the same names" in both.left_out[0].words
     assert slug("Écluse № 3", "c1") == "ecluse-no-3"
     assert slug("水", "c1") == "c1"
 

@@ -129,13 +129,14 @@ def test_a_damaged_control_is_shown_as_such_and_harms_no_other(kits, tmp_path, b
     kits.close()
     sqlite(tmp_path, "UPDATE documents SET body = ? WHERE hash = ?", body, head)
     again = Kits(tmp_path / "kits.db")
-    with pytest.raises(Unreadable, match="can still be"):
+    with pytest.raises(Unreadable, match="versions before it are kept"):
         again.control(LOCK, "c3")
     lost = [found for found in again.shelf(LOCK) if isinstance(found, Lost)]
     assert [found.id for found in lost] == ["c3"]
     assert len(again.export_kit(LOCK).controls) == len(wendmere_lock().controls) - 1
     tiles = {tile.id: tile for tile in again.tiles(LOCK)}
     assert tiles["c3"].words
+    assert tiles["c3"].name == lost[0].name == ("Horn" if "Horn" in body else "Log entry")
     assert tiles["c1"].name == "Raise sluice"
     assert again.undo(LOCK, "c3").label.startswith("Moved")
     assert again.control(LOCK, "c3").control.name == "Log entry"

@@ -104,6 +104,22 @@ def test_a_damaged_control_takes_no_page_down_and_has_a_way_back(client):
     assert client.get("/kits/wendmere-lock/controls/c3").status_code == 200
 
 
+def test_a_damaged_kit_is_shown_as_such_and_leaves_the_others_alone(client):
+    kits = client.app.state.kits
+    other = kits.add_kit("Other")
+    kits.change_index(other, lambda index: index.evolve(name="Second"), "Renamed")
+    with kits._database.writing() as session:
+        session.get(DocumentRow, kits.index_hash(other)).body = "{"
+    kits._rows._documents._known.clear()
+    assert client.get("/", follow_redirects=False).headers["location"] == "/kits/wendmere-lock"
+    assert "cannot be read" in client.get("/kits/wendmere-lock").text
+    page = client.get(f"/kits/{other}", headers={"accept": "text/html"})
+    assert page.status_code == 422
+    assert "Renamed" in page.text
+    assert client.post(f"/kits/{other}/versions/back").headers["hx-redirect"] == f"/kits/{other}"
+    assert client.get(f"/kits/{other}").status_code == 200
+
+
 def test_a_control_whose_font_is_gone_is_shown_as_such(client):
     kits = client.app.state.kits
     bare = wendmere_lock().controls[0]

@@ -14,6 +14,7 @@ from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import Unreadable
 
 Document = TypeVar("Document", Control, KitIndex)
+DAMAGED = "What is stored of this is damaged and cannot be read. The versions before it are kept."
 KEPT_BYTES = 8_000_000
 """How much text the documents that are kept ready were made from; as values they take some twelve times that."""
 
@@ -60,16 +61,12 @@ def _parsed(kind: type[Document], body: str) -> Document:
     try:
         return kind.model_validate_json(body)
     except ValidationError as error:
-        what = "The kit’s own values" if kind is KitIndex else f"“{name_in(body)}”"
-        raise Unreadable(
-            f"{what} cannot be read: what was stored is damaged, or refers to itself. "
-            "Everything else can still be used, and so can the versions before it."
-        ) from error
+        raise Unreadable(DAMAGED) from error
 
 
 def name_in(body: str) -> str:
-    """What a document that cannot be read calls itself, as far as that can be told."""
+    """What a document that cannot be read calls itself; empty when that cannot be told."""
     try:
         return str(json.loads(body)["name"])[:80]
     except (ValueError, KeyError, TypeError, RecursionError):
-        return "A control"
+        return ""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from base64 import b64decode, b64encode
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 
 from sqlalchemy import case, func, select
@@ -28,7 +28,7 @@ from obrell.core.edit.materials import FollowMaterial, linked_to, material_from
 from obrell.core.errors import NoSuchThing, Unreadable
 from obrell.core.files import kept_by
 from obrell.store.database import Database
-from obrell.store.documents import Documents, name_in
+from obrell.store.documents import DAMAGED, Documents
 from obrell.store.history import History
 from obrell.store.rows import NO_KIT, NOBODY, Rows, Sender, Stored, answer, answered, keep_file
 from obrell.store.tables import ControlRow, DocumentRow, FileRow, KitRow
@@ -136,8 +136,7 @@ class Kits(History):
         try:
             return Stored(self._rows.control(session, row.head), row.head, row.version)
         except Unreadable as error:
-            text = session.scalar(select(DocumentRow.body).where(DocumentRow.hash == row.head))
-            return Lost(row.id, name_in(text or ""), str(error))
+            return Lost(row.id, self._rows.name_of(session, row), str(error))
 
     def tiles(self, kit: str) -> list[Tile]:
         """The kit's controls in order, as the Wall shows them."""
@@ -151,8 +150,11 @@ class Kits(History):
         )
         with self._database.reading() as session:
             order = self._rows.index(session, self._rows.kit(session, kit).head).order
-            found = {row[0]: row for row in session.execute(query.where(ControlRow.kit == kit))}
-        return [_tile(*found[name]) for name in order if name in found]
+            found = {row[0]: _tile(*row) for row in session.execute(query.where(ControlRow.kit == kit))}
+            for tile in [tile for tile in found.values() if tile.words]:
+                name = self._rows.name_of(session, self._rows.head(session, kit, tile.id))
+                found[tile.id] = replace(tile, name=name)
+        return [found[name] for name in order if name in found]
 
     def by_hash(self, hash_: str) -> Control:
         """A control as it was or is, by content hash."""
@@ -241,11 +243,7 @@ class Kits(History):
     def name_of(self, kit: str, control: str) -> str:
         """What a control is called, also when it cannot be read."""
         with self._database.reading() as session:
-            try:
-                return self._rows.stored(session, kit, control).control.name
-            except Unreadable:
-                head = self._rows.head(session, kit, control).head
-                return name_in(session.scalar(select(DocumentRow.body).where(DocumentRow.hash == head)) or "")
+            return self._rows.name_of(session, self._rows.head(session, kit, control))
 
     def change_index(self, kit: str, change: Callable[[KitIndex], KitIndex], label: str) -> None:
         """Change the kit's own values or order, as one step of history."""
@@ -345,7 +343,7 @@ class Kits(History):
 def _tile(ident: str, hash_: str, name: object, width: object, height: object) -> Tile:
     if isinstance(name, str) and isinstance(width, int | float) and isinstance(height, int | float):
         return Tile(ident, name, float(width), float(height), hash_)
-    return Tile(ident, str(name or ident), 0, 0, hash_, "What is stored of this control is damaged.")
+    return Tile(ident, ident, 0, 0, hash_, DAMAGED)
 
 
 def _free_id(wanted: str, taken: set[str]) -> str:

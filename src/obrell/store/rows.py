@@ -13,9 +13,10 @@ from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import NoSuchThing, Refused, Unreadable
 from obrell.core.files import file_id
 from obrell.core.values.base import Value, canonical_json, text_hash
-from obrell.store.documents import Documents
+from obrell.store.documents import Documents, name_in
 from obrell.store.tables import AnswerRow, ControlRow, DocumentRow, FileRow, KitRow, StepRow
 
+LOOKED_BACK = 20
 NO_KIT = "There is no such kit here; it may have been removed in another window."
 NO_CONTROL = "That control was removed, perhaps in another window. Undo on the Wall brings it back."
 NO_DOCUMENT = "What was stored of this is gone. The versions before it may still be there: undo goes back to them."
@@ -82,6 +83,16 @@ class Rows:
         if isinstance(value, Control | KitIndex):
             self._documents.keep(hash_, value, len(text))
         return hash_
+
+    def name_of(self, session: Session, row: ControlRow) -> str:
+        """What a control is called; of one that cannot be read, what it was called last."""
+        steps = select(StepRow.before).where(StepRow.kit == row.kit, StepRow.control == row.id)
+        earlier = session.scalars(steps.order_by(StepRow.number.desc()).limit(LOOKED_BACK)).all()
+        for hash_ in (row.head, *earlier):
+            text = session.scalar(select(DocumentRow.body).where(DocumentRow.hash == hash_))
+            if name := name_in(text or ""):
+                return name
+        return f"Control {row.id}"
 
     def save_control(
         self, session: Session, kit: str, control: str, label: str, changed: Control, window: str = ""

@@ -87,8 +87,8 @@ def lost(request: Request, kit: str, control: str, words: str) -> HTMLResponse:
     """What stands in place of a control that cannot be shown: why, its history, the way back."""
     kits = kits_of(request)
     context = {
-        "view": "lost", "kit": kits.index(kit), "control": None, "ident": control, "words": words,
-        "name": kits.name_of(kit, control), "steps": kits.history(kit, control),
+        "view": "lost", "kit": kits.index(kit), "control": None, "address": f"/kits/{kit}/controls/{control}",
+        "words": words, "name": kits.name_of(kit, control), "steps": kits.history(kit, control),
     }  # fmt: skip
     return page(request, "lost.html", context, 422)
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, File, Form, Request, UploadFile
 from pydantic import ValidationError
@@ -13,7 +13,7 @@ from obrell.core.document.model import Canvas, Control
 from obrell.core.edit import read_edit
 from obrell.core.edit.kits import with_light
 from obrell.core.edit.typed import number_from
-from obrell.core.errors import BadValue
+from obrell.core.errors import BadValue, Refused, Unreadable
 from obrell.core.geometry.svgdata import number
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
@@ -35,7 +35,7 @@ DEGREES = Live("°")
 @router.get("/")
 def start(request: Request) -> Response:
     """The first kit's Wall, or the page that offers to make one."""
-    shown = [kit for kit in kits_of(request).names() if not kit.removed]
+    shown = [kit for kit in kits_of(request).names() if not kit.removed and not kit.damaged]
     if shown:
         return RedirectResponse(f"/kits/{shown[0].id}", 303)
     context = {"view": "none", "kits": kits_of(request).names(), "kit": None, "control": None}
@@ -44,8 +44,26 @@ def start(request: Request) -> Response:
 
 @router.get(WALL)
 def wall(request: Request, kit: str) -> HTMLResponse:
-    """The whole view."""
-    return _wall(request, kit)
+    """The whole view; of a kit whose own values cannot be read, its history and the way back."""
+    try:
+        return _wall(request, kit)
+    except Unreadable as error:
+        context = {
+            "view": "lost", "kit": None, "control": None, "address": f"/kits/{kit}", "words": str(error),
+            "name": f"The kit {kit}", "steps": kits_of(request).history(kit),
+        }  # fmt: skip
+        return page(request, "lost.html", context, 422)
+
+
+@router.post(WALL + "/versions/{way}")
+def back_or_forth(request: Request, kit: str, way: Literal["back", "forth"]) -> Response:
+    """A step of the history of a kit that cannot be shown, and another look at it."""
+    kits = kits_of(request)
+    step = kits.undo(kit) if way == "back" else kits.redo(kit)
+    if step is None:
+        raise Refused("There is no step left to go to.")
+    rooms_of(request).tell_kit(kit, {"news": "", "version": 0})
+    return Response(headers={"hx-redirect": f"/kits/{kit}"})
 
 
 def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html") -> HTMLResponse:

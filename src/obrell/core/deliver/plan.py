@@ -17,7 +17,7 @@ from obrell.core.geometry.plane import NOWHERE, Rect
 from obrell.core.geometry.svgdata import number
 from obrell.core.raster.layers import NO_BOX, Box
 from obrell.core.render.compose import SHARED, canvas_box
-from obrell.core.render.limits import check_region
+from obrell.core.render.limits import check_region, fits
 from obrell.core.render.picture import device, ink, picture
 from obrell.core.render.site import site_of
 
@@ -87,6 +87,7 @@ class _Making:
     def __init__(self, kit: KitSettings, order: Order) -> None:
         self._kit, self._order = kit, order
         self.files: dict[str, File] = {}
+        self._collisions: set[tuple[str, str]] = set()
         self.left_out: list[LeftOut] = []
 
     def add(self, control: Control) -> None:
@@ -118,22 +119,22 @@ class _Making:
             return
         first = self.files.get(name.lower())
         if first is not None:
-            found = LeftOut(name, _taken(name, first.resolved.control, control))
-            if found not in self.left_out:
-                self.left_out.append(found)
+            self._collides(name, first.resolved.control, control)
             return
         self.files[name.lower()] = File(
             name, control.id, REST, form, density, box, pixels, resolved, order.ground, order.densities[-1]
         )
 
-
-def _taken(name: str, first: Control, second: Control) -> str:
-    if first.id == second.id:
-        return f"Several files would be called “{name}”. Put {{density}} into the name pattern."
-    return (
-        f"“{first.name}” and “{second.name}” would both be called “{name}”; only the first is made. "
-        "Give one of them another name."
-    )
+    def _collides(self, name: str, first: Control, second: Control) -> None:
+        """Said once for two controls, or for the files of one."""
+        if (first.id, second.id) in self._collisions:
+            return
+        self._collisions.add((first.id, second.id))
+        words = f"Several files would be called “{name}”. Put {{density}} into the name pattern."
+        if first.id != second.id:
+            both = "Another control" if first.name == second.name else f"“{first.name}”"
+            words = f"{both} has files of the same names, such as “{name}”. Give one of them another name."
+        self.left_out.append(LeftOut(second.name, words))
 
 
 def delivered_box(resolved: Resolved, order: Order) -> Rect:
@@ -145,7 +146,8 @@ def delivered_box(resolved: Resolved, order: Order) -> Rect:
     step = order.step()
     around = NOWHERE
     for density in order.densities:
-        check_region(canvas_box(resolved, density))
+        if not fits(canvas_box(resolved, density)):
+            continue
         found = ink(picture(resolved, density))
         if found is not None:
             around = around.union(Rect(*(v / density for v in (found.left, found.top, found.right, found.bottom))))

@@ -10,9 +10,14 @@ MAX_AREA_PX = 4096 * 4096
 """Largest picture in device pixels: 256 MB of floats."""
 
 
+def fits(box: Box) -> bool:
+    """Whether a picture of that size can be drawn."""
+    return box.width <= MAX_SIDE_PX and box.height <= MAX_SIDE_PX and box.area <= MAX_AREA_PX
+
+
 def check_region(box: Box) -> None:
     """Raise ``TooLarge`` when a picture of that size cannot be drawn."""
-    if box.width > MAX_SIDE_PX or box.height > MAX_SIDE_PX or box.area > MAX_AREA_PX:
+    if not fits(box):
         raise TooLarge(
             f"{box.width} × {box.height} device pixels are too many: a picture can have "
             f"{MAX_SIDE_PX} on a side and {MAX_AREA_PX // 1_000_000} million in all. "
