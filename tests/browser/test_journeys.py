@@ -4,6 +4,7 @@ import http.client
 import io
 import json
 import os
+import random
 import threading
 import urllib.request
 import zipfile
@@ -463,3 +464,36 @@ def test_two_windows_that_set_one_value_are_told_and_so_is_the_one_whose_edit_is
     page.locator("#undo").click()
     expect(other.locator("#said")).to_contain_text("In another window, of what was done here: took back")
     expect(value(other, "parts/p1/x")).to_have_text("120")
+
+
+def test_two_windows_that_edit_at_random_show_the_same_at_the_end(page, server):
+    open_bench(page, server.url, "?part=p1")
+    other = page.context.new_page()
+    open_bench(other, server.url, "?part=p1")
+    rng = random.Random(9)
+    keys = ["ArrowRight", "ArrowLeft", "ArrowUp", "ArrowDown", "Control+z", "Control+Shift+z", "d"]
+    for _ in range(30):
+        window = rng.choice([page, other])
+        window.locator("#stage").focus()
+        window.keyboard.press(rng.choice(keys))
+    for window in (page, other):
+        window.locator("#stage").focus()
+        window.keyboard.press("Control+a")
+    stored = Kits(server.data).control("wendmere-lock", "c1")
+    until(page, lambda: all(shown(window)["hash"] == stored_hash(server) for window in (page, other)))
+    assert (
+        shown(page)["parts"]
+        == shown(other)["parts"]
+        == len(Kits(server.data).control("wendmere-lock", "c1").control.parts)
+    )
+    assert stored.version >= 1
+
+
+def stored_hash(server):
+    return Kits(server.data).control("wendmere-lock", "c1").hash
+
+
+def shown(window):
+    """What a window takes the control to be."""
+    pictures = window.locator("#proof img").first.get_attribute("src")
+    return {"hash": pictures.split("/")[4], "parts": window.locator("#sheet .part").count()}

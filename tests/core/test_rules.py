@@ -168,6 +168,26 @@ def test_any_edit_is_refused_in_words_or_can_be_drawn(kind, data):
     assert canonical_json(BUSY) == before
 
 
+BRINGING_THEIR_OWN = ("insert", "paste", "set", "type")
+NAMING = [
+    kind
+    for kind in kinds_of_edits()
+    if {"part", "parts", "body"} & kind.model_fields.keys()
+    and kind.model_fields["kind"].default not in BRINGING_THEIR_OWN
+]
+GONE_THINGS = dict.fromkeys(("part", "effect", "to", "body", "inner", "source"), "gone") | {"parts": ["gone"]}
+
+
+@pytest.mark.parametrize("kind", NAMING, ids=lambda kind: kind.model_fields["kind"].default)
+@PATIENT
+@given(data=st.data())
+def test_an_edit_of_what_is_gone_is_refused(kind, data):
+    wish = data.draw(values(kind)) | {"kind": kind.model_fields["kind"].default}
+    wish |= {name: value for name, value in GONE_THINGS.items() if name in kind.model_fields}
+    with pytest.raises(ObrellError):
+        applied(read_edit(wish), BUSY, Surroundings())
+
+
 @st.composite
 def documents(draw):
     """A control of up to three parts with any shapes and effects, at their most extreme."""
@@ -180,7 +200,7 @@ def documents(draw):
     return data
 
 
-@settings(max_examples=int(os.environ.get("OBRELL_DOCUMENTS", "150")), suppress_health_check=list(HealthCheck))
+@settings(max_examples=int(os.environ.get("OBRELL_DOCUMENTS", "100")), suppress_health_check=list(HealthCheck))
 @given(documents())
 def test_any_document_is_refused_in_words_or_can_be_drawn(parts):
     try:

@@ -7,13 +7,14 @@ import threading
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from sqlalchemy.exc import OperationalError
 
 from obrell.core.document.model import MAX_DRAWN
 from obrell.core.edit import read_edit
 from obrell.core.errors import ObrellError, Refused, Unreadable
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.database import VERSIONS, WAIT_MS, Database
-from obrell.store.failures import StoreBusy, StoreDamaged, StoreFailed, StoreGone
+from obrell.store.failures import StoreBusy, StoreDamaged, StoreFailed, StoreGone, in_words
 from obrell.store.kits import Kits, Lost, Sender
 
 LOCK = "wendmere-lock"
@@ -235,3 +236,19 @@ def test_a_backup_is_whole_while_others_write_and_the_file_is_whole_when_closed(
     assert not (tmp_path / "kits.db-wal").exists() or (tmp_path / "kits.db-wal").stat().st_size == 0
     assert VERSIONS[-1] == "0003"
     assert issubclass(StoreDamaged, StoreFailed)
+
+
+@pytest.mark.parametrize(
+    ("said", "kind", "words"),
+    [
+        ("database is locked", StoreBusy, "Another program"),
+        ("database or disk is full", StoreFailed, "disk may be full"),
+        ("attempt to write a readonly database", StoreFailed, "may not be written to"),
+        ("database disk image is malformed", StoreDamaged, "damaged at this place"),
+        ("disk I/O error", StoreFailed, "may be full or write-protected"),
+    ],
+)  # fmt: skip
+def test_what_the_driver_says_becomes_words_that_fit(said, kind, words):
+    made = in_words(OperationalError("", {}, sqlite3.OperationalError(said)))
+    assert type(made) is kind
+    assert words in str(made)

@@ -24,7 +24,7 @@ from contextvars import ContextVar
 from dataclasses import dataclass
 from typing import IO, Any, TypeVar
 
-from obrell.core.errors import ObrellError, TooLarge
+from obrell.core.errors import ObrellError, TookTooLong, TooLarge
 
 T = TypeVar("T")
 
@@ -54,20 +54,22 @@ _INSIDE = _MARK in os.environ
 
 
 def aside(what: str, function: Callable[..., T], *args: Any) -> T:
-    """``function(*args)``, made in another process. Raises what it raises of our own errors, and ``TooLarge`` when it
-    takes more time or memory than it may, or takes its process down; ``what`` begins the sentence that says so."""
+    """``function(*args)``, made in another process. Raises what it raises of our own errors, ``TookTooLong`` when
+    it takes more time than it may or takes its process down, and ``TooLarge`` when it takes more memory; ``what``
+    begins the sentence that says so."""
     if _INSIDE:
         return function(*args)
     budget = _budget.get() or _Budget(SECONDS)
     if budget.left <= 0:
-        raise TooLarge(f"{what} {TOO_LONG}")
+        raise TookTooLong(f"{what} {TOO_LONG}")
+    given = budget.left
     with _SLOTS:
         helper = _taken()
         try:
             done, value, spent = helper.ask(pickle.dumps((function, args, budget.left)))
         except _Ended as ended:
             budget.left = 0
-            raise TooLarge(f"{what} {ended.words}") from ended
+            raise TookTooLong(f"{what} {ended.words}", given) from ended
     budget.left -= spent
     if done:
         made: T = value

@@ -32,6 +32,14 @@ class TooLarge(Refused):
     """A canvas, picture or file beyond its limit."""
 
 
+class TookTooLong(TooLarge):
+    """Work that was ended because it took longer than it may; ``seconds`` is what it was given."""
+
+    def __init__(self, message: str, seconds: float = 0.0) -> None:
+        super().__init__(message)
+        self.seconds = seconds
+
+
 class Conflict(Refused):
     """The document moved on in a way that makes the request meaningless."""
 

@@ -76,7 +76,7 @@ export class Api {
   /** Put a picture in. @param {File} file @param {"part"|"reference"|"fill"} use @param {string} path of a fill */
   async picture(file, use, path, selection) {
     const seen = path ? JSON.stringify(selection) : "";
-    const query = new URLSearchParams({ name: file.name, use, path, seen, window: this.window });
+    const query = new URLSearchParams({ name: file.name, use, path, seen, window: this.window, ident: crypto.randomUUID() });
     return this.#upload(`${this.base}/pictures?${query}`, file);
   }
 
