@@ -48,7 +48,14 @@ def _tree(kit: KitSettings, control: Control | None) -> Tree | None:
 
 def _changed(resolved: Resolved, before: Tree | None) -> Iterator[Node]:
     old = {} if before is None else {node.part.id: node for node in before.nodes}
-    yield from (node for node in resolved.tree.nodes if old.get(node.part.id) != node)
+    yield from (node for node in resolved.tree.nodes if not _as_before(old.get(node.part.id), node))
+
+
+def _as_before(old: Node | None, new: Node) -> bool:
+    """Whether nothing but its place differs, so that it is made of the same outlines and effects."""
+    if old is None or old.children or new.children or old.covers or new.covers or old.clip or new.clip:
+        return old == new
+    return old.part.shape == new.part.shape and old.part.effects == new.part.effects
 
 
 def _try(resolved: Resolved, node: Node) -> None:

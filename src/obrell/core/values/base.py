@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+import re
 from typing import Any, Self
 
 from pydantic import BaseModel, ConfigDict, ValidationError
@@ -52,15 +53,17 @@ def bad_value(error: ValidationError, model: type[BaseModel]) -> BadValue:
     return BadValue(f"{title[:1].upper()}{title[1:]}: {in_words(first, shown)}", path)
 
 
+_PIECES = re.compile(r'"(?:[^"\\]|\\.)*"|-0\.0(?=[,\]}])')
+"""The strings of a JSON text, and its negative zeros."""
+
+
 def canonical_json(value: BaseModel) -> str:
     """The one JSON text of a value: sorted keys, no spaces, -0.0 written as 0.0."""
     data = value.model_dump(mode="json")
-    text = _dumped(data)
-    return _dumped(_without_negative_zero(data)) if "-0.0" in text else text
-
-
-def _dumped(data: Any) -> str:
-    return json.dumps(data, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+    text = json.dumps(data, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+    if "-0.0" not in text:
+        return text
+    return _PIECES.sub(lambda piece: "0.0" if piece[0] == "-0.0" else piece[0], text)
 
 
 def content_hash(value: BaseModel) -> str:
@@ -71,11 +74,3 @@ def content_hash(value: BaseModel) -> str:
 def text_hash(text: str) -> str:
     """``content_hash`` of the value with that canonical JSON."""
     return hashlib.blake2b(text.encode(), digest_size=16).hexdigest()
-
-
-def _without_negative_zero(data: Any) -> Any:
-    if isinstance(data, dict):
-        return {key: _without_negative_zero(item) for key, item in data.items()}
-    if isinstance(data, list):
-        return [_without_negative_zero(item) for item in data]
-    return 0.0 if isinstance(data, float) and data == 0 else data
