@@ -6,11 +6,12 @@ import re
 import numpy as np
 import pytest
 from PIL import Image
+from playwright.sync_api import expect
 
 from obrell.core.document.resolve import resolve
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
-from tests.browser.hand import LOCK, until, wait_for_frame
+from tests.browser.hand import LOCK, new_control, until, wait_for_frame
 
 WAYS = [(1, 1.0, True), (2, 1.0, True), (8, 1.0, True), (2, 1.5, True), (8, 1.5, True), (2, 2.0, True), (8, 2.0, True),
         (1, 1.0, False), (2, 2.0, False), (8, 8.0, False)]  # fmt: skip
@@ -77,3 +78,66 @@ def test_no_rule_of_one_block_reaches_into_another(page, common_server):
         return reaching;
     }""")
     assert [pair for pair in found if not COMMON.match(pair[0])] == []
+
+
+LONG = "Not understood and left out: " + "filters of all kinds, " * 12
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1600, 1000)])
+def test_messages_are_one_line_in_the_bar_and_cover_nothing(page, common_server, size):
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    page.goto(f"{common_server.url}{LOCK}/controls/c2?part=p2")
+    wait_for_frame(page)
+    told = page.evaluate(
+        """async (long) => {
+            const { say, tell, trouble } = await import('/static/js/page.js');
+            say(long, { words: 'Scale them along', act: () => {} });
+            trouble(long);
+            for (const id of ['cut', 'away']) document.getElementById(id).hidden = false;
+            tell(document.getElementById('away'), long);
+            document.querySelector('#cut span').textContent = long;
+            const box = (node) => node.getBoundingClientRect().toJSON();
+            const others = [...document.querySelectorAll('.top > :not(.messages), #stage, #strip, #proof, .tray')];
+            return {
+                lines: [...document.querySelectorAll('.telling')].map((node) => [node.id, box(node)]),
+                buttons: [...document.querySelectorAll('.telling button')].map(box),
+                others: others.map((node) => [node.className, box(node)]),
+            };
+        }""",
+        LONG,
+    )
+    assert {name for name, _ in told["lines"]} == {"cut", "away", "said", "trouble"}
+    for name, box in told["lines"]:
+        assert box["height"] <= 26, name
+        for other, there in told["others"]:
+            apart = box["right"] <= there["left"] + 0.5 or box["left"] >= there["right"] - 0.5 or (
+                box["bottom"] <= there["top"] + 0.5 or box["top"] >= there["bottom"] - 0.5
+            )  # fmt: skip
+            assert apart, (name, other)
+    for box in told["buttons"]:
+        assert box["right"] <= max(line["right"] for _, line in told["lines"]) + 0.5
+
+
+def test_a_wide_control_is_shown_whole_in_the_column_and_its_scale_is_said(page, common_server):
+    new_control(page, common_server.url, "864", "120")
+    expect(page.locator("#proof h2").first).to_have_text("At 25 % of true size")
+    column, shown = page.locator("#proof").bounding_box(), page.locator("#proof .rest img").bounding_box()
+    assert (shown["width"], shown["height"]) == (216, 30)
+    assert column["x"] <= shown["x"]
+    assert shown["x"] + shown["width"] <= column["x"] + column["width"]
+    assert page.locator(".rest div").evaluate("box => box.scrollWidth - box.clientWidth") <= 0
+
+
+def test_the_effects_of_a_group_are_copied_and_not_those_of_what_lies_in_it(hand):
+    page = hand.page
+    first, second = hand.put("b", (10, 10), (40, 40)), hand.put("b", (50, 10), (90, 40))
+    hand.select(first, second)
+    page.locator("#sheet [data-do=group]").first.click()
+    expect(page.locator(".part.sel")).to_have_count(1)
+    hand.command("add drop shadow")
+    expect(page.locator(".eff.open .head")).to_have_text("Drop shadow")
+    hand.command("copy all effects")
+    expect(page.locator("#said")).to_contain_text("Copied 1 effect of Group")
+    other = hand.put("b", (20, 50), (60, 80))
+    hand.command("paste effects instead")
+    expect(page.locator(f".part[data-part={other}] .eff .head")).to_have_text(["Drop shadow"])

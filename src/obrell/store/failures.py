@@ -26,7 +26,7 @@ class StoreDamaged(StoreFailed):
 _SAFE = "Everything saved before is safe."
 _KINDS: tuple[tuple[tuple[str, ...], type[StoreFailed], str], ...] = (
     (("locked", "busy", "QueuePool"), StoreBusy,
-     f"Another program is using the database, so this could not be done yet. Try again in a moment. {_SAFE}"),
+     "Another program is using the database. Try again in a moment; nothing is lost."),
     (("disk is full", "full"), StoreFailed, f"This could not be saved: the disk may be full. {_SAFE}"),
     (("readonly", "read-only", "unable to open", "permission"), StoreFailed,
      f"This could not be saved: the database, or the folder it lies in, may not be written to. {_SAFE}"),

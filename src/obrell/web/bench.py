@@ -47,6 +47,8 @@ EDGE_LEAD = 4
 """Logical px shown outside the corner."""
 STRIP_WIDTH_PX, STRIP_SHAPE = 168, 1.62
 """Width of a step's picture in device px, and its width over its height."""
+PROOF_WIDTH, PROOF_HEIGHT = 216.0, 300.0
+"""Logical px that the column at the right has for the whole control."""
 MAX_THUMB_PX = 2048
 COST_DENSITY = 2.0
 WORDS = {
@@ -240,7 +242,7 @@ def _state(kits: Kits, kit: str, stored: Stored, seen: Selection) -> dict[str, A
                 "part": part, "effect": effect, "steps": _strip(index_hash, stored, resolved, node),
             }),
             "proof": block("_proof.html", context | {
-                "part": part, "rest": {d: picture_address(index_hash, stored.hash, d) for d in (1, 2)},
+                "part": part, "proof": _proof(index_hash, stored),
                 "edges": _edges(index_hash, stored, resolved, part),
             }),
             "history": block("_history.html", {"steps": steps}),
@@ -318,6 +320,15 @@ def _strip(index: str, stored: Stored, resolved: Resolved, node: Node | None) ->
         }
         for step in build_steps(part)
     ]  # fmt: skip
+
+
+def _proof(index: str, stored: Stored) -> dict[str, object]:
+    """The whole control in the column at the right: at true size, or as large as the column lets it be."""
+    canvas = stored.control.canvas
+    scale = min(1.0, PROOF_WIDTH / canvas.width, PROOF_HEIGHT / canvas.height)
+    single, double = (picture_address(index, stored.hash, round(d * scale, 3)) for d in (1, 2))
+    size = {"width": round(canvas.width * scale), "height": round(canvas.height * scale)}
+    return {"scale": scale, "single": single, "double": double} | size
 
 
 def _edges(index: str, stored: Stored, resolved: Resolved, part: Part | None) -> list[dict[str, object]]:

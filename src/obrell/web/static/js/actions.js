@@ -42,9 +42,10 @@ export function startActions(bench) {
     "to-path": () => bench.post({ kind: "to-path", parts: chosen() }),
     flip: ({ way }) => bench.post({ kind: "flip", parts: chosen(), across: way === "across" }),
     "copy-effects": () => {
-      const [part] = bench.state.clip;
+      const part = bench.state.clip.find((one) => one.id === chosen()[0]);
       localStorage.setItem(EFFECTS, JSON.stringify(part.effects));
-      say(`Copied ${part.effects.length} effects of ${part.name}`);
+      const count = part.effects.length;
+      say(`Copied ${count} effect${count === 1 ? "" : "s"} of ${part.name}`);
     },
     "paste-effects": () => pasteEffects(false),
     "paste-effects-instead": () => pasteEffects(true),
@@ -69,7 +70,8 @@ export function startActions(bench) {
     duplicate: (of) => bench.post({ kind: "duplicate-effect", ...of }),
     remove: (of) => bench.post({ kind: "remove-effect", ...of }),
     copy: ({ effect }) => {
-      const found = bench.state.clip[0].effects.find((one) => one.id === effect);
+      const part = bench.state.clip.find((one) => one.id === chosen()[0]);
+      const found = part.effects.find((one) => one.id === effect);
       localStorage.setItem(EFFECTS, JSON.stringify([found]));
       say("Copied one effect");
     },

@@ -10,7 +10,7 @@ import { startFonts, startLetters } from "./fonts.js";
 import { startKeys } from "./keys.js";
 import { startLooks } from "./looks.js";
 import { Marks } from "./marks.js";
-import { ownGrounds, retract, say, showGround } from "./page.js";
+import { ownGrounds, retract, say, showGround, tell } from "./page.js";
 import { startRamp } from "./ramp.js";
 import { Stage } from "./stage.js";
 import { startHalves, startHeat, startStrip } from "./strip.js";
@@ -291,12 +291,14 @@ class Bench {
     field?.select();
   }
 
-  /** An outline that the canvas cuts is said on the stage, with what can be done. */
+  /** An outline that the canvas cuts is said in the bar, with what can be done. */
   showCut() {
     const [cut] = this.state.cut;
     const box = document.getElementById("cut");
     box.hidden = !cut;
-    if (cut) box.firstElementChild.textContent = `The canvas cuts the outline of ${cut.name}.`;
+    if (!cut) return;
+    box.title = `The canvas cuts the outline of ${cut.name}.`;
+    box.firstElementChild.textContent = box.title;
   }
 
   /** @param {"inside"|"grow"} way which remedy for the outline that is cut */
@@ -312,7 +314,7 @@ class Bench {
   showAway() {
     const count = this.unsaved;
     const kept = count ? ` ${count} edit${count > 1 ? "s are" : " is"} kept here and saved when it is back.` : "";
-    this.away.textContent = `${this.why || "The server is away."}${kept}`;
+    tell(this.away, `${this.why || "The server is away."}${kept}`);
     this.away.hidden = this.linked && !count;
   }
 }

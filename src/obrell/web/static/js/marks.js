@@ -674,7 +674,7 @@ export class Marks {
   #askForEffects(edit) {
     const part = this.bench.state.clip.find((one) => one.id === edit.part);
     if (!part?.effects.length) return;
-    say(`Resized ${part.name}; its effects kept their lengths.`, {
+    say(`The effects of ${part.name} kept their lengths.`, {
       words: "Scale them along",
       act: async () => {
         await this.bench.step("undo");

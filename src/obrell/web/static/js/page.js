@@ -2,15 +2,23 @@
 
 const GROUND = "obrell-ground";
 
+/** Write words into a line of the bar; all of them show on hovering, when there are too many. */
+export function tell(place, words) {
+  const line = document.createElement("span");
+  line.textContent = words;
+  place.replaceChildren(line);
+  place.title = words;
+}
+
 /**
- * Shown for a moment at the foot of the page.
+ * Told for a moment in the bar.
  *
  * @param {string} words
  * @param {{words: string, act: () => void}} [offer] something that can be done about it there and then
  */
 export function say(words, offer) {
   const place = document.getElementById("said");
-  place.textContent = words;
+  tell(place, words);
   if (offer) {
     const button = document.createElement("button");
     button.textContent = offer.words;
@@ -18,7 +26,7 @@ export function say(words, offer) {
       place.classList.remove("on", "offers");
       offer.act();
     });
-    place.append(" ", button);
+    place.append(button);
   }
   place.classList.add("on");
   place.classList.toggle("offers", Boolean(offer));
@@ -44,7 +52,7 @@ export async function ask(address, options) {
 /** @param {string} words Shown until something else happens; empty hides it. */
 export function trouble(words) {
   const place = document.getElementById("trouble");
-  place.textContent = words;
+  tell(place, words);
   place.hidden = !words;
 }
 
