@@ -201,7 +201,7 @@ def test_every_command_that_is_ready_is_done_from_the_list(page, server):
     command("add outline")
     expect(page.locator(".eff.open .head")).to_have_text("Outline")
     command("hide or show the effect")
-    expect(steps_done(page).first).to_contain_text("Shown of outline on Body")
+    expect(steps_done(page).first).to_contain_text("Hid outline on Body")
     command("guides along the selection")
     expect(page.locator("#guides summary b")).to_have_text("6")
     command("lock or unlock")

@@ -195,7 +195,7 @@ def test_colours_and_ramps(page, server):
     expect(page.locator(".stops .colour").last).to_contain_text("#407fbf")
     stop = page.locator(".stop").nth(1).bounding_box()
     drag(page, (stop["x"] + 8, stop["y"] + 12), (stop["x"] + 28, stop["y"] + 12))
-    expect(page.locator("#history li").first).to_contain_text("At of paint on Body")
+    expect(page.locator("#history li").first).to_contain_text("Place of paint on Body")
     page.locator(".stops .colour").first.click()
     page.locator("#from-art").click()
     page.mouse.click(*at(page, 106, 21))
@@ -459,7 +459,7 @@ def test_two_windows_that_set_one_value_are_told_and_so_is_the_one_whose_edit_is
     type_value(other, "parts/p1/x", "130")
     expect(value(page, "parts/p1/x")).to_have_text("130")
     expect(page.locator("#said")).to_contain_text(
-        "Another window changed what you set: across of Collar: 120 px → 130 px"
+        "Another window changed what you set: place across of Collar: 120 px → 130 px"
     )
     page.locator("#undo").click()
     expect(other.locator("#said")).to_contain_text("In another window, of what was done here: took back")

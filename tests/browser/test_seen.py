@@ -11,7 +11,7 @@ from playwright.sync_api import expect
 from obrell.core.document.resolve import resolve
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
-from tests.browser.hand import LOCK, new_control, until, wait_for_frame
+from tests.browser.hand import LOCK, new_control, open_bench, until, wait_for_frame
 
 WAYS = [(1, 1.0, True), (2, 1.0, True), (8, 1.0, True), (2, 1.5, True), (8, 1.5, True), (2, 2.0, True), (8, 2.0, True),
         (1, 1.0, False), (2, 2.0, False), (8, 8.0, False)]  # fmt: skip
@@ -141,3 +141,26 @@ def test_the_effects_of_a_group_are_copied_and_not_those_of_what_lies_in_it(hand
     other = hand.put("b", (20, 50), (60, 80))
     hand.command("paste effects instead")
     expect(page.locator(f".part[data-part={other}] .eff .head")).to_have_text(["Drop shadow"])
+
+
+def test_what_was_seen_stays_until_the_new_picture_is_there(page, server):
+    open_bench(page, server.url, "?part=p2")
+    seen = "() => [...document.querySelectorAll('#sheet .thumb, #strip img, #proof img')]"
+    until(page, lambda: page.evaluate(f"({seen})().every((node) => node.complete && node.naturalWidth)"))
+    before = page.evaluate(f"({seen})().map((node) => node.src)")
+    held = []
+
+    def hold(route):
+        held.append(route)
+
+    page.route("**/pictures/**", hold)
+    page.locator("#stage").focus()
+    with page.expect_response("**/edits"):
+        page.keyboard.press("ArrowRight")
+    until(page, lambda: len(held) > 3)
+    assert page.evaluate(f"({seen})().every((node) => node.complete && node.naturalWidth)")
+    assert page.evaluate(f"({seen})().map((node) => node.src)") == before
+    for route in held:
+        route.continue_()
+    page.unroute("**/pictures/**")
+    until(page, lambda: page.evaluate(f"({seen})().map((node) => node.src)") != before)

@@ -3,11 +3,13 @@
 import numpy as np
 import pytest
 
+from obrell.core.deliver.svg import svg
 from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Override, State
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.errors import BadValue, Refused
+from obrell.core.render.picture import picture as pixels_of
 from obrell.core.shapes import Box, Group, Repeat, Ring, Round, Sides
 from obrell.core.values.paints import Conic, Linear, Radial, Stop
 from tests.making import KIT, control, layer, part, resolved, solid
@@ -232,3 +234,21 @@ def test_taking_a_group_apart_leaves_a_shared_gradient_as_it_was_seen(fill):
     apart = done(grouped, {"kind": "take-apart", "part": "p3"})
     assert len(apart.parts) == 2
     assert np.abs(picture(grouped) - picture(apart)).max() < 1e-4
+
+
+def test_a_combination_takes_the_look_of_the_back_most_piece_that_has_one():
+    start = control(part(Box(), within="p2"), part(Repeat(way="mirrored")), part(Round(), solid("#112233")))
+    start = start.evolve(parts=(start.parts[0].evolve(effects=(solid("#445566"),)), *start.parts[1:]))
+    made = read_edit({"kind": "combine", "parts": ["p2", "p3"]}).apply(start, Surroundings())
+    assert made.parts[-1].effects[0].fill.colour == "#445566"
+
+
+def test_a_clip_that_is_clipped_itself_cuts_with_both_shapes_in_pixels_and_in_svg():
+    left, low = part(Box(width=40, height=60), x=20, y=30), part(Box(width=80, height=30), x=40, y=45)
+    body = part(Box(width=80, height=60), solid("#ff0000"), x=40, y=30, clip="p2")
+    start = control(left.evolve(visible=False), low.evolve(visible=False, clip="p1"), body)
+    shown = resolve(KIT, start)
+    pixels = pixels_of(shown, 1.0)
+    assert pixels[50, 10].tolist() == [255, 0, 0, 255]
+    assert [pixels[y, x, 3] for y, x in ((10, 10), (50, 60), (10, 60))] == [0, 0, 0]
+    assert svg(shown).count("clip-path=") == 2

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from obrell.core.edit import Surroundings, read_edit
 from obrell.core.geometry.combine import combined
 from obrell.core.geometry.corners import rounded_polygon
 from obrell.core.geometry.plane import Similarity, about
@@ -15,6 +16,7 @@ from obrell.core.raster.coverage import cover
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.shapes import Box, Line, Ring, Sides, Text
 from obrell.core.text.fonts import FONT_NAMES
+from tests.making import control, part
 
 BOX = DeviceBox(-80, -80, 80, 80)
 radii = st.floats(4, 40)
@@ -144,3 +146,13 @@ def test_a_family_is_one_font_over_all_its_files(font):
     assert "no glyph for “漢”" in strange.remark()
     box = strange.path().bounds()
     assert box.width > Text(words="a", font=font, size=30).path().bounds().width + 16
+
+
+@pytest.mark.parametrize(
+    ("field", "value", "radii"), [("outer", 5, (5, 2.5)), ("outer", 8.5, (8.5, 0.5)), ("inner", 30, (38, 30))]
+)
+def test_a_radius_that_leaves_no_room_pushes_the_other_along(field, value, radii):
+    start = control(part(Ring(outer=20, inner=12)))
+    edit = read_edit({"kind": "set", "changes": [{"path": f"parts/p1/shape/{field}", "value": value}]})
+    ring = edit.apply(start, Surroundings()).parts[0].shape
+    assert (ring.outer, ring.inner) == pytest.approx(radii)

@@ -64,13 +64,13 @@ def _node(node: Node, made: Pictures, defs: Definitions) -> str:
         return ""
     masks, deviation = shown_of(part, MaskEffect), deviation_of(part)
     bare = (before_blur(node) if deviation > 0 else node).without(Blur, MaskEffect)
-    if not masks and deviation <= 0 and node.clip is None:
+    if not masks and deviation <= 0 and not node.clips:
         return _drawn(bare, made, defs)
     drawn = _drawn(bare.evolved(bare.part.evolve(blend="normal"), bare.children), made, defs)
     if drawn and deviation > 0:
         drawn = _out_of_focus(node, drawn, deviation, made, defs)
-    if drawn and node.clip is not None:
-        drawn = _clipped(node.clip, drawn, defs)
+    for clip in node.clips if drawn else ():
+        drawn = _clipped(clip, drawn, defs)
     for effect in masks:
         drawn = _masked(effect, node, drawn, made, defs) if drawn else ""
     return "".join(_grouped([drawn], 1.0, part.blend))

@@ -29,8 +29,8 @@ class Node:
     children: tuple[Node, ...] = ()
     through: bool = False
     """Whether what lies in it is blended with what lies below the container."""
-    clip: Part | None = None
-    """The part whose shape it is clipped to."""
+    clips: tuple[Part, ...] = ()
+    """The parts whose shapes cut it: the one it is clipped to, the one that is clipped to, and so on."""
     covers: tuple[tuple[str, Node], ...] = ()
     """The parts that mask it, by the mask's id."""
 

@@ -74,9 +74,9 @@ class _Arranger:
         return self._made[part.id]
 
     def _make(self, part: Part) -> Node:
-        clip, covers, shape = self._clip(part), tuple(self._covers(part)), part.shape
+        clips, covers, shape = self._clips(part), tuple(self._covers(part)), part.shape
         if not isinstance(shape, Container):
-            return Node(part, clip=clip, covers=covers)
+            return Node(part, clips=clips, covers=covers)
         children = self.nodes(part.id)
         if isinstance(shape, Repeat):
             shown = [node for node in children if node.part.visible]
@@ -84,7 +84,7 @@ class _Arranger:
         mode: Mode = shape.mode if isinstance(shape, Combination) else "union"
         seen = drawn(part, _gathered(part, mode, children))
         through = isinstance(shape, Repeat) or (isinstance(shape, Group) and shape.through)
-        return Node(seen, () if isinstance(shape, Combination) else children, through, clip, covers)
+        return Node(seen, () if isinstance(shape, Combination) else children, through, clips, covers)
 
     def _covers(self, part: Part) -> Iterator[tuple[str, Node]]:
         """The parts that mask this one, without masks of their own, so that no circle can come of it."""
@@ -95,9 +95,12 @@ class _Arranger:
                 effects = tuple(own for own in bare.effects if not isinstance(own, Mask))
                 yield effect.id, self._make(bare.evolve(effects=effects, visible=True, clip=None))
 
-    def _clip(self, part: Part) -> Part | None:
+    def _clips(self, part: Part) -> tuple[Part, ...]:
         found = self._by_id.get(part.clip) if part.clip else None
-        return self.node(found).part if found is not None and found is not part and found.clip is None else None
+        if found is None or found is part:
+            return ()
+        node = self.node(found)
+        return (node.part, *node.clips)
 
 
 def _rows(repeat: Repeat, part: Part, sources: list[Node]) -> list[tuple[Node, ...]]:

@@ -53,7 +53,7 @@ def _changed(resolved: Resolved, before: Tree | None) -> Iterator[Node]:
 
 def _as_before(old: Node | None, new: Node) -> bool:
     """Whether nothing but its place differs, so that it is made of the same outlines and effects."""
-    if old is None or old.children or new.children or old.covers or new.covers or old.clip or new.clip:
+    if old is None or old.children or new.children or old.covers or new.covers or old.clips or new.clips:
         return old == new
     return old.part.shape == new.part.shape and old.part.effects == new.part.effects
 

@@ -41,8 +41,7 @@ class CombineParts(Edit):
         outer = roots(control, self.parts)
         if len(outer) < 2:
             raise Refused("A combination needs at least two parts: select one more.")
-        effects = part_of(control, outer[0]).effects
-        return _held(control, self.parts, Combination(mode=self.mode), "Combination", effects)
+        return _held(control, self.parts, Combination(mode=self.mode), "Combination", _look_of(control, outer))
 
     def label(self, control: Control) -> str:
         return f"Combined {names_of(control, self.parts)}: {self.mode}"
@@ -91,6 +90,16 @@ class TakeApart(Edit):
 
     def label(self, control: Control) -> str:
         return f"Took {names_of(control, [self.part])} apart"
+
+
+def _look_of(control: Control, outer: tuple[str, ...]) -> tuple[AnyEffect, ...]:
+    """The effects of the back-most of some parts that has any, by itself or in what it holds."""
+    for name in outer:
+        inner = descendants(control, (name,))
+        for part in (part_of(control, name), *(p for p in control.parts if p.id in inner)):
+            if part.effects:
+                return part.effects
+    return ()
 
 
 def _held(

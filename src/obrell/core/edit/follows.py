@@ -8,9 +8,10 @@ from pydantic import Field
 
 from obrell.core.document.measures import measured
 from obrell.core.document.model import Control, Follow, Measure, Part
-from obrell.core.document.paths import value_at
+from obrell.core.document.paths import field_of, value_at
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, each_part, names_of, part_of
+from obrell.core.edit.nouns import noun_of
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.shapes import Box, Round
 from obrell.core.values.fields import LIMIT_PX, Id
@@ -45,7 +46,9 @@ class AddFollow(Edit):
 
     def label(self, control: Control) -> str:
         what = "the canvas" if self.part == CANVAS else names_of(control, [self.part])
-        return f"Let {self.path.rpartition('/')[2]} of {what} follow {names_of(control, [self.source])}"
+        owner, name = field_of(control, self.path if self.part == CANVAS else f"parts/{self.part}/{self.path}")
+        length = noun_of(type(owner).model_fields[name].title or name)
+        return f"Let the {length} of {what} follow {names_of(control, [self.source])}"
 
 
 class RemoveFollow(Edit):

@@ -90,7 +90,9 @@ class SwapFills(Edit):
     def label(self, control: Control) -> str:
         part = part_of(control, self.part)
         one, other = (effect_of(part, name).label.lower() for name in (self.effect, self.other))
-        return f"{'Gave the fill of' if self.only_give else 'Swapped the fills of'} {one} and {other} on {part.name}"
+        if self.only_give:
+            return f"Gave the fill of {one} to {other} on {part.name}"
+        return f"Swapped the fills of {one} and {other} on {part.name}"
 
 
 class StrengthenEffects(Edit):

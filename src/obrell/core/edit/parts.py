@@ -23,6 +23,7 @@ from obrell.core.values.paints import Solid
 
 Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=1000)]
 VOWELS = "aeiou"
+MANY_SIDED = "shape with sides"
 
 
 class Draw(Edit):
@@ -51,7 +52,8 @@ class Draw(Edit):
         return () if self.snap is None else snap_point(control, (), self.x1, self.y1, self.snap)
 
     def label(self, control: Control) -> str:
-        return f"Added {'an' if self.shape[0] in VOWELS else 'a'} {self.shape}"
+        noun = MANY_SIDED if self.shape == "sides" else self.shape
+        return f"Added {'an' if noun[:1] in VOWELS else 'a'} {noun}"
 
     def _ends(self, control: Control) -> tuple[tuple[float, float], tuple[float, float]]:
         """Where drawing began and where it is, both snapped."""

@@ -20,6 +20,7 @@ _TOKEN = re.compile(r"\s*(?:(\d+\.?\d*|\.\d+)\s*(px|%|°|deg|turn)?|([-+*/()×·
 _SAME = {"×": "*", "·": "*", "−": "-"}
 RELATIVE = ("+", "*", "/", "×")
 """How a text begins that changes each of several values from what it is."""
+DEGREES_OF_TURN = 360.0
 UNITS = {"px": "px", "%": "%", "°": "°", "deg": "°", "turn": "°"}
 
 
@@ -102,17 +103,15 @@ def _tokens(text: str, live: Live) -> list[str | float]:
         if found is None:
             raise BadValue(f"“{text}” is not a number or a sum: “{text[at : at + 12]}” is not understood.")
         if found[1]:
-            tokens.append(_in_unit(float(found[1]), (found[2] or "").lower(), live))
+            unit = (found[2] or "").lower()
+            if unit and UNITS[unit] != live.unit:
+                raise BadValue(f"This is in {live.unit or 'plain numbers'}, not in {unit}.")
+            # A quarter turn is written 1/4turn: the quotient is turned, not the 4.
+            tokens += [float(found[1]), "*", DEGREES_OF_TURN] if unit == "turn" else [float(found[1])]
         else:
             tokens.append(_SAME.get(found[3], found[3]))
         at = found.end()
     return tokens
-
-
-def _in_unit(value: float, unit: str, live: Live) -> float:
-    if unit and UNITS[unit] != live.unit:
-        raise BadValue(f"This is in {live.unit or 'plain numbers'}, not in {unit}.")
-    return value * 360 if unit == "turn" else value
 
 
 class _Sum:

@@ -13,6 +13,7 @@ from obrell.core.document.moving import PLACE
 from obrell.core.document.paths import field_of, is_value, live_at, value_at, with_value
 from obrell.core.document.tree import arranged, descendants
 from obrell.core.edit.base import Edit, Surroundings, check_unlocked, moved, part_of, refuse_locked
+from obrell.core.edit.nouns import noun_of
 from obrell.core.effects import Mask
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.geometry.plane import Similarity
@@ -22,6 +23,10 @@ from obrell.core.values.base import Value
 from obrell.core.values.fields import Id, Share
 
 NO_PARTS = "Select parts first: this is set for each of them."
+SWITCHED = {
+    ("visible", True): "Showed", ("visible", False): "Hid", ("locked", True): "Locked", ("locked", False): "Unlocked",
+}  # fmt: skip
+"""What is done by setting a value that is yes or no."""
 ALWAYS_FREE = ("visible", "locked", "name")
 """What may be changed on a locked part."""
 
@@ -86,6 +91,9 @@ class SetValues(Edit):
         first = changes[0]
         if len(changes) > 1:
             return f"Changed {len(changes)} values{'' if self.parts else whose(control, first.path)}"
+        switched = SWITCHED.get((first.path.rpartition("/")[2], bool(first.value)))
+        if switched is not None:
+            return f"{switched} {whose(control, first.path).removeprefix(' of ')}".strip()
         title, before, after = described(control, first.path, first.value)
         return f"{title}{whose(control, first.path)}: {before} → {after}"
 
@@ -100,7 +108,7 @@ def described(control: Control, path: str, value: Any) -> tuple[str, str, str]:
         old = value_at(control, path)
     except NoSuchThing:
         return "Value", "", _shown(value)
-    title = type(owner).model_fields[name].title or name.replace("_", " ")
+    title = noun_of(type(owner).model_fields[name].title or name.replace("_", " "))
     if live is None or not isinstance(value, int | float):
         return title.capitalize(), _shown(old), _shown(value)
     before, after = (f"{number(v * live.factor)} {live.unit}".strip() for v in (old, value))
@@ -169,6 +177,7 @@ def _set_of_part(draft: Draft, name: str, path: str, value: Any, light: float) -
     if field == "effects":
         draft.put(_fitted_mask(new, path))
     elif field == "shape":
+        new = new.evolve(shape=new.shape.pushed(old.shape))
         if new.shape.problem():
             raise BadValue(new.shape.problem(), path)
         draft.put(_renamed(old, new))

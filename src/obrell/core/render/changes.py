@@ -55,6 +55,6 @@ def _same_but_shape(before: Node, after: Node) -> bool:
         before.part.visible == after.part.visible
         and before.part.shape.kind == after.part.shape.kind
         and before.through == after.through
-        and before.clip is None
-        and after.clip is None
+        and not before.clips
+        and not after.clips
     )

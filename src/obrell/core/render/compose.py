@@ -119,8 +119,8 @@ def paint(target: Layer, node: Node, sites: _Sites) -> None:
     masks, deviation = shown_of(node.part, MaskEffect), deviation_of(node.part) * sites.frame.density
     if masks:
         _masked(target, node, masks, sites)
-    elif node.clip is not None:
-        _clipped(target, node, node.clip, sites)
+    elif node.clips:
+        _clipped(target, node, sites)
     elif deviation > 0:
         _out_of_focus(target, node, deviation, sites)
     elif node.children and node.plain and (node.through or not mixes(node)):
@@ -163,11 +163,11 @@ def _masked(target: Layer, node: Node, masks: Sequence[MaskEffect], sites: _Site
     blend.weave(target, kept, shown)
 
 
-def _clipped(target: Layer, node: Node, clip: Part, sites: _Sites) -> None:
-    """Paint the node on what the clip can cover, and keep that only where it does."""
-    site = sites.of(clip)
+def _clipped(target: Layer, node: Node, sites: _Sites) -> None:
+    """Paint the node on what its clips can cover, and keep that only where all of them do."""
+    site = sites.of(node.clips[0])
     kept = target.crop(site.own_box.meet(target.box))
-    paint(kept, replace(node, clip=None), sites)
+    paint(kept, replace(node, clips=node.clips[1:]), sites)
     blend.weave(target, kept, site.coverage())
 
 

@@ -151,6 +151,10 @@ class Shape(Value):
         """What can be seen and is hardly meant, in words; empty when nothing is."""
         return ""
 
+    def pushed(self, before: Shape) -> Shape:
+        """The shape after one of its values was set, with those that this leaves no room for pushed along."""
+        return self
+
     def problem(self) -> str:
         """What is wrong with the values taken together, in words; empty when nothing is."""
         return ""

@@ -66,6 +66,15 @@ class Ring(Shape):
     def details(self) -> tuple[str, ...]:
         return ("sweep",) if self.sweep == 360 else ("ends",)
 
+    def pushed(self, before: Shape) -> Ring:
+        """The other radius goes along, as far from the one that was set as before, or as there is room."""
+        if self.inner < self.outer or not isinstance(before, Ring):
+            return self
+        band = before.outer - before.inner
+        if self.inner != before.inner:
+            return self.evolve(outer=self.inner + band)
+        return self.evolve(inner=self.outer - band if self.outer > band else self.outer / 2)
+
     def problem(self) -> str:
         return "" if self.inner < self.outer else "The inner radius must be less than the outer radius."
 

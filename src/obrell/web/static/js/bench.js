@@ -11,6 +11,7 @@ import { startKeys } from "./keys.js";
 import { startLooks } from "./looks.js";
 import { Marks } from "./marks.js";
 import { ownGrounds, retract, say, showGround, tell } from "./page.js";
+import { keepPictures, picturesIn } from "./pictures.js";
 import { startRamp } from "./ramp.js";
 import { Stage } from "./stage.js";
 import { startHalves, startHeat, startStrip } from "./strip.js";
@@ -266,7 +267,9 @@ class Bench {
       this.html[id] = html;
       const place = document.getElementById(id);
       const scrolled = [place, ...place.querySelectorAll("ol")].map((node) => node.scrollLeft);
+      const shown = picturesIn(place);
       place.innerHTML = html;
+      keepPictures(place, shown);
       [place, ...place.querySelectorAll("ol")].forEach((node, index) => {
         if (scrolled[index]) node.scrollLeft = scrolled[index];
       });

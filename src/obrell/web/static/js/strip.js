@@ -1,6 +1,7 @@
 /** The build-up strip: its steps, what each changes as a heat map and costs; before and after in halves. */
 import { dragged } from "./drags.js";
 import { ask, typing } from "./page.js";
+import { showWhenReady } from "./pictures.js";
 
 const IDLE_MS = 700;
 const DRAG_FROM_PX = 6;
@@ -80,8 +81,7 @@ export function startHeat(bench) {
   function show() {
     strip.querySelector("#heat")?.setAttribute("aria-pressed", String(hot));
     for (const image of strip.querySelectorAll("img[data-heat]")) {
-      const wanted = (hot && image.dataset.heat) || image.dataset.plain;
-      if (image.getAttribute("src") !== wanted) image.src = wanted;
+      showWhenReady(image, (hot && image.dataset.heat) || image.dataset.plain);
     }
     clearTimeout(timer);
     if (hot) timer = setTimeout(measure, IDLE_MS);
