@@ -49,6 +49,12 @@ def test_numbers_are_typed_as_sums_with_units(text, unit, factor, value):
     assert number_from(text, Live(unit, factor=factor)) == pytest.approx(value)
 
 
+def test_hiding_is_said_of_the_thing_that_is_hidden():
+    for path, words in (("parts/p1/visible", "Hid "), ("reference/visible", "Hid the reference")):
+        edit = read_edit({"kind": "set", "changes": [{"path": path, "value": False}]})
+        assert edit.label(BASE).startswith(words)
+
+
 @pytest.mark.parametrize("text", ["", "abc", "1/0", "((1", "1 2", "2 deg", "9" * 400, "__import__('os')", "(" * 150])
 def test_nonsense_is_refused_in_words(text):
     with pytest.raises(BadValue) as refusal:

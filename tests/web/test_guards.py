@@ -120,6 +120,17 @@ def test_a_damaged_kit_is_shown_as_such_and_leaves_the_others_alone(client):
     assert client.get(f"/kits/{other}").status_code == 200
 
 
+def test_a_database_that_is_moved_away_is_told_on_every_page_until_it_is_back(client, tmp_path):
+    (tmp_path / "kits.db").rename(tmp_path / "away.db")
+    for address in (C1, "/kits/wendmere-lock", "/kits/wendmere-lock/deliver"):
+        assert "was moved or removed" in client.get(address).text
+    refused = client.post(C1 + "/edits", json=MOVE)
+    assert refused.status_code == 507
+    (tmp_path / "away.db").rename(tmp_path / "kits.db")
+    assert "was moved or removed" not in client.get(C1).text
+    assert client.post(C1 + "/edits", json=MOVE).status_code == 200
+
+
 def test_a_control_whose_font_is_gone_is_shown_as_such(client):
     kits = client.app.state.kits
     bare = wendmere_lock().controls[0]

@@ -29,6 +29,7 @@ from obrell.core.errors import NoSuchThing, Unreadable
 from obrell.core.files import kept_by
 from obrell.store.database import Database
 from obrell.store.documents import DAMAGED, Documents
+from obrell.store.failures import StoreGone
 from obrell.store.history import History
 from obrell.store.rows import NO_KIT, NOBODY, Rows, Sender, Stored, answer, answered, keep_file
 from obrell.store.tables import ControlRow, DocumentRow, FileRow, KitRow
@@ -92,9 +93,13 @@ class Kits(History):
         """A whole copy of the database, made while it is used."""
         self._database.backup(to)
 
-    def check_there(self) -> None:
-        """Raises ``StoreGone`` when the database file is no longer where it was."""
-        self._database.check_there()
+    def trouble(self) -> str:
+        """Why nothing can be saved at present, in words; empty when it can."""
+        try:
+            self._database.check_there()
+        except StoreGone as error:
+            return str(error)
+        return ""
 
     # Reading
 

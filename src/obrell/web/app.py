@@ -13,7 +13,7 @@ from fastapi.staticfiles import StaticFiles
 
 from obrell.core.text.fonts import FONT_FOLDER
 from obrell.store.kits import Kits
-from obrell.web import bench, bringing, colours, deliveries, live, looks, pictures, wall
+from obrell.web import bench, bringing, colours, deliveries, live, looks, lost, pictures, wall
 from obrell.web.failures import install_failures
 from obrell.web.guards import Guards
 from obrell.web.memory import Memory, bound_from_environment
@@ -33,7 +33,7 @@ def create_app(database: Path) -> FastAPI:
     app.state.turns = Semaphore(EDITS_AT_ONCE)
     app.state.memory = Memory(bound_from_environment())
     app.state.deliveries = deliveries.Deliveries(app.state.memory.gate)
-    for module in (wall, bench, bringing, looks, live, pictures, colours, deliveries):
+    for module in (lost, wall, bench, bringing, looks, live, pictures, colours, deliveries):
         app.include_router(module.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
     app.mount("/fonts", StaticFiles(directory=FONT_FOLDER), name="fonts")

@@ -8,7 +8,7 @@ from functools import partial
 from typing import Annotated, Any, Literal, get_args
 
 from fastapi import APIRouter, Body, Query, Request
-from starlette.responses import HTMLResponse, Response
+from starlette.responses import HTMLResponse
 
 from obrell.core.check.cut_strokes import cut_strokes
 from obrell.core.check.soft_sides import soft_sides
@@ -19,7 +19,7 @@ from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.document.tree import descendants
 from obrell.core.edit import Edit, read_edit
 from obrell.core.edit.base import part_of
-from obrell.core.errors import ObrellError, Refused, Unreadable
+from obrell.core.errors import ObrellError, Unreadable
 from obrell.core.geometry.svgdata import number
 from obrell.core.kept import OfObject
 from obrell.core.raster.layers import NO_BOX, Box
@@ -30,6 +30,7 @@ from obrell.core.render.site import device_box, site_of
 from obrell.store.history import Step
 from obrell.store.kits import Kits, Stored
 from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, GROUNDS, LOOKS, MODES, NEEDS, POINTS, WAYS, commands
+from obrell.web.lost import lost
 from obrell.web.pages import block, page
 from obrell.web.pictures import picture_address
 from obrell.web.scene import gradient_scene, scene_of
@@ -38,6 +39,7 @@ from obrell.web.services import Ident, Sender, Window, kits_of, rooms_of, turn_o
 from obrell.web.sheet import PartView, SheetView, sheet_view
 
 router = APIRouter()
+CANNOT = "Something in it cannot be drawn; it is our fault, and it is logged."
 log = logging.getLogger(__name__)
 BENCH = "/kits/{kit}/controls/{control}"
 EDGE_DENSITIES = (1.0, 1.5, 2.0, 3.0)
@@ -68,14 +70,14 @@ def bench(
     try:
         stored = kits.control(kit, control)
     except Unreadable as error:
-        return lost(request, kit, control, str(error))
+        return lost(request, kit, str(error), control)
     try:
         state = _state(kits, kit, stored, seen)
     except ObrellError as error:
-        return lost(request, kit, control, str(error))
+        return lost(request, kit, str(error), control)
     except Exception:
         log.exception("A control cannot be shown")
-        return lost(request, kit, control, "Something in it cannot be drawn; it is our fault, and it is logged.")
+        return lost(request, kit, CANNOT, control)
     context = {
         "view": "bench", "kit": index, "control": stored.control, "state": state,
         "start": {name: value for name, value in state.items() if name != "blocks"},
@@ -83,27 +85,6 @@ def bench(
         "commands": commands(), "needs": NEEDS,
     }  # fmt: skip
     return page(request, "bench.html", context)
-
-
-def lost(request: Request, kit: str, control: str, words: str) -> HTMLResponse:
-    """What stands in place of a control that cannot be shown: why, its history, the way back."""
-    kits = kits_of(request)
-    context = {
-        "view": "lost", "kit": kits.index(kit), "control": None, "address": f"/kits/{kit}/controls/{control}",
-        "words": words, "name": kits.name_of(kit, control), "steps": kits.history(kit, control),
-    }  # fmt: skip
-    return page(request, "lost.html", context, 422)
-
-
-@router.post(BENCH + "/versions/{way}")
-def back_or_forth(request: Request, kit: str, control: str, way: Literal["back", "forth"]) -> Response:
-    """A step of the history of a control that cannot be shown, and another look at it."""
-    kits = kits_of(request)
-    step = kits.undo(kit, control) if way == "back" else kits.redo(kit, control)
-    if step is None:
-        raise Refused("There is no step left to go to.")
-    rooms_of(request).tell((kit, control), {"news": "", "version": 0})
-    return Response(headers={"hx-redirect": f"/kits/{kit}/controls/{control}"})
 
 
 @router.get(BENCH + "/blocks")

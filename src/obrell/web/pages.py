@@ -10,6 +10,7 @@ from jinja2 import Environment, FileSystemLoader, StrictUndefined
 from starlette.responses import HTMLResponse
 
 from obrell.core.geometry.svgdata import number
+from obrell.web.services import kits_of
 
 TEMPLATES = Environment(
     loader=FileSystemLoader(Path(__file__).parent / "templates"),
@@ -19,7 +20,8 @@ TEMPLATES.filters["number"] = number
 
 
 def page(request: Request, template: str, context: dict[str, Any], status: int = 200) -> HTMLResponse:
-    """A whole page or a block, by the template's name."""
+    """A whole page or a block, by the template's name; what keeps anything from being saved stands in its bar."""
+    context = {"trouble": kits_of(request).trouble()} | context
     return HTMLResponse(TEMPLATES.get_template(template).render(request=request, **context), status)
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import APIRouter, File, Form, Request, UploadFile
 from pydantic import ValidationError
@@ -13,7 +13,7 @@ from obrell.core.document.model import Canvas, Control
 from obrell.core.edit import read_edit
 from obrell.core.edit.kits import with_light
 from obrell.core.edit.typed import number_from
-from obrell.core.errors import BadValue, Refused, Unreadable
+from obrell.core.errors import BadValue, Unreadable
 from obrell.core.geometry.svgdata import number
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
@@ -22,6 +22,7 @@ from obrell.core.values.fields import Live
 from obrell.store.history import Step
 from obrell.store.kits import Kits
 from obrell.web.commands import GROUNDS
+from obrell.web.lost import lost
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
 from obrell.web.services import kits_of, rooms_of
@@ -48,22 +49,7 @@ def wall(request: Request, kit: str) -> HTMLResponse:
     try:
         return _wall(request, kit)
     except Unreadable as error:
-        context = {
-            "view": "lost", "kit": None, "control": None, "address": f"/kits/{kit}", "words": str(error),
-            "name": f"The kit {kit}", "steps": kits_of(request).history(kit),
-        }  # fmt: skip
-        return page(request, "lost.html", context, 422)
-
-
-@router.post(WALL + "/versions/{way}")
-def back_or_forth(request: Request, kit: str, way: Literal["back", "forth"]) -> Response:
-    """A step of the history of a kit that cannot be shown, and another look at it."""
-    kits = kits_of(request)
-    step = kits.undo(kit) if way == "back" else kits.redo(kit)
-    if step is None:
-        raise Refused("There is no step left to go to.")
-    rooms_of(request).tell_kit(kit, {"news": "", "version": 0})
-    return Response(headers={"hx-redirect": f"/kits/{kit}"})
+        return lost(request, kit, str(error))
 
 
 def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html") -> HTMLResponse:

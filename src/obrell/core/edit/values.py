@@ -93,7 +93,10 @@ class SetValues(Edit):
             return f"Changed {len(changes)} values{'' if self.parts else whose(control, first.path)}"
         switched = SWITCHED.get((first.path.rpartition("/")[2], bool(first.value)))
         if switched is not None:
-            return f"{switched} {whose(control, first.path).removeprefix(' of ')}".strip()
+            thing = (
+                whose(control, first.path).removeprefix(" of ") or f"the {first.path.partition('/')[0].rstrip('s')}"
+            )
+            return f"{switched} {thing}"
         title, before, after = described(control, first.path, first.value)
         return f"{title}{whose(control, first.path)}: {before} → {after}"
 
