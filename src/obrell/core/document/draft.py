@@ -47,6 +47,15 @@ class Draft:
         if self._parts[part.id] is not part:
             self._parts[part.id], self._changed = part, True
 
+    def set_at(self, path: str, value: Any, light: float = 0.0) -> None:
+        """Another value at a path below the control."""
+        root, _, rest = path.partition("/")
+        name, _, below = rest.partition("/")
+        if root == "parts" and below:
+            self.set(name, below, value, light)
+        else:
+            self.replace(with_value(self.control(), path, value, light))
+
     def set(self, name: str, path: str, value: Any, light: float = 0.0) -> Part:
         """Another value at a path below a part (``paths.with_value``); what lies in a container goes where its place
         or turn goes."""

@@ -3,31 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
 
 from obrell.core.document.model import Control, Part
-from obrell.core.document.paths import value_at, with_value
-from obrell.core.document.tree import descendants
+from obrell.core.document.paths import value_at
 from obrell.core.geometry.plane import Similarity
-from obrell.core.shapes import Container
 
 PLACE = ("x", "y", "rotation")
-
-
-def set_value(control: Control, path: str, value: Any, light: float = 0.0) -> Control:
-    """The control with another value at ``path`` (``paths.with_value``); when that is the place or the
-    turn of a container, all that lies in it goes along."""
-    changed: Control = with_value(control, path, value, light)
-    *way, name = path.split("/")
-    if len(way) != 2 or way[0] != "parts" or name not in PLACE:
-        return changed
-    old: Part = value_at(control, "/".join(way))
-    if not isinstance(old.shape, Container):
-        return changed
-    new: Part = value_at(changed, "/".join(way))
-    inner = descendants(control, (old.id,)) - {old.id}
-    along = carried_by(old, new)
-    return changed.evolve(parts=tuple(along(p) if p.id in inner else p for p in changed.parts))
 
 
 def shift_at(control: Control, path: str) -> float:

@@ -8,9 +8,9 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from obrell.core.colour.links import literal
+from obrell.core.document.draft import Draft
 from obrell.core.document.follows import settled
 from obrell.core.document.model import PLAIN_GROUND, Control, Fit, KitSettings, Light, Part, State
-from obrell.core.document.moving import set_value
 from obrell.core.document.tree import Tree, arranged
 from obrell.core.effects import Effect, Paint
 from obrell.core.effects.base import Lamp
@@ -89,9 +89,10 @@ def _in_state(control: Control, state: str) -> Control:
     found: State | None = next((s for s in control.states if s.id == state), None)
     if found is None:
         raise NoSuchThing(f"“{control.name}” has no state “{state}”.")
+    draft = Draft(control)
     for override in found.overrides:
-        control = set_value(control, override.path, override.value)
-    return settled(control)
+        draft.set_at(override.path, override.value)
+    return settled(draft.control())
 
 
 _LITERAL = OfObject[Part](8192)

@@ -165,8 +165,8 @@ def set_in(draft: Draft, change: Change, light: float) -> None:
         return
     control = draft.control()
     if root == "light" and rest and control.light is None:
-        control = control.evolve(light=Light(direction=light))
-    draft.replace(with_value(control, path, change.value, light))
+        draft.replace(control.evolve(light=Light(direction=light)))
+    draft.set_at(path, change.value, light)
 
 
 def _set_of_part(draft: Draft, name: str, path: str, value: Any, light: float) -> None:
