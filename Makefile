@@ -1,8 +1,12 @@
 # Two commands do all the set-up: `make demo` and `make test`.
 PY := .venv/bin/python
 STAMP := .venv/.installed
+NODE_BIN := tools/node_modules/.bin
+STATIC := src/obrell/web/static
+SHEETS := $(STATIC)/css
+SCRIPTS := $(STATIC)/js
 
-.PHONY: demo test lint soak load bench screenshots
+.PHONY: demo test lint format soak load bench screenshots
 
 $(STAMP): requirements.lock pyproject.toml
 	python3 -m venv .venv
@@ -13,11 +17,19 @@ $(STAMP): requirements.lock pyproject.toml
 demo: $(STAMP)
 	.venv/bin/obrell demo
 
-lint: $(STAMP)
+lint: $(STAMP) tools/node_modules
 	.venv/bin/ruff check .
 	.venv/bin/ruff format --check .
 	.venv/bin/mypy
 	.venv/bin/lint-imports
+	$(NODE_BIN)/prettier --config tools/prettier.json --log-level warn --check $(SHEETS) $(SCRIPTS)
+	$(NODE_BIN)/eslint --config tools/eslint.config.mjs $(SCRIPTS)
+	$(PY) -m tools.long_lines src/obrell/web/templates
+
+# Scripts, style sheets and Python as the checks want them.
+format: $(STAMP) tools/node_modules
+	.venv/bin/ruff format .
+	$(NODE_BIN)/prettier --config tools/prettier.json --log-level warn --write $(SHEETS) $(SCRIPTS)
 
 test: lint /usr/bin/chromium
 	$(PY) -m pytest
@@ -42,6 +54,9 @@ screenshots: $(STAMP) /usr/bin/chromium
 /usr/bin/chromium:
 	apt-get update -qq && apt-get install -y -qq chromium
 
-tools/node_modules: tools/package.json tools/package-lock.json
+/usr/bin/npm:
+	apt-get update -qq && apt-get install -y -qq nodejs npm
+
+tools/node_modules: tools/package.json tools/package-lock.json | /usr/bin/npm
 	npm ci --silent --prefix tools
 	touch tools/node_modules

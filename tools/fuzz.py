@@ -22,7 +22,7 @@ with atheris.instrument_imports(include=["obrell.core.interchange", "obrell.core
     from obrell.core.interchange.fonts import read_font
     from obrell.core.interchange.kit_file import read_kit
     from obrell.core.interchange.pictures import read_picture
-    from obrell.core.interchange.svg_read import read_svg
+    from obrell.core.interchange.svg.reader import read_svg
 
 from tests.hostile.making import nth
 

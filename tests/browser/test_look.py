@@ -216,6 +216,7 @@ def test_a_tile_fills_a_part_its_seam_is_closed_and_its_fill_goes_to_the_outline
     expect(page.locator(".eff.open")).not_to_contain_text("A seam shows")
     add_effect(hand, "outline", "Outline")
     page.locator("#sheet [data-open=e1]").click()
+    page.locator("[data-form=swap-fills] [name=how]").select_option("swap")
     with page.expect_response("**/edits"):
         page.locator("[data-form=swap-fills] button").click()
     shows(page, 60, 50, [255, 255, 255, 255])
@@ -278,7 +279,7 @@ def test_steps_of_the_build_up_are_dragged_and_hidden(hand):
     add_effect(hand, "drop-shadow", "Drop shadow")
     hand.choose(f"parts/{box}/effects/e1/fill/kind", "linear")
     labels = page.locator(".build b")
-    expect(labels).to_have_text(["shape", "+ drop shadow", "+ paint", "+ paint"])
+    expect(labels).to_have_text(["shape", "+ drop shadow", "+ paint, linear", "+ paint, #1f8a92"])
     last = page.locator(".build").nth(3).get_attribute("data-open")
     drag(page, middle_of(page, "#build-3"), middle_of(page, "#build-2"))
     expect(page.locator(".build").nth(2)).to_have_attribute("data-open", last)

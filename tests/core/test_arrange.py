@@ -1,19 +1,21 @@
 """Aligning, spacing, scaling, copying; guides and snapping; values of several parts at once."""
 
+import math
 from itertools import pairwise
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from obrell.core.check.cut_strokes import cut_strokes
+from obrell.core.check.cut_edges import cut_edges, grown
 from obrell.core.check.false_colours import false_colours
 from obrell.core.document.follows import settled
 from obrell.core.document.guides import guide_places
 from obrell.core.document.measures import anchor_of, bounds_of, frame_on_canvas
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.snapping import Snapping, snap_box, snap_point
-from obrell.core.effects import DropShadow, Outline
+from obrell.core.effects import DropShadow, OuterGlow, Outline
+from obrell.core.effects.offsets import Shift
 from obrell.core.errors import BadValue, Refused
 from obrell.core.geometry.plane import Rect
 from obrell.core.shapes import Box, Line, Round, Text
@@ -181,16 +183,29 @@ def test_nothing_jumps_between_two_equally_near():
     assert snap_point(start, (), 32, None, Snapping(kinds=("parts",), reach=9)) == ()
 
 
-def test_an_outline_cut_by_the_canvas_is_found_and_cured():
+def test_what_the_canvas_cuts_is_found_and_cured():
     line = Outline(id="e2", place="outside", width=4)
     start = control(part(Box(width=76, height=30), INK, line, x=40, y=30))
-    (cut,) = cut_strokes(resolved(*start.parts))
-    assert (cut.left, cut.top, cut.right, cut.bottom) == (2, 0, 2, 0)
+    (cut,) = cut_edges(resolved(*start.parts))
+    assert cut.sides == (2, 0, 2, 0)
     inside = done(start, cut.inside().model_dump())
-    assert cut_strokes(resolved(*inside.parts)) == []
-    grown = done(start, cut.grown().model_dump())
-    assert (grown.canvas.width, grown.canvas.height, grown.parts[0].x) == (84, 60, 42)
-    assert cut_strokes(resolved(*grown.parts, width=84)) == []
+    assert cut_edges(resolved(*inside.parts)) == []
+    wider = done(start, grown([cut]).model_dump())
+    assert (wider.canvas.width, wider.canvas.height, wider.parts[0].x) == (84, 60, 42)
+    assert cut_edges(resolved(*wider.parts, width=84)) == []
+
+
+def test_shadows_and_glows_of_every_part_are_noticed_where_they_can_be_seen():
+    shadow = DropShadow(id="e2", offset=Shift(down=9), blur=4, opacity=0.6)
+    low = part(Box(width=30, height=20), INK, shadow, x=40, y=46)
+    glow = part(Round(width=20, height=20), INK, OuterGlow(id="e2", extent=12), x=14, y=20)
+    faint = part(Box(width=20, height=9), shadow.evolve(opacity=0.003), x=40, y=54)
+    cuts = cut_edges(resolved(low, glow, faint))
+    assert [(cut.label, [side > 0 for side in cut.sides]) for cut in cuts] == [
+        ("drop shadow", [False, False, False, True]), ("outer glow", [True, True, False, False]),
+    ]  # fmt: skip
+    larger = done(control(low, glow, faint), grown(cuts).model_dump())
+    assert cut_edges(resolved(*larger.parts, width=larger.canvas.width, height=larger.canvas.height)) == []
 
 
 def test_false_colours_keep_every_shape():
@@ -220,7 +235,8 @@ def test_a_changed_word_moves_body_rim_gloss_and_canvas():
     assert longer.parts[0].shape.width == pytest.approx(86 + more)
     assert longer.parts[0].shape.radius == 12
     assert longer.parts[2].shape.width == pytest.approx(70 + more)
-    assert longer.canvas.width == pytest.approx(100 + more)
+    assert longer.canvas.width == math.ceil(more / 2) * 2 + 100
+    assert longer.parts[0].x - 43 - more / 2 == pytest.approx(60 - 43, abs=1)
     back = applied(
         read_edit({"kind": "set", "changes": [{"path": "parts/p4/shape/words", "value": "Hoot"}]}),
         longer,

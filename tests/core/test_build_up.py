@@ -2,10 +2,13 @@
 
 import numpy as np
 
-from obrell.core.effects import DropShadow, InnerShadow
+from obrell.core.document.resolve import resolve
+from obrell.core.effects import DropShadow, InnerShadow, Outline, Paint
 from obrell.core.render.build_up import build_steps, costs, only
+from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.render.heat import COLD, HOT, heat
 from obrell.core.shapes import Box
+from obrell.core.values.paints import Linear, Stop
 from tests.making import KIT, control, layer, part, resolved, solid
 
 PART = part(Box(width=30, height=20), InnerShadow(id="e1"), solid("#ff0000"), DropShadow(id="e1"))
@@ -49,3 +52,24 @@ def test_every_step_has_a_cost():
     spent = costs(KIT, control(PART), "p1", 1.0)
     assert len(spent) == 4
     assert all(cost >= 0 for cost in spent)
+
+
+def test_equal_steps_are_told_apart():
+    ramp = Linear(stops=(Stop(position=0, colour="#ffffff"), Stop(position=1, colour="#000000")))
+    greens = [solid("#00ff00", blend="multiply"), solid("#00ff00")]
+    paints = [solid("#ff0000"), Paint(id="e2", fill=ramp), *greens]
+    shadows = [InnerShadow(id="e5"), InnerShadow(id="e6")]
+    labels = [step.label for step in build_steps(part(Box(), *paints, *shadows))]
+    assert len(set(labels)) == len(labels)
+    assert labels[1:5] == [
+        "+ paint, #ff0000", "+ paint, linear", "+ paint, #00ff00, multiply", "+ paint, #00ff00",
+    ]  # fmt: skip
+    assert labels[5:] == ["+ inner shadow 1", "+ inner shadow 2"]
+
+
+def test_a_part_without_paint_is_not_shown_filled():
+    bare = part(Box(width=30, height=20), Outline(id="e1", width=2, place="inside"), x=40, y=30)
+    for count, alpha in ((0, 1.0), (1, 0.0)):
+        shown = resolve(KIT, only(control(bare), "p1", count))
+        middle = draw(shown, Frame(1.0, canvas_box(shown, 1.0)))[30, 40, 3]
+        assert middle == 255 * alpha

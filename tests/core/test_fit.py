@@ -6,14 +6,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from obrell.core.check.soft_sides import soft_sides
+from obrell.core.document.paths import value_at
+from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import Outline
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.site import site_of
-from obrell.core.shapes import Box, Combination, Path, Ring, Text
+from obrell.core.shapes import Box, Combination, Line, Path, Ring, Text
 from obrell.core.shapes.path import Contour, Knot
 from obrell.core.values.paints import Solid
-from tests.making import layer, part, resolved, solid
+from tests.making import control, layer, part, resolved, solid
 
 DENSITIES = [1.0, 1.5, 2.0, 3.0]
 PILL = Box(width=37.3, height=20.7, radius=4)
@@ -80,3 +82,26 @@ def test_text_stands_with_its_baseline_on_the_grid(density):
     alpha = layer(shown, density).planes[3]
     rows = np.flatnonzero(alpha.max(axis=1) > 0)
     assert alpha[rows[-1]].max() == pytest.approx(1.0, abs=1e-4)
+
+
+@pytest.mark.parametrize("density", [1.0, 1.5, 2.0, 3.0])
+@pytest.mark.parametrize("place", ["inside", "centre", "outside"])
+def test_a_width_of_one_device_px_is_crisp_at_every_density(place, density):
+    line = Outline(id="e1", place=place, thin="1 device px", width=7, fill=Solid(colour="#ffffff"))
+    shown = resolved(part(Box(width=40, height=24), line, x=40, y=30), fit="sides")
+    alpha = layer(shown, density).planes[3]
+    assert set(np.unique(alpha)) == {0.0, 1.0}
+    middle = alpha[round(30 * density)]
+    assert middle.sum() == 2
+
+
+@pytest.mark.parametrize("density", [1.0, 1.5, 2.0, 3.0])
+def test_a_line_can_be_one_device_px_too(density):
+    line = part(Line(across=30, down=0, thin="1 device px"), solid("#ffffff"), x=20, y=30.3)
+    alpha = layer(resolved(line, fit="sides"), density).planes[3]
+    assert set(np.unique(alpha)) == {0.0, 1.0}
+    assert (alpha.sum(axis=1) > 0).sum() == 1
+    typed = control(part(Line(across=30), solid("#ffffff")), part(Box(), Outline(id="e1")))
+    for path in ("parts/p1/shape", "parts/p2/effects/e1"):
+        edit = {"kind": "type", "path": f"{path}/width", "text": "1 device px"}
+        assert value_at(read_edit(edit).apply(typed, Surroundings()), f"{path}/thin") == "1 device px"

@@ -1,5 +1,6 @@
 """Gradients on the art: what a handle is taken to is where it lies then."""
 
+import itertools
 import math
 
 import pytest
@@ -111,3 +112,16 @@ def test_stops_are_copied_beside_themselves_and_jittered_in_order():
     assert len(set(places)) == 20
     assert all(0 == a < b < c == 1 for a, b, c in places)
     assert stops("jitter-stops", seed=3) == stops("jitter-stops", seed=3)
+
+
+@pytest.mark.parametrize("places", [(0, 1), (0, 0.5, 1), (0.2, 0.6), (0, 0.4, 1, 1)])
+def test_a_closed_conic_has_all_its_colours_and_no_hard_edge(places):
+    colours = ("#ff0000", "#00ff00", "#0000ff", "#ffffff")
+    stops = tuple(Stop(position=at, colour=colour) for at, colour in zip(places, colours, strict=False))
+    start = control(part(Box(), Paint(id="e1", fill=Conic(stops=stops))))
+    edit = read_edit({"kind": "close-seam", "path": "parts/p1/effects/e1/fill"})
+    closed = edit.apply(start, Surroundings()).parts[0].effects[0].fill
+    assert not closed.seam
+    assert {stop.colour for stop in closed.stops} == {stop.colour for stop in stops}
+    ends = [(one, other) for one, other in itertools.pairwise(closed.stops) if one.position == other.position]
+    assert len(ends) == sum(a == b for a, b in itertools.pairwise(places))

@@ -87,3 +87,14 @@ def test_a_ground_whose_picture_is_gone_leaves_the_control_as_it_is():
     lip = Gloss(id="e2", takes_up=0.5)
     lost = control(part(Box(), solid("#204060"), lip)).evolve(ground=Picture(file="0" * 32))
     assert resolve(KIT, lost).control.parts[0].effects[1].colour == "#f0f2f0"
+
+
+def test_what_it_is_looked_at_on_is_kept_and_delivered_only_when_asked():
+    chosen = {"kind": "set", "changes": [{"path": "stands", "value": "dark"}]}
+    dark = read_edit(chosen).apply(on(Solid(colour="#ff0000")), Surroundings())
+    assert KEY.stands_on == "light"
+    assert on(Solid(colour="#ff0000")).stands_on == "own"
+    assert np.array_equal(picture(resolve(KIT, dark), 1.0), picture(resolve(KIT, KEY), 1.0))
+    assert tuple(picture(resolve(KIT, dark).standing(), 1.0)[0, 0]) == (0x1E, 0x28, 0x2E, 255)
+    chequered = dark.evolve(stands="checker")
+    assert picture(resolve(KIT, chequered).standing(), 1.0)[0, 0, 3] == 0

@@ -7,7 +7,7 @@ from pydantic import TypeAdapter
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import EFFECTS, AnyEffect
-from obrell.core.effects.base import Drawing, Lamp
+from obrell.core.effects.base import Drawing, Lamp, Sheet
 from obrell.core.effects.markup import Definitions
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.raster.layers import Box as DeviceBox
@@ -33,7 +33,7 @@ COATS = [e for e in EFFECTS if EFFECTS[e].zone != "whole" and e != "backdrop-blu
 """Effects that paint something of their own."""
 SAMPLED = {
     "bevel": 0.25, "grain": 0.25, "rough bevel": 0.25, "rough rim": 0.3, "tiles": 0.12,
-    "outline along": 0.3, "outline across": 0.05,
+    "outline along": 0.3, "outline across": 0.05, "inner-glow": 0.045,
 }  # fmt: skip
 """How far effects that are no areas may be apart at one pixel: light is worked out at points, and turns fast where
 letters are thin; textures have more detail at higher densities, pictures are sampled; between two edges of a letter
@@ -115,14 +115,16 @@ def test_every_effect_has_an_svg_form_that_is_self_contained(shape, effect):
     subject = SHAPES_TRIED[shape]
 
     def picture(effect, side):
-        return ("<path/>",)
+        return (Sheet(("<path/>",)),)
 
     drawing = Drawing(
         subject, Similarity(dx=40, dy=30), Lamp(0.0, 40.0), Definitions(), Rect(10, 10, 70, 50), picture, cut=True
     )
     sides = {"behind": ["behind"], "surface": ["inside"], "edge": ["inside", "outside"]}
     kind = EFFECTS_TRIED[effect]
-    text = "".join(item for side in sides[kind.lies_in()] for item in drawing.elements(kind, side))
+    text = "".join(
+        item for side in sides[kind.lies_in()] for sheet in drawing.sheets(kind, side) for item in sheet.items
+    )
     assert text.startswith("<path")
     assert "http" not in text + drawing.defs.markup()
 

@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from obrell.core.edit import Surroundings, read_edit
-from obrell.core.errors import BadDocument, Refused, TooLarge
+from obrell.core.errors import BadDocument, BadValue, Refused, TooLarge
 from obrell.core.interchange import fonts
 from obrell.core.interchange.fonts import read_font
 from obrell.core.shapes import Text
@@ -132,3 +132,22 @@ def test_fonts_that_unpack_beyond_measure_are_refused(monkeypatch):
     monkeypatch.setattr(fonts, "MAX_UNPACKED_BYTES", 1000)
     with pytest.raises(TooLarge, match="unpacks"):
         read_font(LORA)
+
+
+def test_weights_are_limited_to_what_the_font_has():
+    oswald = part(Text(words="Lock", font="Oswald", weight=500), solid("#000000"))
+    edit = {"kind": "set", "changes": [{"path": "parts/p1/shape/weight", "value": 900}]}
+    with pytest.raises(BadValue, match="Oswald has weights from 200 to 700"):
+        read_edit(edit).apply(control(oswald), Surroundings())
+    heavy = part(Text(words="Lock", font="Hanken Grotesk", weight=900), solid("#000000"))
+    other = {"kind": "set", "changes": [{"path": "parts/p1/shape/font", "value": "Oswald"}]}
+    assert read_edit(other).apply(control(heavy), Surroundings()).parts[0].shape.weight == 700
+    kept = part(Text(words="Lock", font="Oswald", weight=900), solid("#000000"))
+    size = {"kind": "set", "changes": [{"path": "parts/p1/shape/size", "value": 20}]}
+    assert read_edit(size).apply(control(kept), Surroundings()).parts[0].shape.size == 20
+
+
+def test_a_light_of_its_own_keeps_the_height_of_the_kits():
+    edit = {"kind": "set", "changes": [{"path": "light/direction", "value": 30}]}
+    lit = read_edit(edit).apply(control(part(Text(), solid("#000000"))), Surroundings(light=300, height=62)).light
+    assert (lit.direction, lit.height) == (30, 62)

@@ -103,7 +103,7 @@ def test_fills_are_swapped_or_shared_between_paint_and_outline():
     swap = {"kind": "swap-fills", "part": "p1", "effect": "e1", "other": "e2"}
     swapped = read_edit(swap).apply(both, Surroundings()).parts[0].effects
     assert (swapped[0].fill, swapped[1].fill) == (both.parts[0].effects[1].fill, ramp)
-    shared = read_edit(swap | {"only_give": True}).apply(both, Surroundings()).parts[0].effects
+    shared = read_edit(swap | {"how": "give"}).apply(both, Surroundings()).parts[0].effects
     assert shared[0].fill == shared[1].fill == ramp
     with pytest.raises(Refused, match="Paints"):
         read_edit(swap | {"other": "e3"}).apply(both, Surroundings())
@@ -122,3 +122,23 @@ def test_forty_gradients_are_shipped_and_painted_with():
     assert kinds(painted) == kinds(START)
     bare = done({"kind": "paint-with", "fill": fill}, control(part(Box(), SHADOW)))
     assert kinds(bare) == ["paint", "drop-shadow"]
+
+
+def test_pasted_effects_can_fit_a_part_of_another_size():
+    small, large = part(Box(width=40, height=20)), part(Box(width=120, height=60))
+    shadow = DropShadow(id="e1", blur=4, offset=Cast(distance=2))
+    edit = {"kind": "paste-effects", "parts": ["p1", "p2"], "effects": [shadow.model_dump()]}
+    plain = read_edit(edit).apply(control(small, large), Surroundings()).parts
+    assert [p.effects[0].blur for p in plain] == [4, 4]
+    fitted = read_edit(edit | {"made_for": 20}).apply(control(small, large), Surroundings()).parts
+    assert [(p.effects[0].blur, p.effects[0].offset.distance) for p in fitted] == [(4, 2), (12, 6)]
+
+
+def test_a_fill_is_taken_or_given_and_says_so():
+    one, other = solid("#ff0000"), Outline(id="e2", fill=Solid(colour="#00ff00"))
+    start = control(part(Box(), one, other))
+    edit = {"kind": "swap-fills", "part": "p1", "effect": "e1", "other": "e2"}
+    for how, want, words in (("take", "#00ff00", "of outline to paint"), ("give", "#ff0000", "of paint to outline")):
+        asked = read_edit(edit | {"how": how})
+        assert {effect.fill.colour for effect in asked.apply(start, Surroundings()).parts[0].effects} == {want}
+        assert words in asked.label(start)

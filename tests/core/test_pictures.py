@@ -1,15 +1,18 @@
 """Pictures: what is read, how it is kept, what it looks like on the device grid."""
 
+from contextlib import suppress
 from io import BytesIO
 
 import numpy as np
 import pytest
-from PIL import Image
+from PIL import Image, ImageFilter
 
+from obrell.core.document.cropping import cut_of
 from obrell.core.document.files import files_of
-from obrell.core.edit import Surroundings, read_edit
+from obrell.core.document.resolve import resolve
+from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.effects.pigments import picture_layer
-from obrell.core.errors import BadDocument, NoSuchThing, TooLarge
+from obrell.core.errors import BadDocument, NoSuchThing, Refused, TooLarge
 from obrell.core.files import content_of
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.interchange import pictures
@@ -20,7 +23,7 @@ from obrell.core.raster.samples import seams
 from obrell.core.shapes import Picture, Round
 from obrell.core.values import paints
 from obrell.store.kits import Kits
-from tests.making import KEEPER, SLOPE, control, kit, layer, part, png, resolved, slope, solid
+from tests.making import KEEPER, KIT, SLOPE, control, kit, layer, part, png, resolved, slope, solid
 
 PLAIN = Similarity()
 
@@ -113,6 +116,56 @@ def test_a_picture_part_shows_its_pixels_under_its_effects():
     assert np.abs(straight(shown)[14:46, 16:64] - slope(48, 32)).max() < 0.01
     covered = layer(resolved(part(Picture(file=SLOPE, width=48, height=32), solid("#ff0000"))))
     assert tuple(straight(covered)[30, 40]) == pytest.approx((255, 0, 0, 255))
+
+
+def pulled(start, handle, dx, dy):
+    return applied(
+        read_edit({"kind": "crop", "part": "p1", "handle": handle, "dx": dx, "dy": dy}), start, Surroundings()
+    )
+
+
+@pytest.mark.parametrize("lies", ["stretched", "whole", "filling"])
+@pytest.mark.parametrize(("turn", "mirrored"), [(0, False), (90, False), (30, True)])
+@pytest.mark.parametrize(("handle", "dx", "dy"), [("w", 7, 2), ("n", 3, 6), ("se", -9, -5), ("sw", 4, -8)])
+def test_a_cropped_picture_stays_where_it_lies_and_can_be_let_out_again(lies, turn, mirrored, handle, dx, dy):
+    across, down = turned(dx, dy, turn, mirrored)
+    frame = Picture(file=KEEPER.keep(png(slope(48, 32)[..., :3])), width=36, height=30, lies=lies)
+    start = control(part(frame).evolve(rotation=turn, mirrored=mirrored))
+    cut = pulled(start, handle, across, down)
+    before, after = (layer(resolve(KIT.evolve(fit="off"), one)).planes for one in (start, cut))
+    inside = well_inside(after)
+    assert 200 < inside.sum() < well_inside(before).sum() - 60
+    assert np.abs(before - after)[:, inside].max() < 0.01, "red and green rise by 0.02 to 0.03 in a px"
+
+    out = cut
+    for corner, far in (("nw", -99), ("se", 99)):
+        with suppress(Refused):
+            out = pulled(out, corner, *turned(far, far, turn, mirrored))
+    shape = out.parts[0].shape
+    assert (shape.cut_left, shape.cut_top, shape.cut_right, shape.cut_bottom) == (0, 0, 0, 0)
+    wide, high = cut_of(frame).whole.width, cut_of(frame).whole.height
+    assert (shape.width, shape.height) == pytest.approx((wide, high))
+
+
+def well_inside(planes):
+    """Which px lie two or more from any that is clear."""
+    drawn = Image.fromarray((planes[3] > 0).astype(np.uint8) * 255)
+    return np.asarray(drawn.filter(ImageFilter.MinFilter(5))) > 0
+
+
+def turned(dx, dy, turn, mirrored):
+    return Similarity(turn=turn, mirror=mirrored).apply(dx, dy)
+
+
+def test_a_crop_that_changes_nothing_is_refused_and_so_is_one_of_another_part():
+    start = control(part(Picture(file=SLOPE, width=48, height=32, lies="stretched")), part(Round()))
+    with pytest.raises(Refused, match="ends there"):
+        pulled(start, "w", -5, 0)
+    with pytest.raises(Refused, match="Only a picture"):
+        applied(read_edit({"kind": "crop", "part": "p2", "handle": "w", "dx": 5, "dy": 0}), start, Surroundings())
+    left = pulled(start, "e", -500, 0).parts[0].shape
+    assert left.cut_right == pytest.approx(47 / 48)
+    assert left.width > 0
 
 
 def saved(picture, form, **options):

@@ -9,11 +9,14 @@ from obrell.core.document.model import Control
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.insert import InsertParts
 from obrell.core.errors import BadDocument, TooLarge
-from obrell.core.geometry.affine import Affine, read_transform
+from obrell.core.geometry.affine import Affine
+from obrell.core.geometry.plane import NOWHERE
 from obrell.core.geometry.svgdata import path_data, read_path_data
 from obrell.core.icons import find_icons, icon_names
-from obrell.core.interchange.svg_paint import colour_of, number_of
-from obrell.core.interchange.svg_read import read_svg
+from obrell.core.interchange.svg.colours import colour_of
+from obrell.core.interchange.svg.lengths import length
+from obrell.core.interchange.svg.reader import read_svg
+from obrell.core.interchange.svg.transforms import BadTransform, transform
 from obrell.core.raster.coverage import cover
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.shapes import Icon
@@ -29,17 +32,59 @@ def svg(inside, more='viewBox="0 0 80 60"'):
 def test_parts_keep_their_kinds_names_and_groups():
     drawing = read_svg(svg('<g id="Key"><rect id="Body" width="20" height="10"/><circle r="5" cx="9" cy="9"/></g>'))
     assert [(p.name, p.shape.kind) for p in drawing.parts] == [("Body", "box"), ("Circle", "round"), ("Key", "group")]
-    assert [p.within for p in drawing.parts] == ["p3", "p3", None]
+    assert [p.within for p in drawing.parts] == [drawing.parts[2].id] * 2 + [None]
     put = InsertParts(parts=drawing.parts).apply(Control(id="c1", name="C"), Surroundings())
     assert {p.within for p in put.parts} == {None, put.parts[-1].id}
     assert read_edit({"kind": "insert", "parts": [p.model_dump() for p in drawing.parts]}).parts == drawing.parts
 
 
 def test_what_is_not_understood_is_named():
-    drawing = read_svg(svg('<rect width="9" height="9"/><text>a</text><text>b</text><image href="x.png"/><script/>'))
-    assert drawing.left_out == {"text": 2, "image": 1, "script": 1}
-    with pytest.raises(BadDocument, match="It holds only: text"):
-        read_svg(svg("<text>a</text>"))
+    parts = '<rect width="9" height="9" filter="url(#f)"/><path d="M0 0h9" stroke="#000" marker-end="url(#m)"/>'
+    words = "<text font-family='Nowhere'>a</text>"
+    read = read_svg(svg(parts + words * 2 + '<image width="9" height="9" href="x.png"/><script/><hatch/>'))
+    assert read.left_out == {
+        "filter": 1, "marker": 1, "text in Nowhere, which is not in the kit": 2, "image outside of the file": 1,
+        "script": 1, "hatch": 1,
+    }  # fmt: skip
+    with pytest.raises(BadDocument, match="It holds only: text in Nowhere"):
+        read_svg(svg(words))
+
+
+def test_words_stand_on_their_baseline_in_a_font_that_is_there():
+    style = "<style>text{font-family:Nope,'Hanken Grotesk',serif;font-size:12px}.b{font-weight:bold;fill:#f00}</style>"
+    read = read_svg(
+        svg(style + '<text x="40" y="30" text-anchor="middle">  Open <tspan class="b">the gate</tspan>\n</text>')
+    )
+    (text,) = read.parts
+    assert (text.shape.words, text.shape.font, text.shape.size, text.shape.align) == (
+        "Open the gate", "Hanken Grotesk", 12, "middle"
+    )  # fmt: skip
+    assert text.y + text.shape.baseline() == pytest.approx(30)
+    assert [(run.start, run.end, run.weight, run.colour) for run in text.shape.runs] == [(5, 13, 700, "#ff0000")]
+    turned = read_svg(svg(style + '<text transform="translate(40 30) rotate(90) scale(2)">Up</text>')).parts[0]
+    assert (turned.rotation, turned.shape.size) == (90, 24)
+    assert turned.x - turned.shape.baseline() == pytest.approx(40)
+
+
+def test_masks_and_clips_stay_with_what_they_cut_wherever_it_is_put():
+    mask = '<mask id="m"><circle cx="20" cy="20" r="9" fill="#fff"/></mask>'
+    parts = read_svg(svg(mask + '<rect width="40" height="40" mask="url(#m)"/>')).parts
+    put = InsertParts(parts=parts).apply(Control(id="c1", name="C"), Surroundings())
+    again = InsertParts(parts=parts).apply(put, Surroundings())
+    for control in (put, again):
+        masked = masked_in(control)
+        effect = masked.effects[-1]
+        cover = next(p for p in control.parts if p.id == effect.cover.part)
+        assert effect.shift(masked.x, masked.y) == (0, 0)
+        assert (cover.x, cover.y) == (masked.x, masked.y)
+    ids = [part.id for part in put.parts if part.within]
+    moved = masked_in(read_edit({"kind": "move", "parts": ids, "dx": 5, "dy": 0}).apply(put, Surroundings()))
+    assert moved.x == masked_in(put).x + 5
+    assert moved.effects[-1].shift(moved.x, moved.y) == (0, 0)
+
+
+def masked_in(control):
+    return [part for part in control.parts if any(effect.kind == "mask" for effect in part.effects)][-1]
 
 
 BOMB = "<!DOCTYPE x [" + "".join(f'<!ENTITY e{n} "{f"&e{n - 1};" * 9 if n else "ha"}">' for n in range(9)) + "]>"
@@ -54,7 +99,21 @@ HOSTILE = {
     "data": svg('<path d="M0 0 L hello"/>'),
     "circle": svg('<g id="a"><use href="#a"/></g>'),
     "doubling": svg("".join(f'<g id="g{n}"><use href="#g{n + 1}"/><use href="#g{n + 1}"/></g>' for n in range(40))),
-    "transform": svg('<rect width="9" height="9" transform="matrix(1 2)"/>'),
+    "style": svg("<style>" + ":is(" * 3000 + "</style>"),
+    "selectors": svg("<style>" + "a b c d e f g h,*" * 20_000 + "{fill:red}</style>" + "<g/>" * 15_000),
+    "variables": svg("<style>g{--a:var(--b)var(--b);--b:var(--a)var(--a);fill:var(--a)}</style>" + "<g/>" * 99),
+    "masks": svg(
+        "".join(f'<mask id="m{n}"><g mask="url(#m{n + 1})"><g mask="url(#m{n + 1})"/></g></mask>' for n in range(40))
+        + '<g mask="url(#m0)"/>'
+    ),
+    "clips": svg(
+        "".join(
+            f'<clipPath id="c{n}" clip-path="url(#c{n})"><rect width="9" height="9" clip-path="url(#c{n + 1})"/>'
+            f'<rect width="9" height="9" clip-path="url(#c{n + 1})"/></clipPath>'
+            for n in range(40)
+        )
+        + '<text clip-path="url(#c0)">a</text>'
+    ),
 }
 
 
@@ -76,15 +135,17 @@ def test_path_data_comes_back():
 
 
 def test_transforms_colours_and_numbers_are_read_as_the_standards_say():
-    turned = read_transform("translate(10, 5) rotate(90) scale(2)")
+    turned = transform("translate(10, 5) rotate(90) scale(2)", NOWHERE)
     assert turned.apply(3, 0) == pytest.approx((10, 11))
-    assert read_transform("rotate(90 5 5)").apply(5, 0) == pytest.approx((10, 5))
+    assert transform("rotate(90 5 5)", NOWHERE).apply(5, 0) == pytest.approx((10, 5))
+    with pytest.raises(BadTransform):
+        transform("matrix(1 2)", NOWHERE)
     assert Affine(2, 0, 0, 3).scale() == pytest.approx(6**0.5)
-    assert colour_of("rgb(255 0 0 / 50%)") == ("#ff0000", 128 / 255)
+    assert colour_of("rgb(255 0 0 / 50%)") == ("#ff0000", 0.5)
     assert colour_of("rgba(100%, 0%, 20%, 0.2)") == ("#ff0033", 0.2)
     assert colour_of("rgb(1 2)") is None
     assert colour_of("hsl(120, 100%, 50%)") == ("#00ff00", 1.0)
-    assert [number_of(t) for t in ("3pt", "1in", "-.5e1", "inf", "")] == [4, 96, -5, 0, 0]
+    assert [length(t) for t in ("3pt", "1in", "-.5e1", "inf", "")] == [4, 96, -5, 0, 0]
 
 
 def test_icons_are_many_and_found_by_name_and_tag():

@@ -6,13 +6,14 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from obrell.core.deliver.fitted import fitted
 from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Canvas, Control
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import Bevel, Blur, DropShadow, InnerShadow, Mask, Outline
 from obrell.core.effects.mask import PartCover
 from obrell.core.effects.offsets import Shift
-from obrell.core.interchange.svg_read import read_svg
+from obrell.core.interchange.svg.reader import read_svg
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Picture, Round, Text
 from obrell.core.shapes.text import Run
@@ -75,6 +76,17 @@ def test_radial_gradients(chromium):
     got = ours(resolved(part(Box(width=40, height=24), solid("#000000").evolve(fill=fill))))
     style = f"background:radial-gradient(60% 80% at 30% 70%, {CSS_STOPS})"
     assert np.abs(got - shot(chromium, css(style))).max() <= SHARP_4
+
+
+@pytest.mark.parametrize("space", ["srgb", "oklab"])
+@pytest.mark.parametrize("midpoint", [0.08, 0.3, 0.93])
+def test_bent_ramps_in_svg(chromium, midpoint, space):
+    ends = Stop(position=0, colour="#ffffff", midpoint=midpoint), Stop(position=1, colour="#0a1e60", opacity=0.4)
+    fill = Linear(stops=ends, angle=90, space=space)
+    shown = resolved(part(Box(width=76, height=24), solid("#000000").evolve(fill=fill)))
+    away = np.abs(ours(shown) - shot(chromium, svg(shown)))
+    assert away.max() <= SHARP_4
+    assert away.mean() <= 1
 
 
 def test_midpoints_are_colour_hints(chromium):
@@ -214,6 +226,35 @@ GROUPED = {
             Blur(id="e3", radius=6),
         ),
     ),
+    "blurred, what it casts multiplied": (
+        BACKDROP,
+        part(
+            Box(width=30, height=20),
+            solid("#ffffff", opacity=0.5),
+            DropShadow(id="e2", offset=Shift(down=6), blur=4, colour="#804020", opacity=0.8, blend="multiply"),
+            Blur(id="e3", radius=6),
+        ),
+    ),
+    "faded, what it casts multiplied": (
+        BACKDROP,
+        part(
+            Box(width=30, height=20),
+            solid("#ffffff"),
+            DropShadow(id="e2", offset=Shift(down=6), blur=0, colour="#804020", opacity=0.8, blend="multiply"),
+            DropShadow(id="e3", offset=Shift(across=6), blur=0, colour="#2040c0", opacity=0.8, blend="screen"),
+            opacity=0.6,
+        ),
+    ),
+    "masked, what it casts multiplied and screened": (
+        BACKDROP,
+        part(
+            Box(width=30, height=20),
+            solid("#ffffff"),
+            DropShadow(id="e2", offset=Shift(down=6), blur=0, colour="#804020", opacity=0.8, blend="multiply"),
+            DropShadow(id="e3", offset=Shift(down=9), blur=0, colour="#2040c0", opacity=0.8, blend="screen"),
+            Mask(id="e4", fitted_x=40, fitted_y=30),
+        ),
+    ),
     "masked, blended with what lies below": (
         BACKDROP,
         part(Box(width=40, height=24), solid("#80c0e0"), Mask(id="e2", fitted_x=40, fitted_y=30), blend="multiply"),
@@ -333,3 +374,16 @@ def test_gradients_beyond_their_ends_as_svg_has_them(chromium, name):
     shown = resolved(part(Box(width=60, height=40), solid("#000000").evolve(fill=SPREADS[name])))
     away = np.abs(ours(shown) - shot(chromium, svg(shown))).max(axis=2)
     assert np.quantile(away, 0.94 if name == "repeated" else 0.99) <= SHARP_4 + 4
+
+
+def test_an_svg_can_be_fitted_to_the_pixels_of_its_own_size(chromium):
+    line = Outline(id="e2", place="inside", width=1.4)
+    shown = resolved(
+        part(Box(width=40.3, height=20.6), solid("#204060"), line, x=40.2, y=30.3, fit="strokes"),
+        part(Round(width=11.4, height=11), solid("#c03020"), x=40.2, y=30.3),
+        fit="sides",
+    )
+    assert np.abs(ours(shown) - shot(chromium, svg(fitted(shown)))).max() <= CURVED
+    away = np.abs(ours(shown) - shot(chromium, svg(fitted(shown))))
+    assert away[:, :32].max() <= SHARP_4
+    assert np.abs(ours(shown) - shot(chromium, svg(shown)))[:, :32].max() > 60

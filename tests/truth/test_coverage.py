@@ -113,7 +113,7 @@ def test_a_pixel_does_not_depend_on_the_box_that_was_asked_for(left, top, width,
 
 def test_growing_a_circle_and_uniting_overlaps_keep_their_areas():
     disc = ellipse(40, 40)
-    got = cover(grown(disc, 4, round_joins=True).transformed(Similarity(dx=40, dy=40)).rows, Box(0, 0, 80, 80))
+    got = cover(grown(disc, 4, "round").transformed(Similarity(dx=40, dy=40)).rows, Box(0, 0, 80, 80))
     assert got.values.sum() == pytest.approx(math.pi * 24 * 24, abs=24 * math.tau * 0.01)
     pen = PathBuilder()
     for dx in (0, 10):

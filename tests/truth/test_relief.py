@@ -15,7 +15,7 @@ from obrell.core.effects.lit import towards
 from obrell.core.effects.pigments import texture_field
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.rounded import ellipse, rounded_box
-from obrell.core.raster.distance import distance
+from obrell.core.raster.distance import distance, distances
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.raster.noise import textured
 from obrell.core.raster.relief import INSIDE, Relief, lit
@@ -45,13 +45,44 @@ def test_distance_to_a_rounded_box_at_any_angle(half_width, half_height, share, 
     place = Similarity(turn=turn, dx=50.3, dy=49.6)
     path = rounded_box(2 * half_width, 2 * half_height, (radius,) * 4).transformed(place)
     x, y = corners()
-    cos, sin = place.linear()
+    cos, sin = math.cos(math.radians(turn)), math.sin(math.radians(turn))
     u, v = cos * (x - 50.3) + sin * (y - 49.6), -sin * (x - 50.3) + cos * (y - 49.6)
     want = np.clip(box_distance(u, v, half_width, half_height, radius), -30, 30)
     got = distance(path.rows, WHOLE, 30).values
     assert np.abs(np.abs(got) - np.abs(want)).max() < 0.005
     clear = np.abs(want) > 0.005
     assert np.array_equal(got[clear] > 0, want[clear] > 0)
+
+
+@given(st.floats(5, 45), st.floats(5, 45), st.floats(0, 1), st.floats(0, 180))
+def test_a_pixel_has_the_distance_of_its_middle_at_ridges_and_corners_too(half_width, half_height, share, turn):
+    radius = share * min(half_width, half_height)
+    place = Similarity(turn=turn, dx=50.3, dy=49.6)
+    path = rounded_box(2 * half_width, 2 * half_height, (radius,) * 4).transformed(place)
+    y, x = np.mgrid[:100, :100] + 0.5
+    cos, sin = math.cos(math.radians(turn)), math.sin(math.radians(turn))
+    u, v = cos * (x - 50.3) + sin * (y - 49.6), -sin * (x - 50.3) + cos * (y - 49.6)
+    want = np.clip(box_distance(u, v, half_width, half_height, radius), -30, 30)
+    got = distances(path.rows, WHOLE, 30)[1].values
+    seen = (np.abs(want) > 0.75) & (np.abs(want) < 28)
+    assert np.abs(got - want)[seen].max() < 0.03
+
+
+def test_a_one_pixel_bevel_stays_in_the_outermost_pixels():
+    square = rounded_box(40, 30, (0.0,) * 4).transformed(Similarity(dx=50, dy=45))
+    high, low = shaded(square, "chamfer", 1.0, 1.0, Lamp(315, 40))
+    lit_at = (high + low) > 0
+    rim = np.zeros((100, 100), bool)
+    rim[30:60, 30:70] = True
+    rim[31:59, 31:69] = False
+    assert not lit_at[31:59, 31:69].any()
+    assert lit_at[rim].mean() > 0.9
+
+
+def test_a_glow_reaches_its_height_on_a_ridge():
+    glow = InnerGlow(id="e1", extent=8, fill=Solid(colour="#ffffff"), falloff="even", opacity=1.0)
+    seen = layer(resolved(part(Box(width=41, height=7), glow, x=40.5, y=30.5))).planes[3]
+    assert seen[30, 30:50] == pytest.approx(1 - 3.5 / 8, abs=1e-5)
 
 
 def test_distance_does_not_depend_on_the_rectangle_asked_for():

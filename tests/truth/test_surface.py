@@ -6,18 +6,21 @@ import numpy as np
 import pytest
 
 from obrell.core.deliver.svg import svg
-from obrell.core.effects import BackdropBlur, Blur, Depth, Gloss, Grain, Paint, Sheen
+from obrell.core.effects import BackdropBlur, Blur, Depth, DropShadow, Gloss, Grain, Mask, Paint, Sheen
+from obrell.core.effects.mask import GradientCover
+from obrell.core.effects.offsets import Shift
+from obrell.core.geometry.combine import combined
 from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.rounded import ellipse, rounded_box
 from obrell.core.geometry.sweep import swept
 from obrell.core.raster.blur import blur
 from obrell.core.raster.coverage import cover
 from obrell.core.raster.layers import Box as DeviceBox
-from obrell.core.raster.layers import Mask
+from obrell.core.raster.layers import Mask as Coverage
 from obrell.core.raster.noise import PATTERNS, textured
 from obrell.core.render.changes import changed_box
 from obrell.core.render.compose import Frame
-from obrell.core.shapes import Box, Group, Round, Sides
+from obrell.core.shapes import Box, Group, Ring, Round, Sides
 from obrell.core.values.paints import Conic, Linear, Solid, Stop, Texture
 from tests.making import layer, part, resolved, solid
 from tests.truth.test_chromium import ours, shot
@@ -36,6 +39,23 @@ def test_what_is_swept_is_the_shape_and_its_width_across_the_way():
     box = rounded_box(60, 20, (0,) * 4)
     assert area(swept(box, 12, 9)) == pytest.approx(60 * 20 + 60 * 9 + 20 * 12, rel=1e-4)
     assert swept(box, 0, 0) is box
+
+
+@pytest.mark.parametrize("way", [(30, 0), (3, 7), (-5, -2), (0.3, 0.1)])
+def test_a_swept_disc_is_a_capsule_and_a_swept_ring_leaves_what_its_hole_never_leaves(way):
+    """To some levels at eight times the size, where the edge of the hole runs along the way."""
+    box, large = DeviceBox(-420, -420, 420, 420), Similarity(scale=8)
+    length, turn = math.hypot(*way), math.degrees(math.atan2(way[1], way[0]))
+    place = Similarity(turn=turn, dx=way[0] / 2, dy=way[1] / 2)
+    capsule = rounded_box(length + 40, 40, (20.0,) * 4).transformed(place)
+    want = cover(capsule.transformed(large).rows, box).values
+    got = cover(swept(ellipse(40, 40), *way).transformed(large).rows, box).values
+    assert np.abs(got - want).max() < 0.5 / 255
+    hole = ellipse(26, 26)
+    never = combined("intersection", (hole, hole.transformed(Similarity(dx=way[0], dy=way[1]))))
+    ring = cover(swept(Ring(outer=20, inner=13).path(), *way).transformed(large).rows, box).values
+    inner = cover(never.transformed(large).rows, box).values if length < 13 else 0
+    assert np.abs(ring - (want - inner)).max() < 4.0 / 255
 
 
 def test_a_star_is_swept_as_the_union_of_many_copies():
@@ -96,7 +116,7 @@ def test_a_blurred_part_is_its_blurred_picture():
     soft = layer(resolved(part(Box(width=30, height=20, radius=4), solid("#c04020"), Blur(id="e2", radius=6)))).planes
     box = DeviceBox(0, 0, 80, 60)
     for got, plane in zip(soft, sharp, strict=True):
-        want = blur(Mask(box, np.ascontiguousarray(plane)), 3.0, box).values
+        want = blur(Coverage(box, np.ascontiguousarray(plane)), 3.0, box).values
         assert np.abs(got - want).max() < 2e-3
 
 
@@ -226,3 +246,38 @@ def test_an_effect_that_reaches_the_backdrop_is_blended_with_it():
     mixed = (orange + blue) / 2
     assert reached == pytest.approx(mixed * green, abs=1e-5)
     assert kept == pytest.approx((green * 0.5 + blue * green * 0.5 + 0 * orange), abs=1e-5)
+
+
+BACK = np.array([200, 120, 80]) / 255
+SHADOW = DropShadow(id="e1", offset=Shift(down=0), blur=0, colour="#804020", opacity=0.9, blend="multiply")
+
+
+def backed(*effects):
+    """The colour in the middle of a large part without paint, over a whole canvas of one colour."""
+    back = part(Box(width=400, height=400), solid("#c87850"))
+    wide = [e.evolve(shows_through=True) if "shows_through" in type(e).model_fields else e for e in effects]
+    return layer(resolved(back, part(Box(width=300, height=300), *wide))).planes[:3, 30, 40]
+
+
+def laid(below, colour, alpha, mode):
+    mixed = below * colour if mode == "multiply" else below + colour - below * colour
+    return below * (1 - alpha) + alpha * mixed
+
+
+def test_what_a_blurred_part_casts_is_blurred_and_blended_by_itself():
+    shade = np.array([0x80, 0x40, 0x20]) / 255
+    got = backed(SHADOW.evolve(opacity=1.0), Blur(id="e3", radius=6))
+    assert got == pytest.approx(BACK * shade, abs=1 / 255)
+    part_faded = laid(BACK, shade, 0.9, "multiply")
+    assert backed(SHADOW, Blur(id="e3", radius=6)) == pytest.approx(part_faded, abs=1 / 255)
+
+
+def test_a_mask_fades_all_that_a_part_casts_one_by_one():
+    half = tuple(Stop(position=p, colour="#ffffff", opacity=0.5) for p in (0, 1))
+    mask = Mask(id="e9", cover=GradientCover(fill=Linear(stops=half)), fitted_x=40, fitted_y=30)
+    second = SHADOW.evolve(colour="#2050c0", opacity=0.7, blend="screen")
+    want = laid(BACK, np.array([0x80, 0x40, 0x20]) / 255, 0.45, "multiply")
+    want = laid(want, np.array([0x20, 0x50, 0xC0]) / 255, 0.35, "screen")
+    want = want * 0.5 + 0.5 * np.array([1, 0, 0])
+    assert backed(SHADOW, second, solid("#ff0000"), mask) == pytest.approx(want, abs=1e-5)
+    assert backed(SHADOW, second, solid("#ff0000"), mask, Blur(id="e8", radius=3)) == pytest.approx(want, abs=1e-3)

@@ -190,7 +190,7 @@ def test_a_new_control_that_cannot_be_is_refused_at_its_field(client, form, word
 
 
 def test_edits_are_refused_in_words_and_the_document_stays(client):
-    before = client.get(C1 + "/blocks").json()["hash"]
+    before = client.get(C1 + "/blocks").json()["facts"]["hash"]
     for edit, status in (
         ({"kind": "set", "changes": [{"path": "parts/p1/effects/e1/blur", "value": 501}]}, 422),
         ({"kind": "set", "changes": [{"path": "parts/p99/x", "value": 1}]}, 404),
@@ -201,7 +201,7 @@ def test_edits_are_refused_in_words_and_the_document_stays(client):
         answer = client.post(C1 + "/edits", json={"edit": edit})
         assert answer.status_code == status
         assert answer.json()["words"]
-    assert client.get(C1 + "/blocks").json()["hash"] == before
+    assert client.get(C1 + "/blocks").json()["facts"]["hash"] == before
     assert client.post(C1 + "/edits", content=b"{", headers={"content-type": "application/json"}).status_code == 422
 
 

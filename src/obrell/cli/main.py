@@ -126,6 +126,7 @@ def deliver(
     trimmed: Annotated[bool, typer.Option(help="Cut to the first pixel that is not transparent.")] = False,
     margin: Annotated[float, typer.Option(help="Logical px around a trimmed picture.")] = 0.0,
     ground: Annotated[bool, typer.Option(help="Show what the controls stand on too.")] = False,
+    svg_fitted: Annotated[bool, typer.Option(help="Fit the edges in SVG files to the pixels of 1×.")] = False,
     pattern: Annotated[str, typer.Option(help="How files are named.")] = PATTERN,
     data: Data = DEFAULT_DATA,
 ) -> None:  # fmt: skip
@@ -138,7 +139,7 @@ def deliver(
     chosen = [find_control(shelf, name).id for name in control or ()]
     values = {
         "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or ("png", "svg"),
-        "trimmed": trimmed, "margin": margin, "ground": ground, "pattern": pattern,
+        "trimmed": trimmed, "margin": margin, "ground": ground, "svg_fitted": svg_fitted, "pattern": pattern,
     }  # fmt: skip
     order = read_order(values)
     planned = plan(settings, controls, order)

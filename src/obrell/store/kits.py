@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from base64 import b64decode, b64encode
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -31,7 +31,7 @@ from obrell.store.database import Database
 from obrell.store.documents import DAMAGED, Documents
 from obrell.store.failures import StoreGone
 from obrell.store.history import History
-from obrell.store.rows import NO_KIT, NOBODY, Rows, Sender, Stored, answer, answered, keep_file
+from obrell.store.rows import NO_KIT, NOBODY, Rows, Sender, Stored, answer, answered, keep_file, recent_documents
 from obrell.store.tables import ControlRow, DocumentRow, FileRow, KitRow
 
 __all__ = ["KitName", "Kits", "Lost", "Made", "Sender", "Stored", "Tile"]
@@ -57,6 +57,8 @@ class Tile:
     height: float
     hash: str
     words: str = ""
+    stands: str = "light"
+    """What it is looked at on."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,7 +150,7 @@ class Kits(History):
         text = DocumentRow.body
         fields = [
             case((func.json_valid(text) == 1, func.json_extract(text, f"$.{path}")))
-            for path in ("name", "canvas.width", "canvas.height")
+            for path in ("name", "canvas.width", "canvas.height", "stands", "ground.kind")
         ]
         query = select(ControlRow.id, ControlRow.head, *fields).outerjoin(
             DocumentRow, DocumentRow.hash == ControlRow.head
@@ -160,6 +162,13 @@ class Kits(History):
                 name = self._rows.name_of(session, self._rows.head(session, kit, tile.id))
                 found[tile.id] = replace(tile, name=name)
         return [found[name] for name in order if name in found]
+
+    def documents(self, kit: str, control: str, most: int = 60) -> Iterator[Control]:
+        """A control as it is, and as it was and will be again around its newest steps; each once."""
+        with self._database.reading() as session:
+            heads = [self._rows.head(session, kit, control).head, *recent_documents(session, kit, control, most)]
+        for head in dict.fromkeys(heads):
+            yield self.by_hash(head)
 
     def by_hash(self, hash_: str) -> Control:
         """A control as it was or is, by content hash."""
@@ -202,7 +211,7 @@ class Kits(History):
                 index_hash = self._rows.kit(session, kit).head
                 index, stored = self._rows.index(session, index_hash), self._rows.stored(session, kit, control)
             label = edit.label(stored.control)
-            changed = applied(edit, stored.control, Surroundings(index.light.direction, index.materials))
+            changed = applied(edit, stored.control, Surroundings.of(index))
             if changed != stored.control:
                 check_drawable(index, changed, stored.control)
             with self._database.writing() as session:
@@ -283,7 +292,7 @@ class Kits(History):
         """Save a material in the kit, and every control with parts that follow it; what could not be drawn then is
         refused before anything is saved."""
         index = with_material(self.index(kit), material)
-        around = Surroundings(index.light.direction, index.materials)
+        around = Surroundings.of(index)
         edits = []
         for stored in self.controls(kit):
             if was is not None and linked_to(stored.control, material.id):
@@ -345,9 +354,12 @@ class Kits(History):
             row.removed = removed
 
 
-def _tile(ident: str, hash_: str, name: object, width: object, height: object) -> Tile:
+def _tile(
+    ident: str, hash_: str, name: object, width: object, height: object, stands: object, ground: object
+) -> Tile:  # fmt: skip
     if isinstance(name, str) and isinstance(width, int | float) and isinstance(height, int | float):
-        return Tile(ident, name, float(width), float(height), hash_)
+        chosen = stands if isinstance(stands, str) else "own" if ground else "light"
+        return Tile(ident, name, float(width), float(height), hash_, stands=chosen)
     return Tile(ident, ident, 0, 0, hash_, DAMAGED)
 
 

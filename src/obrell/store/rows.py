@@ -149,6 +149,13 @@ def newest_step(session: Session, kit: str, control: str, *, undone: bool) -> St
     return session.scalar(query.order_by(order.desc()).limit(1))
 
 
+def recent_documents(session: Session, kit: str, control: str, most: int) -> list[str]:
+    """The documents that the newest steps of a control began and ended with, by hash, newest first."""
+    query = select(StepRow.after, StepRow.before).where(StepRow.kit == kit, StepRow.control == control)
+    rows = session.execute(query.order_by(StepRow.number.desc()).limit(most))
+    return [hash_ for row in rows for hash_ in row if hash_]
+
+
 def point(session: Session, step: StepRow, hash_: str) -> None:
     """Make a document the newest again."""
     if not step.control:

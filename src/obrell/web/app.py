@@ -17,6 +17,7 @@ from obrell.web import bench, bringing, colours, deliveries, live, looks, lost, 
 from obrell.web.failures import install_failures
 from obrell.web.guards import Guards
 from obrell.web.memory import Memory, bound_from_environment
+from obrell.web.parcels import Parcels
 from obrell.web.rooms import Rooms
 
 EDITS_AT_ONCE = 3
@@ -30,6 +31,7 @@ def create_app(database: Path) -> FastAPI:
     app = FastAPI(title="Obrell", docs_url=None, redoc_url=None, openapi_url=None, lifespan=_living)
     app.state.kits = Kits(database)
     app.state.rooms = Rooms()
+    app.state.parcels = Parcels()
     app.state.turns = Semaphore(EDITS_AT_ONCE)
     app.state.memory = Memory(bound_from_environment())
     app.state.deliveries = deliveries.Deliveries(app.state.memory.gate)

@@ -20,7 +20,8 @@ from obrell.core.geometry.svgdata import path_data
 from obrell.core.icons import find_icons, icon_names, icon_paths
 from obrell.core.interchange.fonts import read_font
 from obrell.core.interchange.pictures import read_picture
-from obrell.core.interchange.svg_read import MAX_BYTES, read_svg
+from obrell.core.interchange.svg.document import MAX_BYTES
+from obrell.core.interchange.svg.reader import read_svg
 from obrell.core.text.fonts import FONT_NAMES, load
 from obrell.core.text.setting import set_words
 from obrell.web.bench import BENCH, made
@@ -47,7 +48,11 @@ def drawing(
     seen: Annotated[Selection, Body()] = NOTHING, window: Window = "", ident: Ident = "",
 ) -> dict[str, Any]:  # fmt: skip
     """The parts of an SVG put into a control; what was left out is said."""
-    read, called = read_svg(svg), printable(name)[:80] or "Drawing"
+    kits = kits_of(request)
+    read = read_svg(svg, {font.name: font.file for font in kits.index(kit).fonts})
+    for content in read.files:
+        kits.keep_file(content)
+    called = printable(name)[:80] or "Drawing"
     state = made(request, kit, control, InsertParts(parts=read.parts, name=called), seen, Sender(window, ident))
     if read.left_out:
         names = ", ".join(f"{what} ({count})" if count > 1 else what for what, count in read.left_out.items())

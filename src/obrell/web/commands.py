@@ -5,7 +5,9 @@ from __future__ import annotations
 import json
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from typing import get_args
 
+from obrell.core.document.model import Stands
 from obrell.core.edit.looks import HEAVIER, LIGHTER
 from obrell.core.effects import EFFECTS
 
@@ -25,7 +27,7 @@ LOOKS = tuple(
     )
 )
 """What is done to a whole look: in the sheet, among all commands, and the edit but for its parts."""
-GROUNDS = ("light", "white", "mid", "dark", "coloured", "checker", "own")
+GROUNDS = get_args(Stands)
 """What the art can stand on while it is drawn."""
 ALIGNMENTS = (
     ("across start", "left"), ("across middle", "centre"), ("across end", "right"),
@@ -34,13 +36,14 @@ ALIGNMENTS = (
 MODES = ("union", "difference", "intersection", "exclusion")
 WAYS = (("row", "a row"), ("around", "a round"), ("rings", "rings"), ("mirrored", "a mirror"))
 POINTS = (
-    ("smooth", "smooth"), ("sharp", "sharp"), ("cut", "cut open"), ("join", "join"), ("simplify", "simplify"),
+    ("smooth", "smooth"), ("sharp", "sharp"), ("cut", "cut open"), ("join", "join"),
     ("remove", "remove"),
 )  # fmt: skip
 NEEDS = {
     "part": "Select a part first.", "one": "Select one part first.", "two": "Select two parts or more first.",
     "pair": "Select two parts first.", "three": "Select three parts or more first.",
-    "path": "Select one path first.", "points": "Choose points of a path first.",
+    "path": "Select one path first.", "picture": "Select one picture first.",
+    "points": "Choose points of a path first.",
     "holder": "Select a group, combination or repeat first.", "effect": "Open an effect in the sheet first.",
     "ramp": "Open an effect with a gradient first.", "guides": "There are no guides.",
     "undo": "There is nothing to take back.", "redo": "There is nothing to do again.",
@@ -91,6 +94,8 @@ def _parts() -> Iterator[Command]:
     yield Command("Make the copies of a repeat parts", "Sheet, Make", {"do": "spread"}, "", "holder")
     yield Command("Take apart", "Sheet, Make", {"do": "take-apart"}, "", "holder")
     yield Command("Convert to a path", "Sheet, Make", {"do": "to-path"}, "", "part")
+    yield Command("Outline the lines", "Sheet, Make", {"do": "outline-lines"}, "", "part")
+    yield Command("Crop a picture by its handles", "Sheet, picture", {"do": "crop"}, "", "picture")
     for way in ("across", "down"):
         yield Command(f"Flip {way}", "Sheet, Flip", {"do": "flip", "way": way}, "", "part")
     for words, form in (
@@ -113,8 +118,8 @@ def _several() -> Iterator[Command]:
 
 def _points() -> Iterator[Command]:
     for name, word in POINTS:
-        need = "path" if name == "simplify" else "points"
-        yield Command(f"Points: {word}", "Sheet, Points", {"points": name}, "", need)
+        yield Command(f"Points: {word}", "Sheet, Points", {"points": name}, "", "points")
+    yield Command("Points: fewer, simplify …", "Sheet, Points", {"fill": "simplify"}, "", "path")
     yield Command("Points: round off …", "Sheet, Points", {"fill": "round-points"}, "", "path")
 
 

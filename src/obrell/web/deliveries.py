@@ -27,6 +27,7 @@ from obrell.core.edit.typed import number_from
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, Stopped
 from obrell.core.values.fields import Live
 from obrell.store.kits import Kits, Lost, Stored
+from obrell.web.commands import GROUNDS
 from obrell.web.memory import Gate
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
@@ -163,7 +164,7 @@ def deliver(request: Request, kit: str, control: Annotated[str, Query()] = "") -
     context = {
         "view": "deliver", "kit": kits.index(kit), "kits": kits.names(), "control": None,
         "controls": kits.tiles(kit), "order": order, "offered": OFFERED,
-        "chosen": [f"{d:g}" for d in order.densities], "one": control,
+        "chosen": [f"{d:g}" for d in order.densities], "one": control, "grounds": GROUNDS,
     }  # fmt: skip
     return page(request, "deliver.html", context | _listed(kits, kit, order))
 
@@ -192,8 +193,13 @@ def start(request: Request, kit: str, form: Form) -> HTMLResponse:
 
 @router.get("/deliveries/{name}")
 def progress(request: Request, name: str) -> HTMLResponse:
-    """How far it is."""
-    return _progress(request, _of(request).get(name))
+    """How far it is; at its end, the whole bar anew."""
+    delivery = _of(request).get(name)
+    if not delivery.done and not delivery.words:
+        return page(request, "_progress_now.html", {"delivery": delivery})
+    ended = _progress(request, delivery)
+    ended.headers["HX-Retarget"] = "#progress"
+    return ended
 
 
 @router.post("/deliveries/{name}/stop")
@@ -233,6 +239,7 @@ def order_of(form: FormData | QueryParams) -> Order:
         "formats": tuple(form.getlist("format")),
         "trimmed": form.get("cut") == "trimmed",
         "ground": form.get("ground") == "yes",
+        "svg_fitted": form.get("svg_fitted") == "yes",
         "margin": number_from(str(form.get("margin") or "0"), Live("px")),
         "pattern": str(form.get("pattern", "")),
     }
@@ -266,6 +273,7 @@ def _listed(kits: Kits, kit: str, order: Order) -> dict[str, Any]:
     return {
         "rows": groups, "examples": names[:EXAMPLES], "count": len(files), "problem": "",
         "left_out": (*lost, *planned.left_out),
+        "ground_of": lambda control: picture_address(index_hash, stored[control.id].hash, 1, ground=1),
     }  # fmt: skip
 
 

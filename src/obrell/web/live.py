@@ -13,7 +13,7 @@ import logging
 import struct
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, WebSocket, WebSocketDisconnect
 from pydantic import Field, JsonValue, ValidationError
@@ -30,7 +30,8 @@ from obrell.core.render.changes import changed_box
 from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.values.base import Value
 from obrell.store.kits import Kits
-from obrell.web.scene import gradient_scene, scene_of
+from obrell.web.parcels import View, difference
+from obrell.web.scene import around_of, gradient_scene, parts_of
 from obrell.web.services import kits_of, rooms_of
 
 router = APIRouter()
@@ -66,6 +67,8 @@ class Shown:
     frame: Frame | None = None
     exact: bool = False
     resolved: Resolved | None = None
+    scene: View = field(default_factory=lambda: View({}, {}))
+    """What was told of the parts and what is around them."""
 
 
 @dataclass(slots=True)
@@ -120,9 +123,7 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
         index = kits.index(kit)
         stored = kits.control(kit, control).control
         edit = None if wish.edit is None else read_edit(wish.edit)
-        changed = (
-            stored if edit is None else applied(edit, stored, Surroundings(index.light.direction, index.materials))
-        )
+        changed = stored if edit is None else applied(edit, stored, Surroundings.of(index))
         snaps = () if edit is None else edit.snaps(stored)
         with patience(SECONDS):
             return drawn(wish, index, false_colours(changed) if wish.apart else changed, shown, snaps)
@@ -153,9 +154,15 @@ def drawn(
         "box": [box.left, box.top, box.width, box.height],
         "snaps": [{"axis": snap.axis, "at": snap.at, "words": snap.said()} for snap in snaps],
         "gradient": gradient_scene(control, resolved.tree, *_opened(wish.opened)),
-        "scene": scene_of(control, index, resolved.tree),
+        **_told(shown, View({"around": around_of(control, index)}, {}, {"scene": parts_of(resolved.tree)})),
     }  # fmt: skip
     return _packed(header, pixels)
+
+
+def _told(shown: Shown, scene: View) -> dict[str, Any]:
+    """What of the scene differs from what the window was told last."""
+    told, shown.scene = difference(shown.scene, scene), scene
+    return {"facts": told["facts"], "lists": told["lists"]}
 
 
 def _opened(text: str) -> tuple[str, str]:

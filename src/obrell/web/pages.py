@@ -11,12 +11,14 @@ from starlette.responses import HTMLResponse
 
 from obrell.core.geometry.svgdata import number
 from obrell.web.services import kits_of
+from obrell.web.shortcuts import KEYS
 
 TEMPLATES = Environment(
     loader=FileSystemLoader(Path(__file__).parent / "templates"),
     autoescape=True, undefined=StrictUndefined, trim_blocks=True, lstrip_blocks=True,
 )  # fmt: skip
 TEMPLATES.filters["number"] = number
+TEMPLATES.globals["keys"] = KEYS
 
 
 def page(request: Request, template: str, context: dict[str, Any], status: int = 200) -> HTMLResponse:

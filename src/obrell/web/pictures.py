@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Query, Request
@@ -10,6 +11,7 @@ from starlette.responses import Response
 
 from obrell.core.aside import SECONDS, patience
 from obrell.core.deliver.png import encode_quick
+from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_fingerprint
 from obrell.core.document.model import MAX_EFFECTS, Control
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.edit import Surroundings
@@ -17,15 +19,16 @@ from obrell.core.edit.effects import AddEffect
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.looks import UseVersion
 from obrell.core.edit.materials import LayMaterial
-from obrell.core.errors import ObrellError
-from obrell.core.raster.jit import SOURCE_HASH
+from obrell.core.errors import NoSuchThing, ObrellError
 from obrell.core.raster.layers import Box
-from obrell.core.render.build_up import only
+from obrell.core.render.build_up import only, upto
 from obrell.core.render.compose import Frame, draw
 from obrell.core.render.heat import heat
 from obrell.core.render.limits import MAX_SIDE_PX
 from obrell.core.render.picture import picture
+from obrell.core.render.version import renderer_version
 from obrell.core.values.base import Value
+from obrell.store.kits import Kits
 from obrell.web.pages import block
 from obrell.web.services import gate_of, kits_of
 
@@ -70,9 +73,41 @@ def control_picture(
     index: str, control: str, density: Annotated[float, Path(gt=0, le=16)], wanted: Annotated[Wanted, Query()],
 ) -> Response:  # fmt: skip
     """A control of these contents at a density. What cannot be drawn is a picture that says so."""
+    return _answered(request, index, density, wanted, lambda: kits_of(request).by_hash(control))
+
+
+@router.get("/pictures/{renderer}/{index}/{kit}/{control}/{shown}/{density}.png")
+def shown_picture(
+    request: Request, renderer: str,  # noqa: ARG001 — as above
+    index: str, kit: str, control: str, shown: str,
+    density: Annotated[float, Path(gt=0, le=16)], wanted: Annotated[Wanted, Query()],
+) -> Response:  # fmt: skip
+    """What has a fingerprint, of the newest document of a control that shows it."""
+    return _answered(request, index, density, wanted, lambda: _showing(kits_of(request), kit, control, shown, wanted))
+
+
+def _showing(kits: Kits, kit: str, control: str, shown: str, wanted: Wanted) -> Control:
+    for document in kits.documents(kit, control):
+        if _fingerprint(document, wanted) == shown:
+            return document
+    raise NoSuchThing("What this picture showed is there no more.")
+
+
+def _fingerprint(control: Control, wanted: Wanted) -> str:
+    if wanted.ground:
+        return ground_fingerprint(control)
+    if wanted.count is None:
+        return fingerprints(control).get(wanted.part, "")
+    part = next((part for part in control.parts if part.id == wanted.part), None)
+    return "" if part is None else fingerprint(control, upto(part, wanted.count))
+
+
+def _answered(
+    request: Request, index: str, density: float, wanted: Wanted, find: Callable[[], Control]
+) -> Response:  # fmt: skip
     try:
         kits = kits_of(request)
-        shown, box = kits.by_hash(control), wanted.box()
+        shown, box = find(), wanted.box()
         pixels = box.area if box else shown.canvas.width * shown.canvas.height * density * density
         with gate_of(request).room(round(pixels)), patience(SECONDS):
             content = _content(kits.index_by_hash(index), shown, density, wanted)
@@ -100,7 +135,7 @@ def _content(kit: KitIndex, control: Control, density: float, wanted: Wanted) ->
 
 def _tried(shown: Control, kit: KitIndex, part: str, lay: str, add: str, kept: int | None) -> Control:
     """A control with a material, one more effect, or a look kept aside tried on a part."""
-    around = Surroundings(kit.light.direction, kit.materials)
+    around = Surroundings.of(kit)
     if kept is not None:
         return UseVersion(parts=(part,), number=kept).apply(shown, around)
     if lay:
@@ -120,6 +155,15 @@ def _heat(before: Resolved, after: Resolved, frame: Frame) -> bytes:
 
 def picture_address(index: str, control: str, density: float, **rest: object) -> str:
     """The address of a picture; ``rest`` are the query's parameters."""
+    return _address(f"{index}/{control}/{density:g}.png", rest)
+
+
+def shown_address(kit: str, index: str, control: str, shown: str, density: float, **rest: object) -> str:
+    """The address of a picture of what has the fingerprint ``shown``: it stays while that does."""
+    return _address(f"{index}/{kit}/{control}/{shown}/{density:g}.png", rest)
+
+
+def _address(place: str, rest: dict[str, object]) -> str:
     query = "&".join(f"{name}={value}" for name, value in rest.items() if value is not None)
-    path = f"/pictures/{SOURCE_HASH}/{index}/{control}/{density:g}.png"
+    path = f"/pictures/{renderer_version()}/{place}"
     return f"{path}?{query}" if query else path

@@ -4,32 +4,39 @@ from __future__ import annotations
 
 from functools import partial
 
+from obrell.core.document.cropping import cut_of
 from obrell.core.document.gradients import laid
 from obrell.core.document.guides import guide_places
+from obrell.core.document.materials import extent_of
 from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Control, KitSettings, Part
 from obrell.core.document.tree import Tree
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.kept import OfObject
-from obrell.core.shapes import Line, Path
+from obrell.core.shapes import Line, Path, Picture
 from obrell.core.shapes.path import Contour
 
 _PARTS = OfObject[dict[str, object]](8192)
 
 
-def scene_of(control: Control, kit: KitSettings, tree: Tree, *, outlines: bool = False) -> dict[str, object]:
-    """Canvas, light and every part's frame, in logical px; parts back to front. ``outlines`` adds what
-    a pointer is tested against, as path data in the part's own space."""
+def around_of(control: Control, kit: KitSettings) -> dict[str, object]:
+    """Canvas, light, guides and reference, in logical px."""
     light, places = control.light or kit.light, guide_places(control)
     return {
         "canvas": [control.canvas.width, control.canvas.height, control.canvas.margin],
         "light": light.direction,
+        "lightHeight": light.height,
         "guides": [
             {"id": g.id, "axis": g.axis, "at": places[g.id], "locked": g.locked} for g in control.guides if g.visible
         ],
         "reference": None if control.reference is None else control.reference.model_dump(),
-        "parts": [_PARTS.get(node.part, outlines, partial(_part, node.part, outlines)) for node in tree.all.values()],
     }
+
+
+def parts_of(tree: Tree) -> dict[str, dict[str, object]]:
+    """Every part by its id, back to front: its frame in logical px, and its outline, against which a pointer is
+    tested, as path data in its own space."""
+    return {name: _PARTS.get(node.part, "", partial(_part, node.part)) for name, node in tree.all.items()}
 
 
 def _contour(contour: Contour) -> dict[str, object]:
@@ -41,20 +48,22 @@ def _contour(contour: Contour) -> dict[str, object]:
     return {"closed": contour.closed, "knots": knots}
 
 
-def _part(part: Part, outlines: bool) -> dict[str, object]:
+def _part(part: Part) -> dict[str, object]:
     frame = part.shape.frame()
     seen: dict[str, object] = {
         "id": part.id, "name": part.name, "kind": part.shape.kind,
-        "x": part.x, "y": part.y, "turn": part.rotation,
+        "x": part.x, "y": part.y, "turn": part.rotation, "mirrored": part.mirrored,
         "frame": [frame.left, frame.top, frame.right, frame.bottom],
-        "within": part.within, "locked": part.locked, "visible": part.visible,
+        "extent": round(extent_of(part), 3), "within": part.within, "locked": part.locked, "visible": part.visible,
     }  # fmt: skip
     if isinstance(part.shape, Path):
         seen["contours"] = [_contour(contour) for contour in part.shape.contours]
+    if isinstance(part.shape, Picture):
+        whole = cut_of(part.shape).whole
+        seen["picture"] = [whole.left, whole.top, whole.right, whole.bottom]
     if isinstance(part.shape, Line):
         seen["ends"] = [[0, 0], [part.shape.across, part.shape.down]]
-    if outlines:
-        seen["outline"] = path_data(part.shape.path())
+    seen["outline"] = path_data(part.shape.path())
     return seen
 
 

@@ -6,6 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from obrell.core.geometry.plane import Point
 from obrell.core.values.base import Value
 
 
@@ -17,14 +18,23 @@ class Selection(Value):
     effect: Annotated[str, Field(max_length=40)] = ""
     point: Annotated[str, Field(max_length=20)] = ""
     copy_number: Annotated[str, Field(pattern=r"^\d{0,3}$")] = ""
+    near: Annotated[str, Field(pattern=r"^-?\d{1,6}(\.\d+)?,-?\d{1,6}(\.\d+)?$|^$", max_length=40)] = ""
+    """The place on the canvas that was pressed last."""
+    have: Annotated[str, Field(max_length=40)] = ""
+    """The token of what the window shows now."""
     anchor: Annotated[str, Field(pattern=r"^(0|0\.5|1),(0|0\.5|1)$|^$")] = ""
 
-    def shares(self) -> tuple[float, float] | None:
-        """The anchor as numbers; None when places are those of the parts themselves."""
-        if not self.anchor:
-            return None
-        across, down = self.anchor.split(",")
+    def shares(self) -> tuple[float, float]:
+        """The anchor as numbers; the middle when none is chosen."""
+        across, down = (self.anchor or "0.5,0.5").split(",")
         return float(across), float(down)
+
+    def place(self) -> Point | None:
+        """Where the art was pressed last."""
+        if not self.near:
+            return None
+        x, y = self.near.split(",")
+        return Point(float(x), float(y))
 
 
 NOTHING = Selection()

@@ -14,6 +14,7 @@ from starlette.datastructures import FormData
 
 from obrell.store.kits import Kits, Sender
 from obrell.web.memory import Gate
+from obrell.web.parcels import Parcels
 from obrell.web.rooms import Rooms
 
 Window = Annotated[str, Body(max_length=60)]
@@ -31,6 +32,12 @@ def gate_of(request: Request | WebSocket) -> Gate:
     """What lets drawings in."""
     gate: Gate = request.app.state.memory.gate
     return gate
+
+
+def parcels_of(request: Request) -> Parcels:
+    """What windows were sent last."""
+    parcels: Parcels = request.app.state.parcels
+    return parcels
 
 
 def turn_of(request: Request) -> Semaphore:
@@ -58,4 +65,4 @@ Content = Annotated[bytes, Depends(_content)]
 Form = Annotated[FormData, Depends(_form)]
 """All fields of a form."""
 
-__all__ = ["Content", "Form", "Ident", "Sender", "Window", "gate_of", "kits_of", "rooms_of", "turn_of"]
+__all__ = ["Content", "Form", "Ident", "Sender", "Window", "gate_of", "kits_of", "parcels_of", "rooms_of", "turn_of"]

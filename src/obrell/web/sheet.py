@@ -82,6 +82,8 @@ class OpenView:
     picture: str
     """Where a picture can be its fill; empty where none can."""
     tile: TileView | None
+    lit: bool = False
+    """Whether a light can be followed."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,6 +121,10 @@ class PartView:
     anchor: str
     points: tuple[Piece, ...]
     path: bool
+    lined: bool
+    """Whether a pen draws it, so that its outline can be made a path."""
+    cropped: bool
+    """Whether it is a picture, which handles can crop."""
     clip: SlotView | None
     """The choice of a clip, while there is none."""
     text: bool
@@ -213,6 +219,8 @@ class SheetView:
     reference: tuple[Piece, ...]
     ground: OpenView | None
     """What the control stands on, when that is its own."""
+    follows: tuple[FollowView, ...]
+    """Sides of the canvas that follow a part."""
 
 
 def sheet_view(
@@ -240,6 +248,7 @@ def sheet_view(
         guides,
         _reference(control),
         _ground(control),
+        tuple(_follows(control, None)),
     )
 
 
@@ -379,7 +388,8 @@ def _part_view(
         _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
         _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
         _point(control, part, seen.point) if is_open else (),
-        isinstance(part.shape, Path), slot(control, f"{base}/clip") if is_open and not part.clip else None,
+        isinstance(part.shape, Path), is_open and part.shape.as_line() is not None, part.shape.kind == "picture",
+        slot(control, f"{base}/clip") if is_open and not part.clip else None,
         isinstance(part.shape, Text), tuple(_runs(control, part)) if is_open else (),
         isinstance(part.shape, Repeat), _copies(control, part, seen) if is_open else None, part.shape.remark(),
         tuple(_follows(control, part)) if is_open else (),
@@ -413,13 +423,13 @@ def _find(part: Part) -> str:
 def _place(control: Control, part: Part, resolved: Resolved, seen: Selection) -> tuple[Piece, ...]:
     base = f"parts/{part.id}"
     x, y = slot(control, f"{base}/x"), slot(control, f"{base}/y")
-    shares = seen.shares()
-    if shares is not None:
-        at = anchor_of(resolved.tree.all[part.id].part, shares)
-        x, y = (shifted(one, to - one.value) for one, to in ((x, at[0]), (y, at[1])))
+    at = anchor_of(resolved.tree.all[part.id].part, seen.shares())
+    x, y = (shifted(one, round(to - one.value, 9)) for one, to in ((x, at[0]), (y, at[1])))
     pieces: list[Piece] = ["At ", x, ", ", y]
     for words, name in ((", turned ", "rotation"), (", opacity ", "opacity"), (", ", "blend")):
         pieces += [words, slot(control, f"{base}/{name}")]
+    if part.mirrored:
+        pieces += [". Mirrored: ", slot(control, f"{base}/mirrored")]
     pieces += [". Edges fitted: ", slot(control, f"{base}/fit")]
     for name in part.shape.details():
         found = slot(control, f"{base}/shape/{name}")
@@ -477,14 +487,15 @@ def _copies(control: Control, part: Part, seen: Selection) -> CopiesView | None:
     return CopiesView(numbers, frozenset(repeat.left_out), frozenset(own), chosen, tuple(pieces))
 
 
-def _follows(control: Control, part: Part) -> Iterator[FollowView]:
+def _follows(control: Control, part: Part | None) -> Iterator[FollowView]:
+    """What follows another part: numbers of a part, or of the canvas."""
     names = {other.id: other.name for other in control.parts}
-    for index, follow in enumerate(part.follows):
-        base = f"parts/{part.id}/follows/{index}"
+    titles = dict(_can_follow(part)) if part else {"canvas/width": "width", "canvas/height": "height"}
+    for index, follow in enumerate(part.follows if part else control.follows):
+        base = f"parts/{part.id}/follows/{index}" if part else f"follows/{index}"
         yield FollowView(
-            follow.path, dict(_can_follow(part)).get(follow.path, follow.path),
-            names.get(follow.source, "a part that is gone"), follow.measure,
-            slot(control, f"{base}/offset"), slot(control, f"{base}/least"),
+            follow.path, titles.get(follow.path, follow.path), names.get(follow.source, "a part that is gone"),
+            follow.measure, slot(control, f"{base}/offset"), slot(control, f"{base}/least"),
         )  # fmt: skip
 
 
@@ -525,9 +536,11 @@ def _marked(found: SlotView, own: frozenset[str]) -> SlotView:
 
 
 def _opened(control: Control, part: Part, effect: Effect, base: str, own: frozenset[str]) -> OpenView:
-    rows = tuple(_marked(row, own) for row in _rows(control, effect, base) if row.kind != "ramp")
+    unfit = effect.unfit(part.shape)
+    rows = _named_apart([_marked(row, own) for row in _rows(control, effect, base, unfit) if row.kind != "ramp"])
     picture = f"{base}/fill" if _takes_pictures(effect) else ""
-    return OpenView(rows, _ramp(effect, base), _others(part, effect), picture, _tile(getattr(effect, "fill", None)))
+    tile, lit = _tile(getattr(effect, "fill", None)), bool(effect.light_path())
+    return OpenView(rows, _ramp(effect, base), _others(part, effect), picture, tile, lit)
 
 
 def _ramp(effect: Effect, base: str) -> RampView | None:
@@ -544,15 +557,15 @@ def _ramp_view(ramp: Gradient, path: str) -> RampView:
     )  # fmt: skip
 
 
-def _rows(control: Control, owner: Value, base: str) -> list[SlotView]:
-    """Every field as a row; nested values are unfolded, their kind first."""
+def _rows(control: Control, owner: Value, base: str, unfit: tuple[str, ...] = ()) -> list[SlotView]:
+    """Every field as a row but the ``unfit`` ones; nested values are unfolded, their kind first."""
     rows: list[SlotView] = []
     names = list(type(owner).model_fields)
     if isinstance(owner, Effect):
         names.sort(key=lambda name: name in Effect.model_fields)
     for name in names:
         value = getattr(owner, name)
-        if name in HIDDEN_FIELDS or name in owner.omitted():
+        if name in HIDDEN_FIELDS or name in owner.omitted() or name in unfit:
             continue
         if isinstance(value, Value) and "kind" in type(value).model_fields:
             rows.append(slot(control, f"{base}/{name}/kind"))
@@ -562,6 +575,20 @@ def _rows(control: Control, owner: Value, base: str) -> list[SlotView]:
             pictures = owner.pictures(name) if isinstance(owner, Effect) else {}
             rows.append(pictured(row, pictures) if pictures else row)
     return rows
+
+
+def _named_apart(rows: list[SlotView]) -> tuple[SlotView, ...]:
+    """Rows of one title are told apart by what they belong to."""
+    titles = Counter(row.title for row in rows)
+    return tuple(
+        replace(row, title=f"{row.path.split('/')[-2]} {row.title}") if titles[row.title] > 1 and nested(row) else row
+        for row in rows
+    )
+
+
+def nested(row: SlotView) -> bool:
+    """Whether a row's value belongs to a value within its effect."""
+    return len(row.path.split("/")) > len(("parts", "p", "effects", "e", "name"))
 
 
 def _pieces(control: Control, sentence: Sentence, base: str) -> tuple[Piece, ...]:

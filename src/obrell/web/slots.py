@@ -15,7 +15,7 @@ from obrell.core.document.model import Control
 from obrell.core.document.moving import shift_at
 from obrell.core.document.paths import field_of
 from obrell.core.errors import NoSuchThing
-from obrell.core.geometry.svgdata import number
+from obrell.core.geometry.svgdata import number, shown
 from obrell.core.text.fonts import load
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import SwatchLink
@@ -56,8 +56,15 @@ class SlotView:
     curve: tuple[tuple[float, float], ...] = ()
     own: bool = False
     """Whether it differs from the material that its part is linked to."""
+    parts_but: str = ""
+    """The part whose value it is, where all others can be chosen; the page, which knows them, offers them."""
     drawings: tuple[tuple[str, str], ...] = ()
     """Names and path data of what can be chosen by its look."""
+
+    @property
+    def turns(self) -> bool:
+        """Whether it is an angle that goes all the way round."""
+        return self.kind == "number" and self.unit == "°" and self.high - self.low >= 360
 
     @property
     def id(self) -> str:
@@ -74,12 +81,23 @@ def slot(control: Control, path: str) -> SlotView:
     if names_part(field):
         return _other_part(control, path, getattr(owner, name), field.title or name)
     found, shift = view(owner, name, path), shift_at(control, path)
+    if name == "weight" and hasattr(owner, "font"):
+        return _within_font(found, str(owner.font))
     return shifted(found, shift)
+
+
+def _within_font(found: SlotView, font: str) -> SlotView:
+    """A weight between the lightest and the heaviest that its font has."""
+    try:
+        one = load(font)
+    except NoSuchThing:
+        return found
+    return replace(found, low=one.lightest, high=one.heaviest, least=one.lightest, most=one.heaviest)
 
 
 def shifted(found: SlotView, shift: float) -> SlotView:
     """The value shown with something added to it."""
-    return replace(found, shift=shift, text=number(found.value + shift)) if shift else found
+    return replace(found, shift=shift, text=shown(found.value + shift)) if shift else found
 
 
 def view(owner: BaseModel, name: str, path: str) -> SlotView:
@@ -90,7 +108,7 @@ def view(owner: BaseModel, name: str, path: str) -> SlotView:
     live = live_of(field.metadata)
     if live is not None:
         return SlotView(
-            "number", path, title, number(value * live.factor), value, live.unit, live.step, live.low,
+            "number", path, title, shown(value * live.factor), value, live.unit, live.step, live.low,
             live.high, _bound(field, Ge, Gt), _bound(field, Le), live.factor,
         )  # fmt: skip
     if isinstance(value, bool):
@@ -109,15 +127,17 @@ def view(owner: BaseModel, name: str, path: str) -> SlotView:
         return SlotView("curve", path, title, curve_drawing(value.table()), curve=points)
     if name == "colour" or SwatchLink in get_args(field.annotation):
         return SlotView("colour", path, title, str(value) if isinstance(value, str) else value.swatch)
+    if isinstance(value, tuple):
+        return SlotView("words", path, title, " ".join(number(one) for one in value))
     return SlotView("words", path, title, str(value))
 
 
 def _other_part(control: Control, path: str, chosen: str | None, title: str) -> SlotView:
     """The choice of another part than the one that the path leads through."""
     own = path.split("/")[1]
-    others = [part for part in control.parts if part.id != own]
-    options = (("None", "nothing"), *((other.id, other.name) for other in reversed(others)))
-    return SlotView("choice", path, title, dict(options).get(str(chosen), "nothing"), options=options)
+    name = next((part.name for part in control.parts if part.id == chosen), None)
+    options = (("None", "nothing"), *(((str(chosen), name),) if name is not None else ()))
+    return SlotView("choice", path, title, name or "nothing", options=options, parts_but=own)
 
 
 def font_label(name: str) -> str:

@@ -61,6 +61,7 @@ def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html
             "size": f"{number(tile.width)} × {number(tile.height)}",
             "picture": picture_address(index_hash, tile.hash, 1),
             "ground": picture_address(index_hash, tile.hash, 1, ground=1),
+            "stands": tile.stands,
             "double": picture_address(index_hash, tile.hash, 2),
         }
         for tile in kits.tiles(kit)

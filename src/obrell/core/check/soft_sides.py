@@ -2,10 +2,17 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
+from obrell.core.edit.base import Edit
+from obrell.core.edit.parts import MoveParts
+from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects.outline import OUTER_SHARE, Outline
+from obrell.core.geometry.nearest import nearest_on
 from obrell.core.geometry.paths import Path, straight_lines
+from obrell.core.geometry.plane import Point
 from obrell.core.geometry.rounded import Insets
 from obrell.core.raster.layers import NO_BOX
 from obrell.core.render.compose import SHARED
@@ -16,32 +23,95 @@ ON_GRID_PX = 0.5 / 255
 """A side nearer to the grid than this changes no eight-bit value."""
 LEAST_SIDE_PX = 1.0
 """Device px that a straight stretch is long at least to be a side."""
+FITS = ("off", "sides", "strokes")
+NONE: Insets = (0.0, 0.0, 0.0, 0.0)
+Line = tuple[str, float]
+"""Which way a side runs, ``across`` or ``down``, and where, device px."""
+
+
+@dataclass(frozen=True, slots=True)
+class Sides:
+    """A part's straight sides at one density: how many there are, the soft ones by name, and the place of its edge
+    that is nearest to another, device px; None when it has no outline."""
+
+    count: int
+    soft: tuple[str, ...]
+    near: Point | None
+
+
+def sides_of(resolved: Resolved, part: Part, density: float, near: Point | None = None) -> Sides:
+    """The part's sides and its outlines' sides; those in one line are one; the stems of letters are none. ``near`` is
+    on the canvas, logical px, the upper left of its frame if None."""
+    site = site_of(resolved, part, density, NO_BOX, SHARED)
+    corner = site.place.apply(site.box.left, site.box.top)
+    at = Point(*corner) if near is None else Point(near.x * density, near.y * density)
+    place = nearest_on(site.outline, at.x, at.y)
+    if part.rotation % 90 != 0 or isinstance(part.shape, Text) or place is None:
+        return Sides(0, (), place)
+    own = _lines(site, NONE)
+    lines = _outlined(part, site) | {line: _side(line, own) for line in own}
+    soft = tuple(lines[line] for line in sorted(lines) if abs(line[1] - round(line[1])) > ON_GRID_PX)
+    return Sides(len(lines), soft, place)
 
 
 def soft_sides(resolved: Resolved, part: Part, density: float) -> int:
-    """How many of the part's sides, and of its outlines' sides, have partly covered pixels. Sides in one
-    line are one; the stems of letters are none."""
-    if part.rotation % 90 != 0 or not part.visible or isinstance(part.shape, Text):
-        return 0
+    """How many of the part's sides, and of its outlines' sides, have partly covered pixels."""
+    return len(sides_of(resolved, part, density).soft) if part.visible else 0
+
+
+def cure(resolved: Resolved, part: Part, density: float) -> Edit | None:
+    """What makes the part's soft sides crisp at a density: fitting that it does not have yet, or a move; None when
+    neither does."""
+    now = part.fit or resolved.fit
+    for fit in FITS[FITS.index(now) + 1 :]:
+        if not sides_of(resolved, part.evolve(fit=fit), density).soft:
+            return SetValues(changes=(Change(path=f"parts/{part.id}/fit", value=fit),))
     site = site_of(resolved, part, density, NO_BOX, SHARED)
-    lines = _lines(site, (0.0, 0.0, 0.0, 0.0))
+    lines = _lines(site, NONE)
+    dx, dy = (_to_grid([at for way, at in lines if way == axis], density) for axis in ("down", "across"))
+    moved = part.evolve(x=part.x + dx, y=part.y + dy)
+    if (dx or dy) and not sides_of(resolved, moved, density).soft:
+        return MoveParts(parts=(part.id,), dx=dx, dy=dy)
+    return None
+
+
+def _to_grid(places: list[float], density: float) -> float:
+    """How far all of them move, logical px, to lie on the grid; 0 when no one move does that."""
+    away = {round(round(at) - at, 6) for at in places}
+    return away.pop() / density if len(away) == 1 else 0.0
+
+
+def _outlined(part: Part, site: PartSite) -> dict[Line, str]:
+    """The straight sides of a part's outlines, inner and outer, and what each is called."""
+    lines: dict[Line, str] = {}
     for effect in part.effects:
-        if isinstance(effect, Outline) and effect.visible:
+        if isinstance(effect, Outline) and effect.visible and max(effect.widths()) > 0 and not effect.drawn:
             top, right, bottom, left = effect.widths(site.stroke)
             for share in (OUTER_SHARE[effect.place], OUTER_SHARE[effect.place] - 1):
-                lines |= _lines(site, (top * share, right * share, bottom * share, left * share))
-    return sum(abs(at - round(at)) > ON_GRID_PX for _, at in lines)
+                found = _lines(site, (top * share, right * share, bottom * share, left * share))
+                lines |= {line: f"{_side(line, found)} of the outline" for line in found}
+    return lines
 
 
-def _lines(site: PartSite, grown: Insets) -> set[tuple[str, float]]:
+def _lines(site: PartSite, grown: Insets) -> set[Line]:
     """Where the straight sides of the shape, each moved outwards by a length, run on the device grid."""
     sides = site.shape.straight_sides()
     if sides is None:
         path: Path = site.shape.parallel(max(grown)) if any(grown) else site.shape.path()
         return straight_lines(path.transformed(site.place), LEAST_SIDE_PX)
     left, top, right, bottom = sides
-    found: set[tuple[str, float]] = set()
+    found: set[Line] = set()
     for x, y in ((left - grown[3], top - grown[0]), (right + grown[1], bottom + grown[2])):
         device_x, device_y = site.place.apply(x, y)
-        found |= {("down", device_x), ("across", device_y)}
+        found |= {("down", round(device_x, 4)), ("across", round(device_y, 4))}
     return found
+
+
+def _side(line: Line, lines: set[Line]) -> str:
+    """What one of several sides is called."""
+    way, at = line
+    places = [place for other, place in lines if other == way]
+    first, last = ("left", "right") if way == "down" else ("top", "bottom")
+    if at == min(places):
+        return first
+    return last if at == max(places) else "inner"

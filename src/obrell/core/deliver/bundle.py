@@ -10,6 +10,7 @@ from concurrent.futures import ThreadPoolExecutor
 from contextlib import AbstractContextManager, nullcontext
 from typing import IO, Any
 
+from obrell.core.deliver.fitted import fitted
 from obrell.core.deliver.plan import File, LeftOut, Plan, body_box
 from obrell.core.deliver.png import encode
 from obrell.core.deliver.svg import svg
@@ -32,7 +33,8 @@ Progress = Callable[[int, str], bool]
 def make(file: File) -> bytes:
     """The content of one file. The same call serves the interface, the zip and the command line."""
     if file.format == "svg":
-        return svg(file.shown(), file.box, file.embedded).encode()
+        shown = fitted(file.shown()) if file.fitted else file.shown()
+        return svg(shown, file.box, file.embedded).encode()
     return encode(picture(file.shown(), file.density, file.pixels), density=file.density)
 
 

@@ -39,6 +39,8 @@ class Order(Value):
     margin: Length = Field(0.0, title="margin")
     ground: bool = Field(False, title="ground")
     """Whether the files show what the control stands on."""
+    svg_fitted: bool = Field(False, title="svg edges")
+    """Whether the edges in SVG files are fitted to the pixels of density 1."""
     pattern: str = Field(PATTERN, title="names")
 
     @field_validator("densities")

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from obrell.core.deliver.png import encode
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
-from obrell.core.effects.base import Coat, Effect, Side
+from obrell.core.effects.base import Coat, Effect, Sheet, Side
 from obrell.core.effects.markup import element
 from obrell.core.raster import blend
 from obrell.core.raster.layers import Box, Layer
@@ -28,17 +28,18 @@ class Pictures:
     resolved: Resolved
     canvas: Box
 
-    def of(self, part: Part) -> Callable[[Effect, Side], tuple[str, ...]]:
+    def of(self, part: Part) -> Callable[[Effect, Side], tuple[Sheet, ...]]:
         """Makes the pictures of a part's effects."""
 
-        def picture(effect: Effect, side: Side) -> tuple[str, ...]:
+        def picture(effect: Effect, side: Side) -> tuple[Sheet, ...]:
             site = site_of(self.resolved, part.evolve(fit="off"), self.density, self.canvas, PixelCache(0))
-            return tuple(filter(None, (self._image(coat) for coat in effect.coats(site, side))))
+            made = ((self._image(coat), coat) for coat in effect.coats(site, side))
+            return tuple(Sheet((image,), 1.0, coat.blend) for image, coat in made if image)
 
         return picture
 
     def _image(self, coat: Coat) -> str:
-        """The coat with its strength and blend mode."""
+        """The coat with its strength."""
         box = coat.mask.box
         if box.empty or coat.opacity <= 0:
             return ""
@@ -49,5 +50,4 @@ class Pictures:
         return element("image", {
             "x": box.left / scale, "y": box.top / scale, "width": box.width / scale, "height": box.height / scale,
             "preserveAspectRatio": "none", "href": f"data:image/png;base64,{content}",
-            "style": "" if coat.blend == "normal" else f"mix-blend-mode:{coat.blend}",
         })  # fmt: skip

@@ -38,6 +38,8 @@ class File:
     """Whether it shows what the control stands on."""
     embedded: float = 2.0
     """The density of what an SVG has to embed as pictures."""
+    fitted: bool = False
+    """Whether the edges of an SVG are fitted to the pixels of density 1."""
 
     def shown(self) -> Resolved:
         """What is to be drawn."""
@@ -122,7 +124,17 @@ class _Making:
             self._collides(name, first.resolved.control, control)
             return
         self.files[name.lower()] = File(
-            name, control.id, REST, form, density, box, pixels, resolved, order.ground, order.densities[-1]
+            name,
+            control.id,
+            REST,
+            form,
+            density,
+            box,
+            pixels,
+            resolved,
+            order.ground,
+            order.densities[-1],
+            order.svg_fitted,
         )
 
     def _collides(self, name: str, first: Control, second: Control) -> None:

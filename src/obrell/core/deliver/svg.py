@@ -6,7 +6,8 @@ they leave exactly what our interpolation leaves at a partly covered edge (``ren
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
 
 from obrell.core.deliver.pictured import USUAL_DENSITY, Pictures
 from obrell.core.document.copies import moved_node
@@ -17,14 +18,13 @@ from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects import Blur
-from obrell.core.effects.base import Drawing, Effect, Side, lying
+from obrell.core.effects.base import Drawing, Effect, Sheet, Side, lying
 from obrell.core.effects.markup import Definitions, element, text
 from obrell.core.effects.mask import GradientCover
 from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
 from obrell.core.render.compose import canvas_box, mixes, painted_bounds
-from obrell.core.values.blends import Blend
 
 EVERYWHERE = Rect(-8192, -8192, 8192, 8192)
 """More than any canvas."""
@@ -57,28 +57,51 @@ def _on_canvas(parts: Sequence[str], width: float, height: float, box: Rect, def
 
 
 def _node(node: Node, made: Pictures, defs: Definitions) -> str:
-    """A part with what lies in it: blurred, clipped, masked and blended, in this order. Whatever is done to
-    the whole of it isolates it, so then the part is blended last."""
+    """A part with what lies in it. What it casts, and then the part itself, are each blurred, clipped, masked and
+    blended, in this order: whatever is done to a sheet isolates it, so it is blended last."""
     part = node.part
     if not part.visible or part.opacity <= 0:
         return ""
     masks, deviation = shown_of(part, MaskEffect), deviation_of(part)
     bare = (before_blur(node) if deviation > 0 else node).without(Blur, MaskEffect)
+    sheets = _sheets(bare, made, defs, faded=bool(masks))
+    if node.clips and not masks:
+        sheets = _merged(sheets)
+    return "".join(_finished(sheet, node, masks, deviation, made, defs) for sheet in sheets)
+
+
+def _merged(sheets: Iterable[Sheet]) -> list[Sheet]:
+    """Sheets that are laid over each other as one, so that a clip’s soft edge lets nothing of lower ones through."""
+    merged: list[Sheet] = []
+    for sheet in sheets:
+        if merged and merged[-1].blend == sheet.blend == "normal":
+            merged[-1] = Sheet((_laid(merged[-1]), _laid(sheet)))
+        else:
+            merged.append(sheet)
+    return merged
+
+
+def _finished(
+    sheet: Sheet, node: Node, masks: Sequence[MaskEffect], deviation: float, made: Pictures, defs: Definitions
+) -> str:  # fmt: skip
     if not masks and deviation <= 0 and not node.clips:
-        return _drawn(bare, made, defs)
-    drawn = _drawn(bare.evolved(bare.part.evolve(blend="normal"), bare.children), made, defs)
-    if drawn and deviation > 0:
+        return _laid(sheet)
+    drawn = _laid(replace(sheet, blend="normal"))
+    if deviation > 0:
         drawn = _out_of_focus(node, drawn, deviation, made, defs)
-    for clip in node.clips if drawn else ():
+    for clip in node.clips:
         drawn = _clipped(clip, drawn, defs)
     for effect in masks:
         drawn = _masked(effect, node, drawn, made, defs) if drawn else ""
-    return "".join(_grouped([drawn], 1.0, part.blend))
+    return _laid(Sheet((drawn,), 1.0, sheet.blend)) if drawn else ""
 
 
-def _drawn(node: Node, made: Pictures, defs: Definitions) -> str:
-    held = [item for child in node.children if (item := _node(child, made, defs))]
-    return _gathered(node, held) if node.children and node.plain else _part(node.part, held, made, defs)
+def _sheets(node: Node, made: Pictures, defs: Definitions, *, faded: bool) -> list[Sheet]:
+    """``faded`` is whether each of them will be masked by itself."""
+    held = tuple(item for child in node.children if (item := _node(child, made, defs)))
+    if not node.children or not node.plain:
+        return _part(node.part, held, made, defs, faded=faded)
+    return [Sheet(_isolated(held) if not node.through and mixes(node) else held)] if held else []
 
 
 def _clipped(by: Part, drawn: str, defs: Definitions) -> str:
@@ -125,49 +148,40 @@ def _colours(defs: Definitions, table: str) -> str:
     return defs.add("filter", area, element("feColorMatrix", {"type": "matrix", "values": table}))
 
 
-def _gathered(node: Node, held: Sequence[str]) -> str:
-    isolated = not node.through and mixes(node)
-    return "".join(_grouped(held, 1.0, "normal", isolated=isolated))
-
-
-def _part(part: Part, held: Sequence[str], made: Pictures, defs: Definitions) -> str:
+def _part(part: Part, held: tuple[str, ...], made: Pictures, defs: Definitions, *, faded: bool) -> list[Sheet]:
+    """What a part casts, back to front, the part itself, and what is laid over it."""
     place = place_of(part)
     outline = part.shape.path().transformed(place)
     if not outline:
-        return ""
+        return []
     painted = painted_of(part)
     shown = [effect for effect in painted if not effect.reaches]
     inside = [e for zone in ("surface", "edge") for e in shown if e.lies_in() == zone]
     edge = [e for e in shown if e.lies_in() == "edge"]
-    behind = [e for e in shown if e.lies_in() == "behind"]
-    solid = _opaque(part, inside)
+    solid = not faded and _opaque(part, inside)
     cut = len(inside) > 1 or not all(effect.keeps_to_shape and not effect.pictured for effect in inside)
     spans = spans_of(made.resolved.control, made.resolved.tree, part)
     drawing = Drawing(part.shape, place, made.resolved.lamp, defs, outline.bounds(), made.of(part), cut, spans)
-    shadows = _behind(behind, drawing, part, solid)
-    body = _elements(inside, drawing, "inside")
-    outer = _elements(edge, drawing, "outside")
+    body = _over_each_other(inside, drawing, "inside")
+    outer = _over_each_other(edge, drawing, "outside")
     if cut and body:
-        shape = element("path", {"d": path_data(outline), "fill": "#fff"})
-        body = [element("g", {"mask": defs.add("mask", _area(drawing.box), shape)}, *body)]
+        body = (_kept_to_shape(body, drawing),)
     if outer and not solid:
-        outer = [element("g", {"mask": _outside_mask(drawing, part)}, *outer)]
+        outer = (element("g", {"mask": _outside_mask(drawing, part)}, *outer),)
+    whole = (*outer, *held, *body)
     mixed = bool(held) or any(effect.mixes for effect in inside)
-    group = _grouped((*outer, *held, *body), part.opacity, part.blend, isolated=mixed)
-    reaching = [item for e in painted if e.reaches for item in _reaching(e, drawing, part)]
-    return "".join((*shadows, *group, *reaching))
+    group = [Sheet(_isolated(whole) if mixed else whole, part.opacity, part.blend)] if whole else []
+    behind = [sheet for e in shown if e.lies_in() == "behind" for sheet in _behind(e, drawing, part, solid)]
+    return [*behind, *group, *(sheet for e in painted if e.reaches for sheet in _reaching(e, drawing, part))]
 
 
-def _reaching(effect: Effect, drawing: Drawing, part: Part) -> list[str]:
+def _reaching(effect: Effect, drawing: Drawing, part: Part) -> Iterator[Sheet]:
     """An effect laid over the finished part: cut before it is blended, as a cut isolates."""
-    shape = element("path", {"d": path_data(drawing.outline(drawing.shape.path())), "fill": "#fff"})
-    inside = drawing.elements(effect, "inside")
-    result = [element("g", {"mask": drawing.defs.add("mask", _area(drawing.box), shape)}, *inside)] if inside else []
-    outside = drawing.elements(effect, "outside") if effect.lies_in() == "edge" else ()
-    if outside:
-        result.append(element("g", {"mask": _outside_mask(drawing, part)}, *outside))
-    strength = 1.0 if effect.pictured else effect.opacity
-    return [styled for item in result for styled in _grouped([item], strength * part.opacity, effect.blend)]
+    for sheet in drawing.sheets(effect, "inside"):
+        yield replace(sheet, items=(_kept_to_shape(sheet.items, drawing),), opacity=sheet.opacity * part.opacity)
+    for sheet in drawing.sheets(effect, "outside") if effect.lies_in() == "edge" else ():
+        cut = element("g", {"mask": _outside_mask(drawing, part)}, *sheet.items)
+        yield replace(sheet, items=(cut,), opacity=sheet.opacity * part.opacity)
 
 
 def _opaque(part: Part, inside: Iterable[Effect]) -> bool:
@@ -176,39 +190,35 @@ def _opaque(part: Part, inside: Iterable[Effect]) -> bool:
     return whole and any(effect.opaque and effect.lies_in() == "surface" for effect in inside)
 
 
-def _behind(effects: Iterable[Effect], drawing: Drawing, part: Part, solid: bool) -> list[str]:
-    result: list[str] = []
-    for effect in effects:
-        drawn = _styled(effect, drawing.elements(effect, "behind"), part.opacity)
-        if not solid and not effect.shows_through_body and drawn:
-            drawn = [element("g", {"mask": _outside_mask(drawing, part)}, *drawn)]
-        result.extend(drawn)
-    return result
+def _behind(effect: Effect, drawing: Drawing, part: Part, solid: bool) -> Iterator[Sheet]:
+    """What an effect casts, cut out under the part before it is blended."""
+    for sheet in drawing.sheets(effect, "behind"):
+        items = sheet.items
+        if not solid and not effect.shows_through_body:
+            items = (element("g", {"mask": _outside_mask(drawing, part)}, *items),)
+        yield replace(sheet, items=items, opacity=sheet.opacity * part.opacity)
 
 
-def _elements(effects: Iterable[Effect], drawing: Drawing, side: Side) -> list[str]:
-    return [item for effect in effects for item in _styled(effect, drawing.elements(effect, side), 1.0)]
+def _over_each_other(effects: Iterable[Effect], drawing: Drawing, side: Side) -> tuple[str, ...]:
+    return tuple(_laid(sheet) for effect in effects for sheet in drawing.sheets(effect, side))
 
 
-def _styled(effect: Effect, items: Sequence[str], fade: float) -> list[str]:
-    """An effect's elements with its strength and blend mode; embedded pictures have theirs already."""
-    if effect.pictured:
-        return _grouped(items, fade, "normal")
-    return _grouped(items, effect.opacity * fade, effect.blend)
+def _kept_to_shape(items: Iterable[str], drawing: Drawing) -> str:
+    shape = element("path", {"d": path_data(drawing.outline(drawing.shape.path())), "fill": "#fff"})
+    return element("g", {"mask": drawing.defs.add("mask", _area(drawing.box), shape)}, *items)
 
 
-def _grouped(items: Sequence[str], opacity: float, blend: Blend, *, isolated: bool = False) -> list[str]:
-    """Items faded and blended together; bare when that changes nothing."""
-    items = [item for item in items if item]
-    styles = []
-    if blend != "normal":
-        styles.append(f"mix-blend-mode:{blend}")
-    if isolated:
-        styles.append("isolation:isolate")
-    if not items or (opacity >= 1 and not styles):
-        return list(items)
-    fade: str | float = "" if opacity >= 1 else opacity
-    return [element("g", {"opacity": fade, "style": ";".join(styles)}, *items)]
+def _isolated(items: Sequence[str]) -> tuple[str, ...]:
+    return (element("g", {"style": "isolation:isolate"}, *items),)
+
+
+def _laid(sheet: Sheet) -> str:
+    """A sheet faded and blended; bare when that changes nothing."""
+    if sheet.opacity >= 1 and sheet.blend == "normal":
+        return "".join(sheet.items)
+    fade: str | float = "" if sheet.opacity >= 1 else sheet.opacity
+    style = "" if sheet.blend == "normal" else f"mix-blend-mode:{sheet.blend}"
+    return element("g", {"opacity": fade, "style": style}, *sheet.items)
 
 
 def _area(box: Rect) -> dict[str, str | float]:

@@ -6,11 +6,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from obrell.core.document.model import Part
+from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
 from obrell.core.effects import AnyEffect, Outline, Paint
 from obrell.core.errors import BadValue, TooLarge
 from obrell.core.geometry.combine import grown
-from obrell.core.geometry.plane import Similarity, about
+from obrell.core.geometry.plane import Similarity, about, mirror_at
 from obrell.core.shapes import Shape
 from obrell.core.shapes.containers import Own, Repeat
 from obrell.core.shapes.gathered import Gathered
@@ -69,11 +70,8 @@ def moved_node(node: Node, by: Similarity) -> Node:
 
 
 def _mirrored(node: Node, x: float) -> Node:
-    """What is in the node mirrored left to right at ``x``; words stay readable."""
-    part = node.part
-    shape = part.shape.mirrored(x) if isinstance(part.shape, Gathered) else part.shape.flipped(across=True)
-    copy = part.evolve(id=f"{part.id}-1", shape=shape, x=2 * x - part.x, rotation=-part.rotation % 360)
-    return node.evolved(copy, tuple(_mirrored(child, x) for child in node.children))
+    """What is in the node as a mirror at ``x`` shows it."""
+    return _carried(node, mirror_at(2 * x, across=True), 1, Look())
 
 
 def _ring(node: Node, distance: float) -> Node:
@@ -95,7 +93,7 @@ def _parallel(shape: Shape, distance: float) -> Shape:
     kept = shape.grown_by(distance)
     if kept is not None:
         return kept
-    outline = grown(shape.path(), distance, round_joins=False)
+    outline = grown(shape.path(), distance)
     return path_from(outline) if outline else shape.stretched(LEAST_FACTOR, LEAST_FACTOR)
 
 
@@ -138,12 +136,13 @@ def _random(seed: int, number: int) -> float:
 
 def _carried(node: Node, by: Similarity, number: int, look: Look) -> Node:
     part = node.part
-    x, y = by.apply(part.x, part.y)
+    to = by.after(place_of(part))
     shape = part.shape.carried(by) if isinstance(part.shape, Gathered) else part.shape.stretched(by.scale, by.scale)
-    effects = tuple(_changed(effect, look) for effect in part.effects)
+    effects = tuple(_changed(effect.flipped(across=True) if by.mirror else effect, look) for effect in part.effects)
     copy = part.evolve(
-        id=f"{part.id}-{number}", shape=shape, x=x, y=y, rotation=(part.rotation + by.turn) % 360, effects=effects
-    )
+        id=f"{part.id}-{number}", shape=shape, x=to.dx, y=to.dy, rotation=to.turn % 360, mirrored=to.mirror,
+        effects=effects,
+    )  # fmt: skip
     return node.evolved(copy, tuple(_carried(child, by, number, look) for child in node.children))
 
 

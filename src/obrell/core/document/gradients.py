@@ -19,6 +19,7 @@ ARM = 0.42
 """How far from its centre the stops of a conic gradient lie, as a share of the box's shorter side."""
 DECIMALS = 3
 STEP_DEGREES = 15
+AXIS_DEGREES = 4
 LEAST_LENGTH = 0.02
 LEAST_RADIUS = 0.01
 
@@ -55,9 +56,9 @@ class Laid:
             case Radial() | Conic(), "centre":
                 return {"centre_x": self._across(at), "centre_y": self._down(at)}
             case Radial(), "to":
-                return {"radius_x": _least(abs(at.x - self._centre.x) / self._wide, LEAST_RADIUS)}
+                return self._arm_moved(at, steps)
             case Radial(), "down":
-                return {"radius_y": _least(abs(at.y - self._centre.y) / self._high, LEAST_RADIUS)}
+                return {"radius_y": _least(abs(self._upright(at).y) / self._high, LEAST_RADIUS)}
             case Radial(), "focus":
                 return self._focus_moved(at)
             case Conic(), "to":
@@ -98,10 +99,9 @@ class Laid:
                 return {name: _between(start, end, share) for name, share in zip(("from", "to"), ends, strict=True)}
             case Radial(radius_x=rx, radius_y=ry, focus=(fx, fy)):
                 rx, ry = rx * self.box.width, ry * self.box.height
-                return {
-                    "centre": centre, "to": Point(centre.x + rx, centre.y), "down": Point(centre.x, centre.y + ry),
-                    "focus": Point(centre.x + fx * rx, centre.y + fy * ry),
-                }  # fmt: skip
+                spots = {"centre": (0.0, 0.0), "to": (rx, 0.0), "down": (0.0, ry), "focus": (fx * rx, fy * ry)}
+                by = Similarity(turn=self.gradient.turn, dx=centre.x, dy=centre.y)
+                return {name: Point(*by.apply(*spot)) for name, spot in spots.items()}
             case Conic(start=start):
                 return {"centre": centre, "to": self._on_arm(start)}
 
@@ -133,10 +133,24 @@ class Laid:
             "angle": angle, "scale": _least(high - low, LEAST_LENGTH), "offset": round((high + low) / 2, DECIMALS)
         }  # fmt: skip
 
+    def _upright(self, at: Point) -> Point:
+        """A place seen from the centre of a radial gradient, as if that were not turned."""
+        assert isinstance(self.gradient, Radial)
+        centre = self._centre
+        return Point(*Similarity(turn=-self.gradient.turn).apply(at.x - centre.x, at.y - centre.y))
+
+    def _arm_moved(self, at: Point, steps: bool) -> Values:
+        """The end of a radial gradient's ramp: how far it lies and where; near an axis it keeps to that."""
+        dx, dy = at.x - self._centre.x, at.y - self._centre.y
+        turn = _turned(degrees_of(dx, dy) - 90, steps) % 360
+        nearest = round(turn / 90) * 90
+        turn = float(nearest % 360) if abs(turn - nearest) < AXIS_DEGREES else turn
+        return {"radius_x": _least(math.hypot(dx, dy) / self._wide, LEAST_RADIUS), "turn": turn}
+
     def _focus_moved(self, at: Point) -> Values:
         assert isinstance(self.gradient, Radial)
-        x = (at.x - self._centre.x) / (self.gradient.radius_x * self._wide)
-        y = (at.y - self._centre.y) / (self.gradient.radius_y * self._high)
+        seen = self._upright(at)
+        x, y = seen.x / (self.gradient.radius_x * self._wide), seen.y / (self.gradient.radius_y * self._high)
         factor = 1 / max(1.0, math.hypot(x, y))
         return {"focus_x": round(x * factor, DECIMALS), "focus_y": round(y * factor, DECIMALS)}
 
@@ -169,7 +183,7 @@ def laid(part: Part, effect: Effect, spans: Mapping[str, Rect]) -> Laid | None:
     if not isinstance(gradient, Handled):
         return None
     dx, dy = effect.shift(part.x, part.y)
-    box = effect.fill_box(part.shape, part.rotation)
+    box = effect.fill_box(part.shape, place_of(part))
     if box is None:
         return None
     own = box, Similarity(dx=dx, dy=dy).after(place_of(part))

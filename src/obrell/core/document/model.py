@@ -33,6 +33,8 @@ from obrell.core.values.fields import (
 )
 from obrell.core.values.paints import Fill, Handled, Linear, Stop
 
+Stands = Literal["light", "white", "mid", "dark", "coloured", "checker", "own"]
+"""What a control is looked at on: one of some common grounds, or its own."""
 PLAIN_GROUND = Linear(stops=(Stop(position=0, colour="#eef0ec"), Stop(position=1, colour="#d3d8d4")))
 """What a control stands on that has no ground of its own."""
 
@@ -93,7 +95,7 @@ class Version(Value):
 
 class Part(Value):
     """One thing on the canvas. ``x``, ``y`` is its place: a box's or round's centre; for text see
-    ``shapes.text``. It turns about its place."""
+    ``shapes.text``. It is mirrored and turns about its place."""
 
     id: Id
     name: Name
@@ -101,6 +103,8 @@ class Part(Value):
     x: Place = Field(0.0, title="across")
     y: Place = Field(0.0, title="down")
     rotation: Angle = Field(0.0, title="turned")
+    mirrored: bool = Field(False, title="mirrored")
+    """Whether its own space, with all that is painted there, is turned left to right before it is turned."""
     opacity: Share = Field(1.0, title="opacity")
     blend: Blend = Field("normal", title="blend")
     fit: Fit | None = Field(None, title="pixel fit")
@@ -172,8 +176,15 @@ class Control(Value):
     guides: Annotated[tuple[Guide, ...], Field(max_length=MAX_GUIDES)] = ()
     reference: Reference | None = None
     ground: Fill | None = Field(None, title="ground")
-    """What it stands on; belongs to the view, and is delivered only when asked."""
+    """Its own ground; what takes up a ground's colour takes up this one's."""
+    stands: Stands | None = Field(None, title="looked at on")
+    """What it stands on when somebody chose that; belongs to the view, and is delivered only when asked."""
     next_number: Annotated[int, Field(ge=1)] = 1
+
+    @property
+    def stands_on(self) -> Stands:
+        """What was chosen, else its own ground where it has one."""
+        return self.stands or ("light" if self.ground is None else "own")
 
     @model_validator(mode="after")
     def _ids_differ(self) -> Control:

@@ -20,8 +20,8 @@ from obrell.core.values.base import Value
 from obrell.core.values.fields import Live, live_of
 from obrell.core.values.paints import FILL_KINDS, AnyFill, refilled
 
-OF_CONTROL = ("name", "light", "ground")
-OF_PART = ("name", "x", "y", "rotation", "opacity", "blend", "fit", "visible", "locked", "clip")
+OF_CONTROL = ("name", "light", "ground", "stands")
+OF_PART = ("name", "x", "y", "rotation", "mirrored", "opacity", "blend", "fit", "visible", "locked", "clip")
 HOLDERS = {"canvas": 2, "light": 2, "ground": 2, "reference": 2, "guides": 3, "follows": 3}
 """What values lie in, and how many steps at least lead to one."""
 PART_HOLDERS = {"shape": 4, "effects": 5, "follows": 5}

@@ -20,9 +20,14 @@ from obrell.core.kept import OfObject
 from obrell.core.shapes import Box
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink
-from obrell.core.values.paints import Fill
+from obrell.core.values.paints import Fill, Solid
 
 REST = "rest"
+COMMON_GROUNDS: dict[str, Fill] = {
+    "light": PLAIN_GROUND, "white": Solid(colour="#ffffff"), "mid": Solid(colour="#8d9396"),
+    "dark": Solid(colour="#1e282e"), "coloured": Solid(colour="#7c2d22"),
+}  # fmt: skip
+"""As the theme's style sheet has them; a chequered ground is none at all."""
 GROUND = "@ground"
 """What stands for the ground's colour among the colours of a palette; no swatch is called so."""
 DAY = "day"
@@ -39,20 +44,24 @@ class Resolved:
     tree: Tree
 
     def standing(self) -> Resolved:
-        """The same with its ground behind all parts."""
-        return self._of((self._ground(), *self.control.parts))
+        """The same with what it stands on behind all parts; on a chequered ground nothing is."""
+        fill = self._own_ground() if self.control.stands_on == "own" else COMMON_GROUNDS.get(self.control.stands_on)
+        return self if fill is None else self._of((self._ground(fill), *self.control.parts))
 
     def ground_alone(self) -> Resolved:
-        """The ground and nothing else."""
-        return self._of((self._ground(),))
+        """Its own ground and nothing else."""
+        return self._of((self._ground(self._own_ground()),))
+
+    def _own_ground(self) -> Fill:
+        return self.control.ground or PLAIN_GROUND
 
     def _of(self, parts: tuple[Part, ...]) -> Resolved:
         control = self.control.evolve(parts=parts)
         return replace(self, control=control, tree=arranged(control))
 
-    def _ground(self) -> Part:
+    def _ground(self, fill: Fill) -> Part:
         width, height = self.control.canvas.width, self.control.canvas.height
-        paint = Paint(id="e1", fill=self.control.ground or PLAIN_GROUND)
+        paint = Paint(id="e1", fill=fill)
         box = Box(width=math.ceil(width), height=math.ceil(height))
         return Part(
             id="ground", name="Ground", shape=box, x=box.width / 2, y=box.height / 2, effects=(paint,), fit="off"

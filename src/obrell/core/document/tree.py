@@ -111,5 +111,8 @@ def _rows(repeat: Repeat, part: Part, sources: list[Node]) -> list[tuple[Node, .
 
 def _gathered(part: Part, mode: Mode, children: tuple[Node, ...]) -> Gathered:
     seen = [node.part for node in children if node.part.visible]
-    pieces = tuple(Piece(shape=p.shape, x=p.x, y=p.y, rotation=p.rotation) for p in seen)
-    return Gathered(kind=part.shape.kind, mode=mode, pieces=pieces, x=part.x, y=part.y, rotation=part.rotation)
+    pieces = tuple(Piece(shape=p.shape, x=p.x, y=p.y, rotation=p.rotation, mirrored=p.mirrored) for p in seen)
+    return Gathered(
+        kind=part.shape.kind, mode=mode, pieces=pieces, x=part.x, y=part.y, rotation=part.rotation,
+        mirrored=part.mirrored,
+    )  # fmt: skip

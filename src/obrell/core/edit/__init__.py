@@ -11,7 +11,8 @@ from obrell.core.edit.arrange import AlignParts, CopyAlong, CopyAround, Distribu
 from obrell.core.edit.base import Edit, Surroundings, applied
 from obrell.core.edit.beside import PutBeside
 from obrell.core.edit.containers import CombineParts, GroupParts, RepeatParts, TakeApart
-from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, SimplifyPath
+from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, OutlineLines, SimplifyPath
+from obrell.core.edit.crop import Crop
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
 from obrell.core.edit.follows import AddFollow, FitAround, RemoveFollow
 from obrell.core.edit.gradients import (
@@ -76,10 +77,10 @@ from obrell.core.values.base import bad_value
 AnyEdit = Annotated[
     SetValues | TypeValue | AddStop | RemoveStop | ReverseStops | TurnGradient | SpaceStops | CloseSeam
     | CopyStop | JitterStops | MoveGradient
-    | Draw | MoveParts | Resize | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
+    | Draw | MoveParts | Resize | Crop | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
     | ReorderPart | RenamePart | CanvasEdges
     | GroupParts | CombineParts | RepeatParts
-    | TakeApart | ConvertToPath | SimplifyPath | FlipParts | GrowParts
+    | TakeApart | ConvertToPath | OutlineLines | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | InsertParts
     | PasteEffects | PaintWith | SwapFills | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
     | LayMaterial | FollowMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies

@@ -88,17 +88,20 @@ class DistributeParts(Edit):
 
 class ScaleParts(Edit):
     """Parts scaled by a share about their common middle, or the whole control with its canvas when no
-    part is named; by what makes them ``wide`` px wide when that is given. Lengths of effects, and the widths
-    of outlines and lines, scale along when asked."""
+    part is named; by what makes them ``wide`` px wide or ``high`` px high when that is given. Lengths of
+    effects, and the widths of outlines and lines, scale along when asked."""
 
     kind: Literal["scale"] = "scale"
     parts: Annotated[tuple[Id, ...], Field(max_length=1000)] = ()
     percent: Annotated[float, Typed, Field(gt=0, le=10_000)] = 100.0
     wide: Annotated[Annotated[float, Field(gt=0, le=4096)] | None, BeforeValidator(summed_or_none)] = None
+    high: Annotated[Annotated[float, Field(gt=0, le=4096)] | None, BeforeValidator(summed_or_none)] = None
     effects: bool = True
     strokes: bool = True
 
     def apply(self, control: Control, around: Surroundings) -> Control:
+        if self.wide is not None and self.high is not None:
+            raise Refused("Say how wide or how high it becomes, not both: proportions are kept.")
         factor = self._factor(control)
         if not self.parts:
             canvas = control.canvas
@@ -117,15 +120,18 @@ class ScaleParts(Edit):
 
     def label(self, control: Control) -> str:
         what = names_of(control, self.parts) if self.parts else "the control"
-        return f"Scaled {what} to {self._factor(control) * 100:g} %"
+        return f"Scaled {what} to {round(self._factor(control) * 100, 2):g} %"
 
     def _factor(self, control: Control) -> float:
-        if self.wide is None:
+        wanted = self.wide if self.wide is not None else self.high
+        if wanted is None:
             return self.percent / 100
-        now = bounds_of(control, self.parts).width if self.parts else control.canvas.width
+        canvas = Rect(0, 0, control.canvas.width, control.canvas.height)
+        box = bounds_of(control, self.parts) if self.parts else canvas
+        now, name = (box.width, "width") if self.wide is not None else (box.height, "height")
         if now <= 0:
-            raise Refused("What has no width cannot be scaled to one.")
-        return self.wide / now
+            raise Refused(f"What has no {name} cannot be scaled to one.")
+        return wanted / now
 
     def _scaled(self, part: Part, by: Similarity) -> Part:
         x, y = by.apply(part.x, part.y)

@@ -8,13 +8,14 @@ from dataclasses import dataclass
 
 from pydantic import ConfigDict, ValidationError
 
-from obrell.core.document.follows import settled
-from obrell.core.document.model import MAX_PARTS, Control, Material, Part
-from obrell.core.document.moving import carried
+from obrell.core.document.follows import kept_by_hand, settled
+from obrell.core.document.model import MAX_PARTS, Control, KitSettings, Light, Material, Part
+from obrell.core.document.moving import carried_together, covering
 from obrell.core.document.paths import place_of_id
 from obrell.core.document.tree import descendants
 from obrell.core.edit.snapping import Snap
 from obrell.core.effects import AnyEffect
+from obrell.core.effects.mask import PartCover
 from obrell.core.errors import GONE, NoSuchThing, Refused
 from obrell.core.geometry.plane import Similarity
 from obrell.core.values.base import Value, bad_value
@@ -26,21 +27,32 @@ NEW = "e0"
 def applied(edit: Edit, control: Control, around: Surroundings) -> Control:
     """What an edit makes of a control, with everything that follows settled; raises ``Refused`` in words."""
     try:
-        return settled(edit.apply(control, around))
+        return settled(kept_by_hand(control, edit.apply(control, around)))
     except ValidationError as error:
         raise bad_value(error, Part) from error
 
 
 @dataclass(frozen=True, slots=True)
 class Surroundings:
-    """What an edit may need to know of the kit: the direction of its key light, in degrees, its materials."""
+    """What an edit may need to know of the kit: its key light's direction, degrees, its materials, and the light's
+    height, degrees."""
 
     light: float = 0.0
     materials: tuple[Material, ...] = ()
+    height: float = 40.0
+
+    @classmethod
+    def of(cls, kit: KitSettings) -> Surroundings:
+        """What a kit gives its controls."""
+        return cls(kit.light.direction, kit.materials, kit.light.height)
 
     def light_of(self, control: Control) -> float:
         """The light the control stands in."""
-        return control.light.direction if control.light else self.light
+        return self.lamp_of(control).direction
+
+    def lamp_of(self, control: Control) -> Light:
+        """The same with its height."""
+        return control.light or Light(direction=self.light, height=self.height)
 
 
 class Edit(Value):
@@ -134,7 +146,7 @@ def moved(control: Control, moves: Mapping[str, Similarity]) -> Control:
     check_unlocked(control, moves)
     by = {inner: move for name, move in moves.items() for inner in descendants(control, (name,))}
     check_unlocked(control, by)
-    return control.evolve(parts=tuple(carried(p, by[p.id]) if p.id in by else p for p in control.parts))
+    return control.evolve(parts=carried_together(control.parts, by))
 
 
 def roots(control: Control, ids: Iterable[str]) -> tuple[str, ...]:
@@ -153,7 +165,7 @@ def roots(control: Control, ids: Iterable[str]) -> tuple[str, ...]:
 
 def add_parts(control: Control, parts: Iterable[Part], at: int | None = None) -> Control:
     """Parts put in with new ids, in front of all or at a place in paint order. Those that lie in or
-    are clipped to one another go on doing so."""
+    are clipped to or masked by one another go on doing so."""
     number = control.next_number
     parts = tuple(parts)
     new = {part.id: f"p{number + count}" for count, part in enumerate(parts)}
@@ -162,7 +174,8 @@ def add_parts(control: Control, parts: Iterable[Part], at: int | None = None) ->
     for part in parts:
         within, clip = (new.get(i or "", i if i in there else None) for i in (part.within, part.clip))
         follows = tuple(f.evolve(source=new.get(f.source, f.source)) for f in part.follows)
-        fresh.append(part.evolve(id=f"p{number}", within=within, clip=clip, follows=follows))
+        effects = tuple(_covered_anew(effect, new) for effect in part.effects)
+        fresh.append(part.evolve(id=f"p{number}", within=within, clip=clip, follows=follows, effects=effects))
         number += 1
     if len(control.parts) + len(fresh) > MAX_PARTS:
         raise Refused(
@@ -171,6 +184,12 @@ def add_parts(control: Control, parts: Iterable[Part], at: int | None = None) ->
     at = len(control.parts) if at is None else at
     joined = (*control.parts[:at], *fresh, *control.parts[at:])
     return control.evolve(parts=joined, next_number=number)
+
+
+def _covered_anew(effect: AnyEffect, new: Mapping[str, str]) -> AnyEffect:
+    """A mask by a part that has a new id."""
+    name = new.get(covering(effect) or "")
+    return effect.evolve(cover=PartCover(part=name)) if name else effect
 
 
 def names_of(control: Control, ids: Iterable[str]) -> str:

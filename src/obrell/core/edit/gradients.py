@@ -21,6 +21,9 @@ from obrell.core.geometry.svgdata import number
 from obrell.core.values.fields import Id, Place, Share
 from obrell.core.values.paints import Gradient, Linear, Stop
 
+ROOM = 0.97
+"""A ramp whose last stop lies beyond this place has no room to come back."""
+
 
 class GradientEdit(Edit):
     """Base of the edits of one gradient, by its path."""
@@ -103,15 +106,18 @@ class SpaceStops(GradientEdit):
 
 
 class CloseSeam(GradientEdit):
-    """The last stop of a conic gradient made the first again, at its end, so that no seam shows."""
+    """A conic gradient that comes back to its first colour at its end, so that no seam shows: no colour of it is lost,
+    those that reach the end make room."""
 
     kind: Literal["close-seam"] = "close-seam"
 
     def changed(self, gradient: Gradient) -> Gradient:
         stops = gradient.stops
         last = stops[0].evolve(position=1.0, midpoint=0.5)
-        kept = stops[:-1] if stops[-1].position >= 1 and len(stops) > 2 else stops
-        return gradient.evolve(stops=(*kept, last))
+        if stops[-1].position > ROOM:
+            share = (len(stops) - 1) / len(stops)
+            stops = tuple(stop.evolve(position=stop.position * share) for stop in stops)
+        return gradient.evolve(stops=(*stops, last))
 
     def label(self, control: Control) -> str:
         return f"Closed the seam{whose(control, self.path)}"

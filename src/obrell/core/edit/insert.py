@@ -8,7 +8,7 @@ from pydantic import Field
 
 from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Part
-from obrell.core.document.moving import carried
+from obrell.core.document.moving import carried_together
 from obrell.core.edit.base import Edit, Surroundings, add_parts
 from obrell.core.geometry.plane import Similarity
 from obrell.core.shapes import Group
@@ -26,7 +26,7 @@ class InsertParts(Edit):
         seen = bounds_of(loose, [part.id for part in self.parts if part.visible] or [self.parts[0].id])
         canvas = control.canvas
         by = Similarity(dx=canvas.width / 2 - seen.centre.x, dy=canvas.height / 2 - seen.centre.y)
-        moved = [carried(part, by) for part in self.parts]
+        moved = list(carried_together(self.parts, {part.id: by for part in self.parts}))
         if len([part for part in moved if part.within is None]) > 1:
             group = Part(id="whole", name=self.name, shape=Group(), x=canvas.width / 2, y=canvas.height / 2)
             moved = [*(p if p.within else p.evolve(within="whole") for p in moved), group]

@@ -7,13 +7,16 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from obrell.core.document.lengths import scale_lengths
+from obrell.core.document.materials import extent_of
 from obrell.core.document.model import MAX_EFFECTS, MAX_VERSIONS, Control, Part, Version
+from obrell.core.document.tree import arranged
 from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, effect_of, names_of, part_of, with_effects
 from obrell.core.edit.parts import Ids
 from obrell.core.effects import EFFECTS, AnyEffect, Depth, Outline, Paint
 from obrell.core.effects.base import ZONES
 from obrell.core.errors import NoSuchThing, Refused
-from obrell.core.values.fields import Id, Name
+from obrell.core.values.fields import LIMIT_PX, Id, Name
 from obrell.core.values.paints import Fill
 
 FILLED: dict[str, type[Paint] | type[Outline]] = {"paint": Paint, "outline": Outline}
@@ -24,18 +27,23 @@ HOLDERS = (Paint, Outline, Depth)
 
 
 class PasteEffects(Edit):
-    """Copied effects put on parts, on top of their zones, or instead of those that are there."""
+    """Copied effects put on parts, on top of their zones, or instead of those that are there. ``made_for`` is the
+    extent of the part that they were made for, when their lengths are to fit each part as they fit that."""
 
     kind: Literal["paste-effects"] = "paste-effects"
     parts: Ids
     effects: Annotated[tuple[AnyEffect, ...], Field(min_length=1, max_length=MAX_EFFECTS)]
     instead: bool = False
+    made_for: Annotated[float, Field(gt=0, le=LIMIT_PX)] | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        fresh = tuple(effect.evolve(id=NEW) for effect in self.effects)
+        fresh, seen = tuple(effect.evolve(id=NEW) for effect in self.effects), arranged(control).all
 
         def changed(part: Part) -> Part:
-            return part.evolve(effects=fresh if self.instead else (*part.effects, *fresh))
+            own = fresh
+            if self.made_for is not None:
+                own = scale_lengths(fresh, extent_of(seen[part.id].part) / self.made_for, round_off=True)
+            return part.evolve(effects=own if self.instead else (*part.effects, *own))
 
         return each_part(control, self.parts, changed)
 
@@ -69,29 +77,30 @@ class PaintWith(Edit):
 
 
 class SwapFills(Edit):
-    """The fills of two effects of a part exchanged with all their stops, or one given to the other too."""
+    """The fills of two effects of a part exchanged with all their stops, or one of them taken by the other too."""
 
     kind: Literal["swap-fills"] = "swap-fills"
     part: Id
     effect: Id
     other: Id
-    only_give: bool = False
+    how: Literal["take", "give", "swap"] = "swap"
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         def changed(part: Part) -> Part:
             one, other = effect_of(part, self.effect), effect_of(part, self.other)
             if not isinstance(one, HOLDERS) or not isinstance(other, HOLDERS):
                 raise Refused("Paints, outlines and depths have fills that can be exchanged.")
-            given = one if self.only_give else one.evolve(fill=other.fill)
-            return with_effects(part, given, other.evolve(fill=one.fill))
+            mine = one if self.how == "give" else one.evolve(fill=other.fill)
+            return with_effects(part, mine, other if self.how == "take" else other.evolve(fill=one.fill))
 
         return each_part(control, [self.part], changed)
 
     def label(self, control: Control) -> str:
         part = part_of(control, self.part)
         one, other = (effect_of(part, name).label.lower() for name in (self.effect, self.other))
-        if self.only_give:
-            return f"Gave the fill of {one} to {other} on {part.name}"
+        if self.how != "swap":
+            giver, taker = (one, other) if self.how == "give" else (other, one)
+            return f"Gave the fill of {giver} to {taker} on {part.name}"
         return f"Swapped the fills of {one} and {other} on {part.name}"
 
 

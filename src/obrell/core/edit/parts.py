@@ -7,9 +7,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field, JsonValue
 
+from obrell.core.document.canvas import with_edges
 from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Part
-from obrell.core.document.moving import carried
+from obrell.core.document.moving import carried_together
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import Edit, Surroundings, add_parts, check_unlocked, moved, names_of, part_of, roots
 from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_box, snap_point
@@ -207,7 +208,7 @@ class PasteParts(Edit):
         new = bounds_of(control.evolve(parts=tuple(named)), [part.id for part in named])
         there = bounds_of(control, outer)
         by = Similarity(dx=there.centre.x - new.centre.x, dy=there.centre.y - new.centre.y)
-        placed = [carried(part, by) for part in named]
+        placed = list(carried_together(named, {part.id: by for part in named}))
         placed = [part if part.within else part.evolve(within=front.within) for part in placed]
         rest = control.evolve(parts=tuple(part for part in control.parts if part.id not in gone))
         return add_parts(rest, placed, at)
@@ -256,14 +257,9 @@ class CanvasEdges(Edit):
         if self.centred:
             left = right = left + right
             top = bottom = top + bottom
-        width = round(control.canvas.width + left + right)
-        height = round(control.canvas.height + top + bottom)
-        if width < 1 or height < 1:
+        if round(control.canvas.width + left + right) < 1 or round(control.canvas.height + top + bottom) < 1:
             raise Refused("A canvas is at least 1 px wide and high.")
-        canvas = control.canvas.evolve(width=float(width), height=float(height))
-        dx, dy = round(left), round(top)
-        parts = tuple(p.evolve(x=p.x + dx, y=p.y + dy) if dx or dy else p for p in control.parts)
-        return control.evolve(canvas=canvas, parts=parts)
+        return with_edges(control, left, top, right, bottom)
 
     def label(self, control: Control) -> str:
         return "Moved the canvas edges"
@@ -293,7 +289,7 @@ def copied(control: Control, ids: tuple[str, ...], ways: Iterable[Similarity]) -
         originals = [p for p in control.parts if p.id in held]
         for by in ways:
             copy = part.evolve(name=fresh_name(control, part.name), locked=False)
-            made = [carried(copy if p is part else p, by) for p in originals]
+            made = carried_together([copy if p is part else p for p in originals], {p.id: by for p in originals})
             control = add_parts(control, made, control.parts.index(part) + 1)
     return control
 

@@ -11,14 +11,15 @@ from typing import Annotated, Literal
 from pydantic import BeforeValidator, Field
 
 from obrell.core.document.model import Control, Part
-from obrell.core.document.moving import place_of
+from obrell.core.document.moving import place_of, way_of
 from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of
 from obrell.core.edit.parts import new_part
 from obrell.core.edit.typed import summed
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.fillets import fillet
-from obrell.core.geometry.knots import SAME_PX, Bend, nearest, pulled, split, straight
-from obrell.core.geometry.plane import Point, Similarity, along_axis, along_eighths
+from obrell.core.geometry.knots import SAME_PX, Bend, nearest, pulled, room_of, split, straight
+from obrell.core.geometry.plane import Point, along_axis, along_eighths
+from obrell.core.geometry.svgdata import number as number_text
 from obrell.core.shapes.line import Line
 from obrell.core.shapes.path import Contour, Knot, Path, knot_from
 from obrell.core.values.fields import Id, Length, Place
@@ -27,6 +28,7 @@ Number = Annotated[int, Field(ge=0, le=100_000)]
 Spot = tuple[Number, Number]
 """A contour's number and a knot's number in it."""
 Points = Annotated[tuple[Spot, ...], Field(min_length=1, max_length=5000)]
+NEARLY, SHOWN_POINTS, TRIED = 1e-6, 4, 100
 GONE = "That point is no longer there: it was removed, perhaps in another window."
 
 
@@ -121,7 +123,7 @@ class MovePoints(_Points):
 
     def _changed(self, part: Part, path: Path) -> Path:
         dx, dy = along_axis(self.dx, self.dy) if self.constrained else (self.dx, self.dy)
-        dx, dy = Similarity(turn=part.rotation).undo(dx, dy)
+        dx, dy = way_of(part).undo(dx, dy)
         return _each(path, self.points, lambda bend: bend.moved(dx, dy))
 
     def label(self, control: Control) -> str:
@@ -198,7 +200,7 @@ class DragSegment(_Points):
     dy: Place
 
     def _changed(self, part: Part, path: Path) -> Path:
-        dx, dy = Similarity(turn=part.rotation).undo(self.dx, self.dy)
+        dx, dy = way_of(part).undo(self.dx, self.dy)
         run, index, to = _segment(path, self.point)
         at = nearest(run[index], run[to], *place_of(part).undo(self.x, self.y))
         run[index], run[to] = pulled(run[index], run[to], at, dx, dy)
@@ -266,7 +268,28 @@ class RoundPoints(_Points):
     def _changed(self, part: Part, path: Path) -> Path:
         for number, index in sorted(self.points, reverse=True):
             path = self._rounded(path, number, index)
+        self._check_room(path)
         return path
+
+    def _check_room(self, path: Path) -> None:
+        """Refuses a radius that some of the corners have no room for, and says how much they have."""
+        lacking = []
+        for number, run in enumerate(path.contours):
+            chosen = [index for at, index in self.points if at == number and index < len(run.knots)]
+            bends = [knot.bend() for knot in run.knots]
+            rooms = room_of(bends, closed=run.closed)
+            lacking += [
+                (index + 1, rooms[index])
+                for index in sorted(chosen)
+                if bends[index].radius == self.radius and rooms[index] < self.radius * (1 - NEARLY)
+            ]
+        if lacking:
+            least = math.floor(min(room for _, room in lacking) * 100 + 1e-6) / 100
+            which = ", ".join(str(point) for point, _ in lacking[:SHOWN_POINTS])
+            raise Refused(
+                f"{'Point' if len(lacking) == 1 else 'Points'} {which} of the path: no room for a radius of "
+                f"{number_text(self.radius)} px; {number_text(least)} px is the most that fits."
+            )
 
     def _rounded(self, path: Path, number: int, index: int) -> Path:
         run = _bends(_contour(path, number))
@@ -279,12 +302,21 @@ class RoundPoints(_Points):
             return _each(path, [(number, index)], lambda bend: replace(bend, radius=self.radius))
         found = fillet(before, corner, after, self.radius)
         if found is None:
-            raise Refused("There is no room for an arc of this radius at that point.")
+            room = _largest(lambda radius: fillet(before, corner, after, radius) is not None, self.radius)
+            fits = f"{number_text(room)} px is about the most that fits." if room else "none fits there."
+            lacks = f"no room for a radius of {number_text(self.radius)} px"
+            raise Refused(f"Point {index + 1} of the path: {lacks}; {fits}")
         run[index - 1], run[(index + 1) % len(run)] = found.before, found.after
         return _with_bends(path, number, [*run[:index], found.first, found.second, *run[index + 1 :]])
 
     def label(self, control: Control) -> str:
         return f"Rounded corners{self._where(control)}"
+
+
+def _largest(fits: Callable[[float], bool], most: float) -> float:
+    """The largest of even shares of ``most`` that fits, rounded down; 0 when none does."""
+    found = (most * step / TRIED for step in range(TRIED - 1, 0, -1))
+    return math.floor(next((radius for radius in found if fits(radius)), 0.0) * 100) / 100
 
 
 class CutOpen(_Points):
@@ -360,7 +392,7 @@ class MoveEnd(Edit):
         if not isinstance(line, Line):
             raise Refused(f"“{part.name}” is not a line.")
         way = -1 if self.end == "start" else 1
-        turn = Similarity(turn=part.rotation)
+        turn = way_of(part)
         dx, dy = turn.undo(self.dx, self.dy)
         across, down = line.across + way * dx, line.down + way * dy
         if self.constrained:
@@ -433,7 +465,7 @@ def _along(last: Knot, knot: Knot) -> Knot:
 
 def _to_own(part: Part, knot: Knot) -> Knot:
     """A knot given on the canvas in the part's own space."""
-    turn = Similarity(turn=part.rotation)
+    turn = way_of(part)
     x, y = place_of(part).undo(knot.x, knot.y)
     in_x, in_y = turn.undo(knot.in_x, knot.in_y)
     out_x, out_y = turn.undo(knot.out_x, knot.out_y)

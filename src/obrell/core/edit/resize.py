@@ -8,11 +8,11 @@ from typing import Literal
 from obrell.core.document.lengths import scale_lengths
 from obrell.core.document.materials import extent_of
 from obrell.core.document.model import Control, Part
-from obrell.core.document.moving import place_of
+from obrell.core.document.moving import place_of, way_of
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, each_part, names_of, part_of
 from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_point
-from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.geometry.plane import Rect
 from obrell.core.shapes import Container
 from obrell.core.shapes.base import SMALLEST_PX
 from obrell.core.values.fields import Id, Place
@@ -50,7 +50,7 @@ class Resize(Edit):
 
     def snaps(self, control: Control) -> tuple[Snap, ...]:
         part = arranged(control).all[self.part].part
-        if self.snap is None or part.rotation:
+        if self.snap is None or part.rotation or part.mirrored:
             return ()
         (side_x, side_y), frame = self._sides(), part.shape.frame()
         x = part.x + (frame.right if side_x > 0 else frame.left) + self.dx if side_x else None
@@ -71,7 +71,7 @@ class Resize(Edit):
 
     def _size(self, part: Part, more: tuple[float, float]) -> tuple[float, float]:
         frame, (side_x, side_y) = part.shape.frame(), self._sides()
-        pull_x, pull_y = Similarity(turn=part.rotation).undo(self.dx + more[0], self.dy + more[1])
+        pull_x, pull_y = way_of(part).undo(self.dx + more[0], self.dy + more[1])
         both = 2.0 if self.centred else 1.0
         width = max(SMALLEST_PX, frame.width + side_x * pull_x * both)
         height = max(SMALLEST_PX, frame.height + side_y * pull_y * both)
@@ -87,7 +87,7 @@ class Resize(Edit):
             if self.centred:
                 return part.evolve(shape=shape)
             old, new = (_point(s.frame(), self._kept()) for s in (part.shape, shape))
-            dx, dy = Similarity(turn=part.rotation).apply(old[0] - new[0], old[1] - new[1])
+            dx, dy = way_of(part).apply(old[0] - new[0], old[1] - new[1])
             return part.evolve(shape=shape, x=part.x + dx, y=part.y + dy)
 
         return pulled

@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from obrell.core.document.model import Control
-from obrell.core.document.paths import live_at, value_at
+from obrell.core.document.paths import field_of, live_at, value_at
 from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.edit.values import NO_PARTS, Change, SetValues
 from obrell.core.errors import BadValue, Refused
@@ -18,6 +18,7 @@ from obrell.core.values.fields import Id, Live, Place, Share
 
 _TOKEN = re.compile(r"\s*(?:(\d+\.?\d*|\.\d+)\s*(px|%|°|deg|turn)?|([-+*/()×·−]))", re.IGNORECASE)
 _SAME = {"×": "*", "·": "*", "−": "-"}
+DEVICE_PX = re.compile(r"(1 ?)?(device ?px|device pixel)")
 RELATIVE = ("+", "*", "/", "×")
 """How a text begins that changes each of several values from what it is."""
 DEGREES_OF_TURN = 360.0
@@ -49,6 +50,9 @@ class TypeValue(Edit):
         return [self.path.replace("*", part, 1) for part in self.parts] if "*" in self.path else [self.path]
 
     def _set(self, control: Control) -> SetValues:
+        thin = [path for path in self._paths() if _has_thin(control, path)]
+        if thin and DEVICE_PX.fullmatch(self.text.strip().lower()):
+            return SetValues(changes=tuple(Change(path=f"{path[:-5]}thin", value="1 device px") for path in thin))
         changes = tuple(Change(path=path, value=self._value(control, path)) for path in self._paths())
         if not changes:
             raise Refused(NO_PARTS)
@@ -66,6 +70,14 @@ class TypeValue(Edit):
             now = float(value_at(control, path)) * live.factor
             text = f"({number(now)}){text}"
         return number_from(text, live) - self.shift
+
+
+def _has_thin(control: Control, path: str) -> bool:
+    """Whether a width can be one device px."""
+    if not path.endswith("/width"):
+        return False
+    owner, _ = field_of(control, path)
+    return "thin" in type(owner).model_fields
 
 
 def summed(value: Any) -> Any:

@@ -17,7 +17,7 @@ from obrell.core.edit.nouns import noun_of
 from obrell.core.effects import Mask
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.geometry.plane import Similarity
-from obrell.core.geometry.svgdata import number
+from obrell.core.geometry.svgdata import number, shown
 from obrell.core.shapes import Container
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Id, Share
@@ -62,9 +62,9 @@ class SetValues(Edit):
         before, changes = control, self.each()
         if not changes:
             raise Refused(NO_PARTS)
-        draft, light = Draft(control), around.light_of(control)
+        draft, lamp = Draft(control), around.lamp_of(control)
         for change in changes:
-            set_in(draft, change, light)
+            set_in(draft, change, lamp)
         control = draft.control()
         return control if self.anchor is None else self._anchored(before, control)
 
@@ -114,7 +114,8 @@ def described(control: Control, path: str, value: Any) -> tuple[str, str, str]:
     title = noun_of(type(owner).model_fields[name].title or name.replace("_", " "))
     if live is None or not isinstance(value, int | float):
         return title.capitalize(), _shown(old), _shown(value)
-    before, after = (f"{number(v * live.factor)} {live.unit}".strip() for v in (old, value))
+    space = "" if live.unit in ("", "°") else " "
+    before, after = (f"{shown(v * live.factor)}{space}{live.unit}" for v in (old, value))
     return title.capitalize(), before, after
 
 
@@ -122,9 +123,11 @@ def _shown(value: Any) -> str:
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, int | float):
-        return number(value)
+        return shown(value)
     if isinstance(value, str):
         return f"“{value[:40]}”" if " " in value else value[:40]
+    if isinstance(value, tuple) and all(isinstance(one, int | float) for one in value):
+        return " ".join(number(one) for one in value) or "none"
     if isinstance(value, BaseModel) and "kind" in type(value).model_fields:
         return str(getattr(value, "kind", ""))
     if isinstance(value, dict) and "kind" in value:
@@ -153,7 +156,7 @@ def check_lock(control: Control, path: str) -> None:
         check_unlocked(control, descendants(control, [part.id]) if places else [part.id])
 
 
-def set_in(draft: Draft, change: Change, light: float) -> None:
+def set_in(draft: Draft, change: Change, lamp: Light) -> None:
     """One value set in a control under way; raises ``Refused`` for what is no value, is locked, or is not allowed."""
     path = change.path
     if not is_value(path):
@@ -161,12 +164,12 @@ def set_in(draft: Draft, change: Change, light: float) -> None:
     root, _, rest = path.partition("/")
     if root == "parts":
         name, _, below = rest.partition("/")
-        _set_of_part(draft, name, below, change.value, light)
+        _set_of_part(draft, name, below, change.value, lamp.direction)
         return
     control = draft.control()
     if root == "light" and rest and control.light is None:
-        draft.replace(control.evolve(light=Light(direction=light)))
-    draft.set_at(path, change.value, light)
+        draft.replace(control.evolve(light=lamp))
+    draft.set_at(path, change.value, lamp.direction)
 
 
 def _set_of_part(draft: Draft, name: str, path: str, value: Any, light: float) -> None:
@@ -181,8 +184,9 @@ def _set_of_part(draft: Draft, name: str, path: str, value: Any, light: float) -
         draft.put(_fitted_mask(new, path))
     elif field == "shape":
         new = new.evolve(shape=new.shape.pushed(old.shape))
-        if new.shape.problem():
-            raise BadValue(new.shape.problem(), path)
+        problem = new.shape.problem_since(old.shape)
+        if problem:
+            raise BadValue(problem, path)
         draft.put(_renamed(old, new))
 
 

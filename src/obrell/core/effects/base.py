@@ -138,6 +138,15 @@ class Site(Protocol):
 
 
 @dataclass(frozen=True, slots=True)
+class Sheet:
+    """SVG elements that are laid over what lies below them together: how strong, and how they are blended."""
+
+    items: tuple[str, ...]
+    opacity: float = 1.0
+    blend: Blend = "normal"
+
+
+@dataclass(frozen=True, slots=True)
 class Drawing:
     """What an effect's SVG form is drawn with: the part in user space, and the definitions."""
 
@@ -147,16 +156,19 @@ class Drawing:
     defs: Definitions
     box: Rect
     """Around the shape, in user space."""
-    picture: Callable[[Effect, Side], tuple[str, ...]]
-    """An effect that SVG cannot draw, as embedded pictures."""
+    picture: Callable[[Effect, Side], tuple[Sheet, ...]]
+    """An effect that SVG cannot draw, as embedded pictures that have its strength already."""
     cut: bool
     """Whether a mask cuts the inside effects; if not, the one there is must keep to the shape."""
     spans: Mapping[str, Rect] = dataclass_field(default_factory=dict)
     """Boxes in user space that fills can be laid over instead of the part's own."""
 
-    def elements(self, effect: Effect, side: Side) -> tuple[str, ...]:
-        """An effect's SVG form."""
-        return self.picture(effect, side) if effect.pictured else effect.svg(self, side)
+    def sheets(self, effect: Effect, side: Side) -> tuple[Sheet, ...]:
+        """An effect's SVG form; none when there is nothing to see."""
+        if effect.pictured:
+            return self.picture(effect, side)
+        items = tuple(filter(None, effect.svg(self, side)))
+        return (Sheet(items, effect.opacity, effect.blend),) if items else ()
 
     def fill(self, fill: Fill, box: Rect | None = None) -> dict[str, str | float]:
         """The ``fill`` attributes of a paint laid over the part's box, or over what it spans."""
@@ -221,9 +233,9 @@ class Effect(Value):
         """Where it says whether it follows the key light; empty when it has nothing to do with it."""
         return ""
 
-    def fill_box(self, shape: Shape, turn: float) -> Rect | None:
-        """The box that its fill is laid on, in the space of a part turned by ``turn``; None when it is laid
-        on none."""
+    def fill_box(self, shape: Shape, place: Similarity) -> Rect | None:
+        """The box that its fill is laid on, in the space of a part that ``place`` puts on the canvas; None when it is
+        laid on none."""
         return shape.box()
 
     def shift(self, x: float, y: float) -> tuple[float, float]:
@@ -242,6 +254,11 @@ class Effect(Value):
         """The same with its strengths multiplied."""
         return self.evolve(**{name: min(1.0, getattr(self, name) * factor) for name in self.strengths})
 
+    def flipped(self, *, across: bool) -> Self:
+        """The same as it looks in a mirror, left to right or top to bottom; what lies in the part's own space is
+        mirrored with that."""
+        return self
+
     def pressed(self, light: float) -> Self:
         """The same as if its part were pressed, under a light from that direction, degrees."""
         return self
@@ -258,6 +275,10 @@ class Effect(Value):
 
     def omitted(self) -> tuple[str, ...]:
         return (*self.hidden_fields(), *(() if self.can_reach else ("through",)))
+
+    def unfit(self, shape: Shape) -> tuple[str, ...]:
+        """Fields that make no difference on a part of that shape."""
+        return ()
 
     @property
     def can_reach(self) -> bool:

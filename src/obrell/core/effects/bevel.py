@@ -18,7 +18,7 @@ from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Colour
 from obrell.core.values.curves import Curve
-from obrell.core.values.fields import Angle, Blur, Length, Live, Share, Signed
+from obrell.core.values.fields import Angle, Live, Share, Signed
 from obrell.core.values.paints import Pattern, Seed, Texture
 
 Profile = Literal["chamfer", "bullnose", "cove", "ogee", "bead", "step", "drawn"]
@@ -26,6 +26,11 @@ SIDES = {"inside": INSIDE, "outside": OUTSIDE, "straddling": STRADDLING}
 ZONES: dict[str, Zone] = {"inside": "surface", "outside": "behind", "straddling": "edge"}
 RISER = 4.0
 """A step's riser takes this fraction of its tread (``rendering.md``, Formulas)."""
+
+
+Band = Annotated[float, Live("px", 1, 0, 24), Field(ge=0, le=4096)]
+Soft = Annotated[float, Live("px", 1, 0, 8), Field(ge=0, le=500)]
+"""Sliders end where a bevel of the usual rise can still be seen; more can be typed."""
 
 
 class Bevel(Lit):
@@ -40,12 +45,12 @@ class Bevel(Lit):
     in_svg: ClassVar[bool] = False
     kind: Literal["bevel"] = "bevel"
     side: Literal["inside", "outside", "straddling"] = Field("inside", title="lies")
-    width: Length = Field(6.0, title="wide")
+    width: Band = Field(6.0, title="wide")
     rise: Signed = Field(3.0, title="rises")
     profile: Profile = Field("bullnose", title="profile")
     steps: Annotated[int, Live("", 1, 1, 8), Field(ge=1, le=20)] = Field(3, title="steps")
     drawn: Curve = Field(default_factory=Curve, title="drawn profile")
-    softness: Blur = Field(0.0, title="softness")
+    softness: Soft = Field(0.0, title="softness")
     texture: Literal["none"] | Pattern = Field("none", title="texture as relief")
     texture_depth: Signed = Field(0.5, title="texture rises")
     texture_scale: Annotated[float, Live("px", 0.1, 0.3, 24), Field(gt=0, le=1000)] = Field(4.0, title="texture scale")

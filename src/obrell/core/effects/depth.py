@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
 from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
 from obrell.core.effects.markup import element
 from obrell.core.geometry.paths import Path
-from obrell.core.geometry.plane import Rect, direction
+from obrell.core.geometry.plane import Rect, Similarity, direction, flipped_direction
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.geometry.sweep import swept
 from obrell.core.raster import shares
@@ -37,12 +37,12 @@ class Depth(Effect):
         return self.distance + 1.0
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        path = self._path(site.shape, site.place.turn)
+        path = self._path(site.shape, site.place)
         mask = shares.outside(site.cover(path.transformed(site.place)), site.coverage())
         return (Coat(mask, site.pigment(self.fill, mask.box, path.bounds()), self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        path = self._path(drawing.shape, drawing.place.turn)
+        path = self._path(drawing.shape, drawing.place)
         fill = drawing.fill(self.fill, path.bounds())
         return (element("path", {"d": path_data(drawing.outline(path))} | fill),)
 
@@ -52,9 +52,12 @@ class Depth(Effect):
             colours = (Slot("fill/colour"),)
         return Words("towards "), Slot("direction"), Words(" by "), Slot("distance"), Words(", "), *colours
 
-    def fill_box(self, shape: Shape, turn: float) -> Rect:
-        return self._path(shape, turn).bounds()
+    def fill_box(self, shape: Shape, place: Similarity) -> Rect:
+        return self._path(shape, place).bounds()
 
-    def _path(self, shape: Shape, turn: float) -> Path:
-        x, y = direction(self.direction - turn)
+    def flipped(self, *, across: bool) -> Self:
+        return self.evolve(direction=flipped_direction(self.direction, across=across))
+
+    def _path(self, shape: Shape, place: Similarity) -> Path:
+        x, y = direction(place.own(self.direction))
         return swept(shape.path(), x * self.distance, y * self.distance)

@@ -54,7 +54,7 @@ class Gloss(Lit):
         )
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        angle = self.lamp(site.lamp).direction - site.place.turn
+        angle = site.place.own(self.lamp(site.lamp).direction)
         area, ends = self._area(site.shape, angle)
         mask = site.within(area.transformed(site.place), self.softness / 2 * site.place.scale)
         if not self.softness:
@@ -63,7 +63,7 @@ class Gloss(Lit):
         return (Coat(mask, pigment, self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        angle = self.lamp(drawing.lamp).direction - drawing.place.turn
+        angle = drawing.place.own(self.lamp(drawing.lamp).direction)
         area, ends = self._area(drawing.shape, angle)
         if not area:
             return ()

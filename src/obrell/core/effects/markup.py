@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from base64 import b64encode
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from itertools import pairwise
 from xml.sax.saxutils import escape, quoteattr
 
+from obrell.core.colour.spaces import from_hex
 from obrell.core.effects.pigments import picture_frame, sample, tile_turn
 from obrell.core.files import content_of, picture_type
 from obrell.core.geometry.plane import Rect, Similarity, direction
@@ -16,8 +17,10 @@ from obrell.core.values.paints import Fill, Gradient, Linear, Picture, Radial, S
 
 SPREADS = {"once": "", "repeated": "repeat", "mirrored": "reflect"}
 """SVG's words for what lies beyond a gradient's ends."""
-MIDPOINT_PIECES = 12
-"""A bent ramp, which SVG lacks, becomes this many straight pieces."""
+LEVEL = 1 / 255
+"""How far the straight pieces of a bent ramp, which SVG lacks, may be from it."""
+QUARTERS = (0.25, 0.75)
+MOST_HALVINGS = 11
 
 
 def element(tag: str, attributes: Mapping[str, str | float], *children: str) -> str:
@@ -88,7 +91,8 @@ class Definitions:
             return {"fill": self.add("linearGradient", common | ends | {"gradientTransform": move}, *stops)}
         cx = box.left + fill.centre_x * box.width
         cy = box.top + fill.centre_y * box.height
-        squash = f"{move} translate({number(cx)} {number(cy)}) scale(1 {_ratio(fill, box)})".strip()
+        turn = f"rotate({number(fill.turn)}) " if fill.turn % 360 else ""
+        squash = f"{move} translate({number(cx)} {number(cy)}) {turn}scale(1 {_ratio(fill, box)})".strip()
         radius, (across, down) = fill.radius_x * box.width, fill.focus
         circle: dict[str, str | float] = {"cx": "0", "cy": "0", "r": radius}
         if fill.focus != (0.0, 0.0):
@@ -155,8 +159,7 @@ def _ratio(fill: Radial, box: Rect) -> str:
 def _matrix(place: Similarity) -> str:
     if place == Similarity():
         return ""
-    cos, sin = place.linear()
-    values = (number(v) if abs(v) > 1 else f"{v:.8f}" for v in (cos, sin, -sin, cos))
+    values = (number(v) if abs(v) > 1 else f"{v:.8f}" for v in place.linear())
     return f"matrix({' '.join(values)} {number(place.dx)} {number(place.dy)})"
 
 
@@ -175,18 +178,37 @@ def linear_ends(angle: float, box: Rect) -> tuple[tuple[float, float], tuple[flo
 
 
 def straightened(gradient: Gradient) -> tuple[Stop, ...]:
-    """Stops for a renderer that mixes straight sRGB along straight ramps.
-
-    Ramps bent by a midpoint, mixed in OKLab, or whose ends differ both in colour and in opacity
-    (SVG does not premultiply) are cut into short pieces.
-    """
+    """Stops for a renderer that mixes straight sRGB along straight ramps: ramps bent by a midpoint, mixed in OKLab, or
+    whose ends differ both in colour and in opacity (SVG does not premultiply) are cut until each piece is straight to
+    a level."""
     result: list[Stop] = []
     for first, second in pairwise(gradient.stops):
         result.append(first.evolve(midpoint=0.5))
         bent = first.midpoint != 0.5 or gradient.space != "srgb"
         faded = first.opacity != second.opacity and first.colour != second.colour
-        width = second.position - first.position
-        if (bent or faded) and width > 0:
-            for piece in range(1, MIDPOINT_PIECES):
-                result.append(sample(gradient, first.position + width * piece / MIDPOINT_PIECES))
+        if (bent or faded) and second.position > first.position:
+            ends = first.evolve(midpoint=0.5), second.evolve(midpoint=0.5)
+            result.extend(_cut(gradient, *ends, MOST_HALVINGS))
     return (*result, gradient.stops[-1].evolve(midpoint=0.5))
+
+
+def _cut(gradient: Gradient, first: Stop, second: Stop, halvings: int) -> Iterator[Stop]:
+    """Stops between two that a straight ramp needs to follow the gradient."""
+    middle = sample(gradient, (first.position + second.position) / 2)
+    quarters = [sample(gradient, first.position + (second.position - first.position) * share) for share in QUARTERS]
+    straight = all(
+        _apart(stop, first, second, share) < LEVEL for stop, share in zip(quarters, QUARTERS, strict=True)
+    )  # fmt: skip
+    if halvings == 0 or (straight and _apart(middle, first, second, 0.5) < LEVEL):
+        return
+    yield from _cut(gradient, first, middle, halvings - 1)
+    yield middle
+    yield from _cut(gradient, middle, second, halvings - 1)
+
+
+def _apart(stop: Stop, first: Stop, second: Stop, share: float) -> float:
+    """By how much a stop differs, premultiplied, from what SVG mixes of two others."""
+    opacity = first.opacity + share * (second.opacity - first.opacity)
+    pairs = zip(from_hex(str(first.colour)), from_hex(str(second.colour)), from_hex(str(stop.colour)), strict=True)
+    colours = (abs((one + share * (other - one)) * opacity - own * stop.opacity) for one, other, own in pairs)
+    return max(abs(opacity - stop.opacity), *colours)

@@ -57,6 +57,9 @@ class Mask(Effect):
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
         return ()
 
+    def hidden_fields(self) -> tuple[str, ...]:
+        return ("blend",)
+
     def fitted_to(self, x: float, y: float) -> Self:
         return self.evolve(fitted_x=x, fitted_y=y)
 

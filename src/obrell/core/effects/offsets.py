@@ -6,7 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from obrell.core.geometry.plane import degrees_of, direction, opposite
+from obrell.core.effects.mirrors import Mirrored, flipped_once, seen_from
+from obrell.core.geometry.plane import degrees_of, direction, flipped_direction, opposite
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Angle, Length, Signed
 
@@ -18,10 +19,11 @@ class Cast(Value):
     direction: Angle = Field(0.0, title="from")
     distance: Length = Field(2.0, title="by")
     follow: bool = Field(False, title="follow light")
+    mirrored: Mirrored = Field("no", title="light mirrored")
 
     def vector(self, light: float) -> tuple[float, float]:
         """(across, down) in logical px; ``light`` is the key light's direction in degrees."""
-        x, y = direction(light if self.follow else self.direction)
+        x, y = direction(self._from(light))
         return -x * self.distance, -y * self.distance
 
     def shortened(self, share: float) -> Cast:
@@ -30,7 +32,21 @@ class Cast(Value):
 
     def opposite(self, light: float) -> Cast:
         """Falling the other way."""
-        return self.evolve(follow=False, direction=opposite(light if self.follow else self.direction))
+        return self.evolve(follow=False, direction=opposite(self._from(light)))
+
+    def flipped(self, *, across: bool) -> Cast:
+        """Falling as in a mirror, left to right or top to bottom."""
+        if self.follow:
+            return self.evolve(mirrored=flipped_once(self.mirrored, across=across))
+        return self.evolve(direction=flipped_direction(self.direction, across=across))
+
+    def hidden_fields(self) -> tuple[str, ...]:
+        if not self.follow:
+            return ("mirrored",)
+        return ("direction",) if self.mirrored != "no" else ("direction", "mirrored")
+
+    def _from(self, light: float) -> float:
+        return seen_from(light, self.mirrored) if self.follow else self.direction
 
 
 class Shift(Value):
@@ -51,6 +67,10 @@ class Shift(Value):
     def opposite(self, light: float) -> Shift:
         """Falling the other way."""
         return self.evolve(across=-self.across, down=-self.down)
+
+    def flipped(self, *, across: bool) -> Shift:
+        """Falling as in a mirror, left to right or top to bottom."""
+        return self.evolve(across=-self.across) if across else self.evolve(down=-self.down)
 
 
 Offset = Annotated[Cast | Shift, Field(discriminator="kind")]

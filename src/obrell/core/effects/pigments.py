@@ -67,8 +67,9 @@ def pigment(fill: Solid | Handled, box: Rect, to_device: Similarity) -> Pigment:
     rx = max(fill.radius_x * box.width, 1e-9)
     ry = max(fill.radius_y * box.height, 1e-9)
     cx, cy = box.left + fill.centre_x * box.width, box.top + fill.centre_y * box.height
-    across = _affine(to_device, lambda px, _: (px - cx) / rx)
-    down = _affine(to_device, lambda _, py: (py - cy) / ry)
+    cos, sin, _, _ = Similarity(turn=fill.turn).linear()
+    across = _affine(to_device, lambda px, py: ((px - cx) * cos + (py - cy) * sin) / rx)
+    down = _affine(to_device, lambda px, py: ((py - cy) * cos - (px - cx) * sin) / ry)
     kind = RADIAL if fill.focus == (0.0, 0.0) else FOCAL
     return Pigment(kind, _field(across, down, fill.focus), stops, oklab, SPREADS[fill.spread])
 
@@ -92,9 +93,9 @@ def texture_field(fill: Texture, box: Rect, to_device: Similarity) -> tuple[tupl
     """What ``noise.textured`` is asked with: the way from device space to the pattern, and the size of its
     unit in device px."""
     x, y = direction(fill.angle)
-    middle = box.centre
-    along = _affine(to_device, lambda px, py: ((px - middle.x) * x + (py - middle.y) * y) / fill.scale)
-    across = _affine(to_device, lambda px, py: (-(px - middle.x) * y + (py - middle.y) * x) / fill.scale)
+    cx, cy, side = box.centre.x + fill.across, box.centre.y + fill.down, -1 if fill.mirrored else 1
+    along = _affine(to_device, lambda px, py: ((px - cx) * x + (py - cy) * y) / fill.scale)
+    across = _affine(to_device, lambda px, py: side * (-(px - cx) * y + (py - cy) * x) / fill.scale)
     return (*along, *across), fill.scale * to_device.scale
 
 
@@ -145,9 +146,9 @@ def seams_of(fill: Picture) -> tuple[str, ...]:
 def _seen_px(fill: Picture) -> tuple[int, int, int, int]:
     """Which px of the picture are seen: left, top, right and bottom."""
     width, height = size_of(fill.file)
-    left, top = min(int(fill.cut_left * width), width - 1), min(int(fill.cut_top * height), height - 1)
-    right = max(left + 1, width - int(fill.cut_right * width))
-    bottom = max(top + 1, height - int(fill.cut_bottom * height))
+    left, top = min(round(fill.cut_left * width), width - 1), min(round(fill.cut_top * height), height - 1)
+    right = max(left + 1, width - round(fill.cut_right * width))
+    bottom = max(top + 1, height - round(fill.cut_bottom * height))
     return left, top, right, bottom
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import Self
 
 import numpy as np
 from pydantic import Field
@@ -38,6 +39,9 @@ class Shadow(Effect):
     def light_path(self) -> str:
         return "offset/follow" if isinstance(self.offset, Cast) else ""
 
+    def flipped(self, *, across: bool) -> Self:
+        return self.evolve(offset=self.offset.flipped(across=across))
+
     def hidden_fields(self) -> tuple[str, ...]:
         return () if self.falloff == "drawn" else ("drawn_falloff",)
 
@@ -67,8 +71,10 @@ class Shadow(Effect):
         return max(0.0, fall + self.blur * TAIL + self.spread)
 
     def sentence(self) -> Sentence:
-        if isinstance(self.offset, Cast):
-            falls: Sentence = (
+        if isinstance(self.offset, Cast) and self.offset.follow:
+            falls: Sentence = (Words("from the light by "), Slot("offset/distance"))
+        elif isinstance(self.offset, Cast):
+            falls = (
                 Words("from "),
                 Slot("offset/direction"),
                 Words(" by "),

@@ -34,11 +34,11 @@ class Stain(Effect):
         return 0.0
 
     def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        wide = grown(self.piece.transformed(site.place), OVER_PX, round_joins=False)
+        wide = grown(self.piece.transformed(site.place), OVER_PX)
         return (Coat(site.cover(wide), solid(str(self.colour)), self.opacity, self.blend),)
 
     def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        piece = grown(self.piece, OVER_PX, round_joins=False) if drawing.cut else self.piece
+        piece = grown(self.piece, OVER_PX) if drawing.cut else self.piece
         data = path_data(drawing.outline(piece))
         return (element("path", {"d": data, "fill": str(self.colour)}),)
 

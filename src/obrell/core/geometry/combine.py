@@ -17,6 +17,7 @@ from obrell.core.aside import SECONDS, aside
 from obrell.core.errors import TookTooLong, TooLarge
 from obrell.core.geometry.crossings import crossings, length_of, touching
 from obrell.core.geometry.paths import Path, PathBuilder, arc_point, joined
+from obrell.core.geometry.pens import MITRE_LIMIT, Cap, Join, Pen
 from obrell.core.geometry.plane import Similarity
 from obrell.core.kept import forgets
 
@@ -27,18 +28,15 @@ _OPERATIONS = {
 }  # fmt: skip
 Rule = Literal["nonzero", "evenodd"]
 _FILL = {"nonzero": pathops.FillType.WINDING, "evenodd": pathops.FillType.EVEN_ODD}
-Cap = Literal["flat", "round", "square"]
-Join = Literal["mitre", "round", "bevel"]
-_CAPS = {
+_CAPS: dict[Cap, Any] = {
     "flat": pathops.LineCap.BUTT_CAP, "round": pathops.LineCap.ROUND_CAP, "square": pathops.LineCap.SQUARE_CAP,
 }  # fmt: skip
-_JOINS = {
+_JOINS: dict[Join, Any] = {
     "mitre": pathops.LineJoin.MITER_JOIN, "round": pathops.LineJoin.ROUND_JOIN,
     "bevel": pathops.LineJoin.BEVEL_JOIN,
 }  # fmt: skip
 ENLARGE = 64.0
 """Factor paths are enlarged by: brings a stroke's error on a 20 px circle from 0.07 to 0.008 px."""
-MITRE_LIMIT = 4.0
 CONIC_TOLERANCE = 0.02
 """Enlarged px between a round join and the curves that stand for it: 0.0003 px."""
 MAX_PIECES = 40_000
@@ -60,23 +58,22 @@ def union(path: Path, rule: Rule = "nonzero") -> Path:
     return _made(_union, (path,), rule)
 
 
-def grown(path: Path, distance: float, *, round_joins: bool) -> Path:
+def grown(path: Path, distance: float, join: Join = "mitre", mitre: float = MITRE_LIMIT) -> Path:
     """The path moved outwards (inwards when negative) by ``distance``."""
     if distance == 0 or not path:
         return path
-    return _made(_grown, (path,), distance, round_joins)
+    return _made(_grown, (path,), distance, join, mitre)
 
 
-def stroked(path: Path, width: float, cap: Cap, join: Join, dash: tuple[float, float] | None = None) -> Path:
-    """The outline of a line drawn along the path; contours that are not closed have ends. ``dash``
-    is the length of a dash and of the gap after it. Raises ``TooLarge`` when there would be too many dashes."""
-    dashes = dash if dash and dash[1] > 0 else None
-    count = 0 if dashes is None else math.ceil(length_of(path) / sum(dashes))
+def stroked(path: Path, pen: Pen) -> Path:
+    """The outline of a line drawn along the path; contours that are not closed have ends. Raises ``TooLarge``
+    when there would be too many dashes."""
+    count = math.ceil(length_of(path) / sum(pen.dashes) * len(pen.dashes) / 2) if pen.dashes else 0
     if count > MAX_DASHES:
         raise TooLarge(
             f"This outline would have {count:,} dashes; {MAX_DASHES:,} are the most. Use longer dashes or gaps."
         )
-    return _made(_stroked, (path,), width, cap, join, dashes, weight=count * DASH_WEIGHT)
+    return _made(_stroked, (path,), pen, weight=count * DASH_WEIGHT)
 
 
 def combined(mode: Mode, paths: tuple[Path, ...]) -> Path:
@@ -144,22 +141,22 @@ def _union(paths: tuple[Path, ...], rule: Rule) -> Path:
     return _ours(native)
 
 
-def _grown(paths: tuple[Path, ...], distance: float, round_joins: bool) -> Path:
-    join = pathops.LineJoin.ROUND_JOIN if round_joins else pathops.LineJoin.MITER_JOIN
+def _grown(paths: tuple[Path, ...], distance: float, join: Join, mitre: float) -> Path:
     body, band = _native(paths[0]), _native(paths[0])
-    band.stroke(2 * abs(distance) * ENLARGE, pathops.LineCap.BUTT_CAP, join, MITRE_LIMIT)
+    band.stroke(2 * abs(distance) * ENLARGE, pathops.LineCap.BUTT_CAP, _JOINS[join], mitre)
     band.convertConicsToQuads(CONIC_TOLERANCE)
     operation = pathops.PathOp.UNION if distance > 0 else pathops.PathOp.DIFFERENCE
     return _ours(pathops.op(body, band, operation, fix_winding=True))
 
 
-def _stroked(paths: tuple[Path, ...], width: float, cap: Cap, join: Join, dash: tuple[float, float] | None) -> Path:
+def _stroked(paths: tuple[Path, ...], pen: Pen) -> Path:
     sink = _NativeSink(closing=False)
     paths[0].draw(sink)
     sink.end()
     native = sink.path
-    dashes = [length * ENLARGE for length in dash] if dash else None
-    native.stroke(width * ENLARGE, _CAPS[cap], _JOINS[join], MITRE_LIMIT, dashes)
+    dashes = [length * ENLARGE for length in pen.dashes] or None
+    cap, join = _CAPS[pen.cap], _JOINS[pen.join]
+    native.stroke(pen.width * ENLARGE, cap, join, pen.mitre, dashes, pen.phase * ENLARGE)
     native.convertConicsToQuads(CONIC_TOLERANCE)
     native.simplify(fix_winding=True, keep_starting_points=False)
     return _ours(native)

@@ -91,6 +91,17 @@ def _cut(knots: Sequence[Bend], index: int, closed: bool) -> float:
     return rounding((before.x, before.y), (knot.x, knot.y), (after.x, after.y), knot.radius)
 
 
+def room_of(knots: Sequence[Bend], *, closed: bool) -> list[float]:
+    """The radius that each corner is drawn with: its own, or less where its sides are too short for that."""
+    count, places = len(knots), [(knot.x, knot.y) for knot in knots]
+    wanted = [_cut(knots, index, closed) for index in range(count)]
+    cuts = fitted_cuts(places, wanted)
+    return [
+        knot.radius * (cut / want if want > 0 else 1.0)
+        for knot, cut, want in zip(knots, cuts, wanted, strict=True)
+    ]  # fmt: skip
+
+
 def split(one: Bend, other: Bend, at: float) -> tuple[Bend, Bend, Bend]:
     """A segment cut at a share of its parameter: the two knots with shorter handles, and the new one
     between them; the shape stays (de Casteljau)."""

@@ -81,18 +81,15 @@ class Path:
                     sink.close()
 
     def transformed(self, by: Similarity) -> Path:
-        """The path moved, turned and scaled."""
-        cos, sin = by.linear()
-        rows = self.rows * np.array((1.0, cos, cos, cos, cos, cos, cos, 1.0))
-        if sin:
-            rows[:, 1:7:2] -= sin * self.rows[:, 2:7:2]
-            rows[:, 2:7:2] += sin * self.rows[:, 1:7:2]
+        """The path moved, turned, scaled and mirrored."""
+        a, b, c, d = by.linear()
+        rows = self.rows * np.array((1.0, a, d, a, d, a, d, 1.0))
+        if b:
+            rows[:, 1:7:2] += c * self.rows[:, 2:7:2]
+            rows[:, 2:7:2] += b * self.rows[:, 1:7:2]
         rows[:, 1:7] += np.array((by.dx, by.dy) * 3)
         if len(self._arcs):
-            arcs = self.rows[self._arcs]
-            arcs[:, 3:5] *= by.scale
-            arcs[:, 5] += math.radians(by.turn)
-            rows[self._arcs, 3:8] = arcs[:, 3:8]
+            rows[self._arcs, 3:8] = _arcs_transformed(self.rows[self._arcs, 3:8], by)
         return Path(rows, self._arcs)
 
     def hull(self) -> Rect:
@@ -117,6 +114,15 @@ class Path:
     def bounds(self) -> Rect:
         """The exact bounding box; ``NOWHERE`` for an empty path."""
         return _exact_bounds(self)
+
+
+def _arcs_transformed(arcs: Rows, by: Similarity) -> Rows:
+    """Radii, turn, start and sweep of arcs. A mirror turns an ellipse the other way: (−x, y) of angle θ on one that is
+    turned by t is the point of angle π − θ on one turned by −t."""
+    radii, turn, start, sweep = arcs[:, :2] * by.scale, arcs[:, 2:3], arcs[:, 3:4], arcs[:, 4:5]
+    if by.mirror:
+        turn, start, sweep = -turn, np.pi - start, -sweep
+    return np.hstack((radii, turn + math.radians(by.turn), start, sweep))
 
 
 def joined(paths: Sequence[Path]) -> Path:

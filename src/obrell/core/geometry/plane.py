@@ -44,6 +44,13 @@ class Rect:
         across = self.left <= other.right and other.left <= self.right
         return across and self.top <= other.bottom and other.top <= self.bottom
 
+    def meet(self, other: Rect) -> Rect:
+        """What lies in both; empty where nothing does."""
+        return Rect(
+            max(self.left, other.left), max(self.top, other.top),
+            min(self.right, other.right), min(self.bottom, other.bottom),
+        )  # fmt: skip
+
     def shifted(self, dx: float, dy: float) -> Rect:
         return Rect(self.left + dx, self.top + dy, self.right + dx, self.bottom + dy)
 
@@ -66,7 +73,8 @@ NOWHERE = Rect(0.0, 0.0, 0.0, 0.0)
 
 @dataclass(frozen=True, slots=True)
 class Similarity:
-    """Scale and turn about the origin, then move: (x, y) → scale · R(turn) · (x, y) + (dx, dy).
+    """Mirror left to right or not, scale and turn about the origin, then move:
+    (x, y) → scale · R(turn) · (±x, y) + (dx, dy).
 
     ``turn`` is in degrees, clockwise on the screen. ``scale`` is positive.
     """
@@ -75,37 +83,53 @@ class Similarity:
     turn: float = 0.0
     dx: float = 0.0
     dy: float = 0.0
+    mirror: bool = False
 
-    def linear(self) -> tuple[float, float]:
-        """(scale·cos, scale·sin); quarter turns are exact, so straight sides stay on the grid."""
+    def linear(self) -> tuple[float, float, float, float]:
+        """(a, b, c, d) of (x, y) → (a·x + c·y, b·x + d·y); quarter turns are exact, so straight sides stay on the
+        grid."""
         quarters, rest = divmod(self.turn, 90.0)
         if rest == 0:
-            cos, sin = ((1, 0), (0, 1), (-1, 0), (0, -1))[int(quarters) % 4]
-            return self.scale * cos, self.scale * sin
-        angle = math.radians(self.turn)
-        return self.scale * math.cos(angle), self.scale * math.sin(angle)
+            cos, sin = ((1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0))[int(quarters) % 4]
+        else:
+            angle = math.radians(self.turn)
+            cos, sin = math.cos(angle), math.sin(angle)
+        across, down = self.scale * cos, self.scale * sin
+        return (-across, -down, -down, across) if self.mirror else (across, down, -down, across)
 
     def apply(self, x: float, y: float) -> tuple[float, float]:
-        cos, sin = self.linear()
-        return cos * x - sin * y + self.dx, sin * x + cos * y + self.dy
+        a, b, c, d = self.linear()
+        return a * x + c * y + self.dx, b * x + d * y + self.dy
 
     def inverse(self) -> Similarity:
         """The transform that undoes this one."""
-        back = Similarity(1 / self.scale, -self.turn)
+        back = Similarity(1 / self.scale, self.turn if self.mirror else -self.turn, mirror=self.mirror)
         dx, dy = back.apply(self.dx, self.dy)
-        return Similarity(back.scale, back.turn, -dx, -dy)
+        return Similarity(back.scale, back.turn, -dx, -dy, self.mirror)
 
     def after(self, first: Similarity) -> Similarity:
         """``first``, then this one."""
         dx, dy = self.apply(first.dx, first.dy)
-        return Similarity(self.scale * first.scale, self.turn + first.turn, dx, dy)
+        turn = self.turn - first.turn if self.mirror else self.turn + first.turn
+        return Similarity(self.scale * first.scale, turn, dx, dy, self.mirror != first.mirror)
 
     def undo(self, x: float, y: float) -> tuple[float, float]:
         """The place that ``apply`` takes to (x, y)."""
-        cos, sin = self.linear()
+        a, b, c, d = self.linear()
         square = self.scale * self.scale
         x, y = x - self.dx, y - self.dy
-        return (cos * x + sin * y) / square, (cos * y - sin * x) / square
+        return (a * x + b * y) / square, (c * x + d * y) / square
+
+    def own(self, degrees: float) -> float:
+        """A direction of the space this leads to as one of the space it begins in."""
+        return self.turn - degrees if self.mirror else degrees - self.turn
+
+
+def mirror_at(twice: float, *, across: bool) -> Similarity:
+    """Left to right at x = ``twice`` / 2, or top to bottom at y = ``twice`` / 2."""
+    if across:
+        return Similarity(dx=twice, mirror=True)
+    return Similarity(turn=180.0, dy=twice, mirror=True)
 
 
 def about(x: float, y: float, turn: float = 0.0, scale: float = 1.0) -> Similarity:
@@ -132,13 +156,18 @@ def direction(degrees: float) -> tuple[float, float]:
     >>> [round(v) for v in direction(90)]
     [1, 0]
     """
-    cos, sin = Similarity(turn=degrees).linear()
+    cos, sin, _, _ = Similarity(turn=degrees).linear()
     return sin, -cos
 
 
 def opposite(degrees: float) -> float:
     """The direction half a turn on."""
     return (degrees + 180) % 360
+
+
+def flipped_direction(degrees: float, *, across: bool) -> float:
+    """The direction mirrored left to right, or top to bottom, in [0, 360)."""
+    return (-degrees if across else 180 - degrees) % 360
 
 
 def degrees_of(dx: float, dy: float) -> float:

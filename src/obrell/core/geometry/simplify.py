@@ -19,20 +19,35 @@ Run = tuple[bool, list[Bend]]
 Points = NDArray[np.float64]
 SAMPLES = 16
 """Points a curved segment is sampled at."""
-CORNER = math.radians(25)
-"""A knot whose segments turn by more than this stays a corner."""
+STRAIGHT_SAMPLES = 8
+"""And a straight one, so that a curve through its ends cannot leave it between them."""
+CORNER_DEGREES = 25.0
 ROUNDS = 6
 """How often the parameters of a fit are improved."""
 
 
-def simplified(runs: Iterable[Run], tolerance: float) -> list[Run]:
-    """Each contour with fewer knots; nowhere farther than about ``tolerance`` px from what it was."""
-    return [(closed, _run(knots, closed, tolerance)) for closed, knots in runs]
+def simplified(runs: Iterable[Run], tolerance: float, smooth: float = CORNER_DEGREES) -> list[Run]:
+    """Each contour with fewer knots; nowhere farther than about ``tolerance`` px from what it was. A knot whose
+    segments turn by more than ``smooth`` degrees stays a corner."""
+    turn = math.radians(smooth)
+    return [
+        (closed, _run(_from_corner(knots, turn) if closed else knots, closed, tolerance, turn))
+        for closed, knots in runs
+    ]
 
 
-def _run(knots: Sequence[Bend], closed: bool, tolerance: float) -> list[Bend]:
+def _from_corner(knots: Sequence[Bend], turn: float) -> Sequence[Bend]:
+    """A ring that begins at a corner, when it has one, so that no fit has to end elsewhere."""
+    for i in range(len(knots)):
+        if _corner(knots[i - 1], knots[i], knots[(i + 1) % len(knots)], turn):
+            return [*knots[i:], *knots[:i]]
+    return knots
+
+
+def _run(knots: Sequence[Bend], closed: bool, tolerance: float, turn: float) -> list[Bend]:
     ring = [*knots, knots[0]] if closed else list(knots)
-    stops = [0, *(i for i in range(1, len(ring) - 1) if _corner(ring[i - 1], ring[i], ring[i + 1])), len(ring) - 1]
+    inner = range(1, len(ring) - 1)
+    stops = [0, *(i for i in inner if _corner(ring[i - 1], ring[i], ring[i + 1], turn)), len(ring) - 1]
     result: list[Bend] = []
     for start, end in pairwise(stops):
         piece = _fitted(_sampled(ring[start : end + 1]), tolerance)
@@ -46,13 +61,13 @@ def _run(knots: Sequence[Bend], closed: bool, tolerance: float) -> list[Bend]:
     return result if len(result) > 1 else list(knots)
 
 
-def _corner(before: Bend, knot: Bend, after: Bend) -> bool:
+def _corner(before: Bend, knot: Bend, after: Bend, least: float) -> bool:
     if knot.smooth:
         return False
     into = _direction(knot.in_x, knot.in_y, before.x - knot.x, before.y - knot.y)
     out = _direction(knot.out_x, knot.out_y, after.x - knot.x, after.y - knot.y)
     turn = abs((out - into) % math.tau - math.pi)
-    return turn > CORNER
+    return turn > least
 
 
 def _direction(handle_x: float, handle_y: float, x: float, y: float) -> float:
@@ -63,7 +78,8 @@ def _sampled(knots: Sequence[Bend]) -> Points:
     points = [(knots[0].x, knots[0].y)]
     for one, other in pairwise(knots):
         if straight(one, other):
-            points.append((other.x, other.y))
+            shares = np.linspace(0, 1, STRAIGHT_SAMPLES + 1)[1:, None]
+            points.extend(map(tuple, (one.x, one.y) + shares * (other.x - one.x, other.y - one.y)))
             continue
         cubic = np.array([
             (one.x, one.y), (one.x + one.out_x, one.y + one.out_y),

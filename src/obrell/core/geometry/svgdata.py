@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, field
 
+from fontTools.svgLib.path.arc import EllipticalArc
 from fontTools.svgLib.path.parser import parse_path
 
 from obrell.core.errors import BadDocument
@@ -23,6 +24,16 @@ def number(value: float) -> str:
     """
     text = f"{value:.{DECIMALS}f}".rstrip("0").rstrip(".")
     return "0" if text in ("-0", "") else text
+
+
+def shown(value: float) -> str:
+    """A number as people read it: up to two decimals, and three where it has no more, as typed ones may.
+
+    >>> shown(104.9348), shown(0.125), shown(2.0)
+    ('104.93', '0.125', '2')
+    """
+    whole = round(value, 3)
+    return number(whole if abs(whole - value) < 1e-9 else round(value, 2))
 
 
 @remembered(4096)
@@ -69,10 +80,20 @@ def read_path_data(text: str) -> Path:
     """The path of a ``d`` attribute, arcs as cubics; raises ``BadDocument`` when it cannot be read."""
     pen = PathBuilder()
     try:
-        parse_path(text, _ReadingSink(pen))
+        parse_path(text, _ReadingSink(pen), arc_class=_Arc)
     except (ValueError, IndexError, TypeError, OverflowError, ZeroDivisionError) as error:
         raise BadDocument("A path in this SVG is broken: its data cannot be read.") from error
     return pen.path()
+
+
+class _Arc(EllipticalArc):  # type: ignore[misc]
+    """An arc without a radius is a straight line (SVG 2, section 9.5.1)."""
+
+    def draw(self, pen: _ReadingSink) -> None:
+        if self.rx == 0 or self.ry == 0:
+            pen.lineTo((self.target_point.real, self.target_point.imag))
+        else:
+            super().draw(pen)
 
 
 class _ReadingSink:

@@ -12,10 +12,8 @@ from obrell.core.raster.layers import Box, Mask
 
 def across(field: Mask, box: Box, start: float, end: float) -> tuple[Mask, Mask]:
     """The share of the way from a distance ``start`` outside the edge to ``end``, device px, negative inside, and how
-    much of it a pixel spans; ``field`` as ``distance.distance`` gives it for ``box``."""
-    d = field.values
-    middles = (d[:-1, :-1] + d[:-1, 1:] + d[1:, :-1] + d[1:, 1:]) / 4
-    share = (-middles - np.float32(start)) / np.float32(end - start)
+    much of it a pixel spans; ``field`` as ``distance.distances`` gives it at the middles of the pixels of ``box``."""
+    share = (-field.values - np.float32(start)) / np.float32(end - start)
     step = np.full(share.shape, 1 / max(abs(end - start), 1e-6), np.float32)
     return Mask(box, share.astype(np.float32)), Mask(box, step)
 

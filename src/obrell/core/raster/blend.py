@@ -305,16 +305,9 @@ def _from_oklab(stop, out):
 
 
 @helper
-def _locate(stops, t, step, has_edges):
-    """Where ``t`` lies: a stop and the share of the way to the next one. An edge between two stops
-    at one position is spread over ``step``, one device pixel's worth of t."""
+def _locate(stops, t):
+    """Where ``t`` lies on the ramp: a stop and the share of the way to the next one."""
     last = stops.shape[0] - 1
-    if has_edges:
-        for k in range(last):
-            if stops[k + 1, 0] - stops[k, 0] <= 1e-9:
-                share = (t - stops[k, 0]) / step + 0.5
-                if 0 < share < 1:
-                    return k, share
     if t <= stops[0, 0]:
         return 0, 0.0
     if t >= stops[last, 0]:
@@ -329,6 +322,121 @@ def _locate(stops, t, step, has_edges):
 
 
 @helper
+def _folded_back(t, spread):
+    """The place on the ramp that lies at ``t``, when the ramp is repeated or mirrored."""
+    if spread == 1:
+        return t - np.floor(t)
+    if spread == 2:
+        t -= 2 * np.floor(t / 2)
+        return min(t, 2 - t)
+    return t
+
+
+@helper
+def _colour_at(stops, t, oklab, lab, out):
+    """The premultiplied colour at a place on the ramp."""
+    k, share = _locate(stops, t)
+    for channel in range(4):
+        low, high = stops[k, channel + 1], stops[k + 1, channel + 1]
+        lab[channel] = low + share * (high - low)
+    if oklab:
+        _from_oklab(lab, out)
+    else:
+        out[:] = lab
+
+
+@helper
+def _edges_of(stops, spread):
+    """Where colours change at once: on the ramp itself, over one turn of it when it is repeated, there and back
+    when it is mirrored."""
+    last = stops.shape[0] - 1
+    found, count = np.empty(2 * last + 3), 0
+    for k in range(last):
+        if stops[k + 1, 0] - stops[k, 0] <= 1e-9 and (k == 0 or stops[k, 0] - stops[k - 1, 0] > 1e-9):
+            found[count] = stops[k, 0]
+            count += 1
+            if spread == 2:
+                found[count] = 2 - stops[k, 0]
+                count += 1
+    if spread == 1:
+        differ = False
+        for channel in range(1, 5):
+            differ |= abs(stops[0, channel] - stops[last, channel]) > 1e-9
+        if differ:
+            found[count] = 0.0
+            count += 1
+    return found[:count].copy()
+
+
+@helper
+def _share_below(s, wide, narrow):
+    """How much of a pixel lies where a place along the ramp is less than ``s`` more than at its centre: over the
+    pixel that place changes by ``wide`` along one side and by ``narrow``, no more, along the other."""
+    half = (wide + narrow) / 2
+    if s <= -half:
+        return 0.0
+    if s >= half:
+        return 1.0
+    if abs(s) <= (wide - narrow) / 2:
+        return 0.5 + s / wide
+    tail = (half - abs(s)) * (half - abs(s)) / (2 * wide * narrow)
+    return tail if s < 0 else 1 - tail
+
+
+@helper
+def _edges_near(edges, spread, t, half, places):
+    """The edges less than ``half`` away from ``t``, in order, written to ``places``; their number, -1 for more than
+    there is room for."""
+    count = 0
+    period = 2.0 if spread == 2 else 1.0
+    for e in range(edges.shape[0]):
+        first, last = 0, 0
+        if spread > 0:
+            first = int(np.ceil((t - half - edges[e]) / period))
+            last = int(np.floor((t + half - edges[e]) / period))
+        for turn in range(first, last + 1):
+            at = edges[e] + turn * period
+            if at <= t - half or at >= t + half:
+                continue
+            if count == places.shape[0]:
+                return -1
+            k = count
+            while k > 0 and places[k - 1] > at:
+                places[k] = places[k - 1]
+                k -= 1
+            places[k] = at
+            count += 1
+    return count
+
+
+@helper
+def _averaged(stops, spread, oklab, t, wide, narrow, places, count, lab, out, total):
+    """The ramp's mean over a pixel with edges at ``places``: each stretch between two of them by its middle, as much
+    as it has of the pixel."""
+    total[:] = 0.0
+    half = (wide + narrow) / 2
+    start, before = t - half, 0.0
+    for k in range(count + 1):
+        end = places[k] if k < count else t + half
+        until = _share_below(end - t, wide, narrow) if k < count else 1.0
+        _colour_at(stops, _folded_back((start + end) / 2, spread), oklab, lab, out)
+        for channel in range(4):
+            total[channel] += (until - before) * out[channel]
+        start, before = end, until
+
+
+@helper
+def _sampled(shape, field, stops, spread, oklab, x, y, lab, out, total):
+    """The mean over a pixel in which the ramp turns too much to be taken as straight: 16 by 16 places."""
+    total[:] = 0.0
+    for i in range(256):
+        t, _, _ = _place(shape, field, x + (i % 16 + 0.5) / 16 - 0.5, y + (i // 16 + 0.5) / 16 - 0.5)
+        _colour_at(stops, _folded_back(t, spread), oklab, lab, out)
+        for channel in range(4):
+            total[channel] += out[channel] / 256
+
+
+@helper
 def _from_focus(field, u, v):
     """The share of the way from the focus through (u, v) to the unit circle."""
     fx, fy = field[6], field[7]
@@ -339,25 +447,23 @@ def _from_focus(field, u, v):
 
 @helper
 def _place(shape, field, x, y):
-    """Position along the ramp at the device point (x, y), and its change over one pixel."""
+    """Position along the ramp at the device point (x, y), and its change over one pixel across and down."""
     u = field[0] * x + field[1] * y + field[2]
     if shape == 1:
-        return u, np.sqrt(field[0] * field[0] + field[1] * field[1])
+        return u, field[0], field[1]
     v = field[3] * x + field[4] * y + field[5]
-    radius = np.sqrt(u * u + v * v)
+    square = max(u * u + v * v, 1e-18)
     if shape == 3:
         t = np.arctan2(u, v) / (2 * np.pi)
-        size = np.sqrt(field[0] * field[0] + field[1] * field[1])
-        return t - np.floor(t), size / max(2 * np.pi * radius, 1e-9)
+        turn = 2 * np.pi * square
+        return t - np.floor(t), (v * field[0] - u * field[3]) / turn, (v * field[1] - u * field[4]) / turn
     if shape == 4:
         t = _from_focus(field, u, v)
         right = _from_focus(field, u + field[0], v + field[3]) - t
         below = _from_focus(field, u + field[1], v + field[4]) - t
-        return t, max(np.sqrt(right * right + below * below), 1e-9)
-    if radius <= 0:
-        return radius, 1.0
-    across, down = field[0] * u + field[3] * v, field[1] * u + field[4] * v
-    return radius, np.sqrt(across * across + down * down) / radius
+        return t, right, below
+    radius = np.sqrt(square)
+    return radius, (field[0] * u + field[3] * v) / radius, (field[1] * u + field[4] * v) / radius
 
 
 @helper
@@ -384,41 +490,28 @@ def _plain_row(shape, field, stops, left, y, count, opacity, along, colours):
 
 
 @helper
-def _colour_row(shape, field, stops, oklab, spread, has_edges, left, y, first, last, opacity, colours):
-    """Premultiplied colours of the pigment in columns ``first`` to ``last`` of a row."""
-    lab, out = np.empty(4), np.empty(4)
+def _colour_row(shape, field, stops, oklab, spread, edges, left, y, first, last, opacity, colours):
+    """Premultiplied colours of the pigment in columns ``first`` to ``last`` of a row. A conic's ramp is repeated."""
+    lab, out, total, places = np.empty(4), np.empty(4), np.empty(4), np.empty(24)
+    round_again = 1 if shape == 3 else spread
     for x in range(first, last):
-        t, step = _place(shape, field, left + x + 0.5, y + 0.5)
-        if spread == 1:
-            t -= np.floor(t)
-        elif spread == 2:
-            t -= 2 * np.floor(t / 2)
-            t = min(t, 2 - t)
-        k, share = _locate(stops, t, step, has_edges)
-        if shape == 3 or spread == 1:
-            seam = (t if t < 0.5 else t - 1) / step + 0.5
-            if 0 < seam < 1:
-                for channel in range(4):
-                    last, first = stops[stops.shape[0] - 1, channel + 1], stops[0, channel + 1]
-                    lab[channel] = last + seam * (first - last)
-                if oklab:
-                    _from_oklab(lab, out)
-                else:
-                    out[:] = lab
-                for channel in range(4):
-                    colours[channel, x] = np.float32(out[channel] * opacity)
-                continue
-        if oklab:
-            for channel in range(4):
-                low, high = stops[k, channel + 1], stops[k + 1, channel + 1]
-                lab[channel] = low + share * (high - low)
-            _from_oklab(lab, out)
-            for channel in range(4):
-                colours[channel, x] = np.float32(out[channel] * opacity)
-        else:
-            for channel in range(4):
-                low, high = stops[k, channel + 1], stops[k + 1, channel + 1]
-                colours[channel, x] = np.float32((low + share * (high - low)) * opacity)
+        t, across, down = _place(shape, field, left + x + 0.5, y + 0.5)
+        averaged = False
+        if edges.shape[0] > 0:
+            wide, narrow = max(abs(across), abs(down), 1e-12), min(abs(across), abs(down))
+            narrow = max(narrow, 1e-12)
+            bends = (shape == 3 and wide > 0.04) or (shape == 2 and t < 1.5 * (wide + narrow))
+            count = _edges_near(edges, round_again, t, (wide + narrow) / 2, places)
+            if count < 0 or bends:
+                averaged = True
+                _sampled(shape, field, stops, round_again, oklab, left + x + 0.5, y + 0.5, lab, out, total)
+            elif count > 0:
+                averaged = True
+                _averaged(stops, round_again, oklab, t, wide, narrow, places, count, lab, out, total)
+        if not averaged:
+            _colour_at(stops, _folded_back(t, round_again), oklab, lab, total)
+        for channel in range(4):
+            colours[channel, x] = np.float32(total[channel] * opacity)
 
 
 @kernel(
@@ -436,18 +529,17 @@ def _paint(
     by_row = shape == 1 and abs(field[0]) < 1e-15
     by_column = shape == 1 and abs(field[1]) < 1e-15
     along = np.empty(count, np.float32)
-    has_edges, plain = False, not oklab
+    edges, plain = _edges_of(stops, 1 if shape == 3 else spread), not oklab
     for k in range(stops.shape[0] - 1):
-        has_edges |= stops[k + 1, 0] - stops[k, 0] <= 1e-9
         plain &= stops[k, 5] == 1.0
-    plain &= not has_edges and shape < 3 and spread == 0
+    plain &= edges.shape[0] == 0 and shape < 3 and spread == 0
     for y in range(top, bottom):
         if shape == 0:
             if y == top:
                 for channel in range(4):
                     colours[channel, :] = np.float32(stops[0, channel + 1] * opacity)
         elif by_row:
-            _colour_row(shape, field, stops, oklab, spread, has_edges, left, y, 0, 1, opacity, colours)
+            _colour_row(shape, field, stops, oklab, spread, edges, left, y, 0, 1, opacity, colours)
             for channel in range(4):
                 colours[channel, :] = colours[channel, 0]
         elif by_column and y > top:
@@ -455,7 +547,7 @@ def _paint(
         elif plain:
             _plain_row(shape, field, stops, left, y, count, opacity, along, colours)
         else:
-            _colour_row(shape, field, stops, oklab, spread, has_edges, left, y, 0, count, opacity, colours)
+            _colour_row(shape, field, stops, oklab, spread, edges, left, y, 0, count, opacity, colours)
         row = mask[y - mask_top, left - mask_left : right - mask_left]
         for channel in range(4):
             _times(source[channel], colours[channel], row)

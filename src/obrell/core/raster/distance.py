@@ -21,19 +21,43 @@ WIDE_TILE, FINE_TILE, FEW_EDGES = 16, 4, 64
 """Squares of device px are wide where there are few edges, and fine where there are many, as around letters."""
 BLOCK = 16
 """Edges that are passed over together."""
+EVEN = 0.9985
+"""The square of the distance's slope over a pixel from which on it rises evenly there."""
+TWIST = 0.012
+"""By how much a pixel's two diagonals may differ in that."""
+Numbers = NDArray[np.float64]
 
 
-def distance(rows: NDArray[np.float64], box: Box, band: float) -> Mask:
+def distance(rows: Numbers, box: Box, band: float) -> Mask:
     """Signed distance in device px, positive inside, at the *corners* of the pixels of ``box``: the result's
     box reaches one farther to the right and down, and its value (i, j) stands at the point (i, j).
 
     ``rows`` as in ``coverage.cover``. Distances beyond ``band`` are given as ``band``. Error below 0.01 px.
     """
+    return _at_corners(rows, box, band, *_prepared(rows))
+
+
+def distances(rows: Numbers, box: Box, band: float) -> tuple[Mask, Mask]:
+    """``distance``, and the distance at the *middle* of every pixel of ``box``: the mean of its corners where the
+    distance rises evenly, worked out anew where it does not, at ridges and around corners."""
+    edges, blocks = _prepared(rows)
+    corners = _at_corners(rows, box, band, edges, blocks)
+    middles = np.empty((box.height, box.width), np.float32)
+    inside = cover(rows, box).values if len(rows) else np.zeros_like(middles)
+    _middles(edges, blocks, box.left, box.top, band, corners.values, inside, middles)
+    return corners, Mask(box, middles)
+
+
+def _prepared(rows: Numbers) -> tuple[Numbers, Numbers]:
+    edges = _edges(rows, TOLERANCE_PX)
+    return edges, _blocks(edges)
+
+
+def _at_corners(rows: Numbers, box: Box, band: float, edges: Numbers, blocks: Numbers) -> Mask:
     corners = Box(box.left, box.top, box.right + 1, box.bottom + 1)
     values = np.full((corners.height, corners.width), np.float32(band))
-    if len(rows) and not box.empty:
-        edges = _edges(rows, TOLERANCE_PX)
-        _distances(edges, _blocks(edges), corners.left, corners.top, band, values)
+    if len(edges) and not box.empty:
+        _distances(edges, blocks, corners.left, corners.top, band, values)
         moved = rows.copy()
         _shift(moved, 0.5)
         _sign(values, corners.left, corners.top, cover(moved, corners).values, flattened(rows))
@@ -222,3 +246,32 @@ def _distances(edges, blocks, left, top, band, out):
                     for k in range(count):
                         found = min(found, _squared(edges, near[k], float(left + x), float(top + y)))
                     out[y, x] = np.float32(min(band, np.sqrt(found)))
+
+
+@helper
+def _nearest(edges, blocks, x, y, most):
+    """The distance to the edge, or ``most`` when that is less."""
+    best = most * most
+    for b in range(blocks.shape[0]):
+        away = np.hypot(blocks[b, 0] - x, blocks[b, 1] - y) - blocks[b, 2]
+        if away > 0 and away * away >= best:
+            continue
+        for i in range(b * BLOCK, min((b + 1) * BLOCK, edges.shape[0])):
+            best = min(best, _squared(edges, i, x, y))
+    return np.sqrt(best)
+
+
+@kernel("void(float64[:,::1], float64[:,::1], int64, int64, float64, float32[:,::1], float32[:,::1], float32[:,::1])")
+def _middles(edges, blocks, left, top, band, corners, inside, out):
+    for y in range(out.shape[0]):
+        for x in range(out.shape[1]):
+            a, b = float(corners[y, x]), float(corners[y, x + 1])
+            c, d = float(corners[y + 1, x]), float(corners[y + 1, x + 1])
+            mean = (a + b + c + d) / 4
+            across, down = (b + d - a - c) / 2, (c + d - a - b) / 2
+            out[y, x] = np.float32(mean)
+            even = across * across + down * down >= EVEN and abs(a + d - b - c) < TWIST
+            if abs(mean) > band - 1 or even:
+                continue
+            found = _nearest(edges, blocks, left + x + 0.5, top + y + 0.5, band)
+            out[y, x] = np.float32(found if inside[y, x] >= np.float32(0.5) else -found)

@@ -15,8 +15,8 @@ def faded(field: Mask, box: Box, way: int, reach: float, curve: NDArray[np.float
     """(strength, u) over ``box``: u = t / reach clamped to [0, 1], t the distance outside the edge, inside it,
     or what is left of ``reach`` inside it; strength = curve(1 - u), the curve a table from 0 to 1.
 
-    ``field`` as ``distance.distance`` gives it for ``box``. Where the edge runs through a pixel, t is that of
-    half a pixel away from it.
+    ``field`` as ``distance.distances`` gives it at the middles of the pixels of ``box``. Where the edge runs
+    through a pixel, t is that of half a pixel away from it.
     """
     strength = np.zeros((box.height, box.width), np.float32)
     share = np.zeros((box.height, box.width), np.float32)
@@ -25,11 +25,11 @@ def faded(field: Mask, box: Box, way: int, reach: float, curve: NDArray[np.float
 
 
 @kernel("void(float32[:,::1], int64, float64, float32[::1], float32[:,::1], float32[:,::1])")
-def _fade(corners, way, reach, curve, strength, share):
+def _fade(middles, way, reach, curve, strength, share):
     last = curve.shape[0] - 1
     for y in range(strength.shape[0]):
         for x in range(strength.shape[1]):
-            d = (corners[y, x] + corners[y, x + 1] + corners[y + 1, x] + corners[y + 1, x + 1]) / 4
+            d = middles[y, x]
             if way == 0:
                 t = max(0.5, -d)
             elif way == 1:

@@ -79,6 +79,19 @@ class Mask:
     values: Plane
 
 
+def times(one: Mask, other: Mask) -> Mask:
+    """The product of two masks, over what both hold."""
+    box = one.box.meet(other.box)
+    if box.empty:
+        return Mask(NO_BOX, np.zeros((0, 0), np.float32))
+    return Mask(box, np.ascontiguousarray(_cut(one, box) * _cut(other, box)))
+
+
+def _cut(mask: Mask, box: Box) -> Plane:
+    y, x = box.top - mask.box.top, box.left - mask.box.left
+    return mask.values[y : y + box.height, x : x + box.width]
+
+
 @dataclass(frozen=True, slots=True)
 class Layer:
     """Premultiplied colour over a box; outside the box it is transparent."""

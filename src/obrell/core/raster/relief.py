@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Similarity
 from obrell.core.raster.blur import blur, coarse_box, coarsening, enlarged, support_px, without_returning
-from obrell.core.raster.distance import distance
+from obrell.core.raster.distance import distance, distances
 from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Box, Mask
 
@@ -54,10 +54,11 @@ def lit(
                 _roughen(_cropped(field, corners), relief.side, relief.width, bumps.values, heights.values)
             _light_heights(heights.values, *light, tone, high, low)
         else:
-            field = distance(rows, box, relief.width + 2)
+            field, middles = distances(rows, box, relief.width + 2)
             _light_distance(
-                field.values, relief.side, relief.width, relief.rise, relief.profile, *light, tone, high, low
-            )
+                field.values, middles.values, relief.side, relief.width, relief.rise, relief.profile, *light, tone,
+                high, low,
+            )  # fmt: skip
     return Mask(box, high), Mask(box, low)
 
 
@@ -118,10 +119,10 @@ def _bright(sx, sy, lx, ly, lz):
 
 
 @kernel(
-    "void(float32[:,::1], int64, float64, float64, float32[::1], float64, float64, float64, float32[::1],"
-    " float32[:,::1], float32[:,::1])"
+    "void(float32[:,::1], float32[:,::1], int64, float64, float64, float32[::1], float64, float64, float64,"
+    " float32[::1], float32[:,::1], float32[:,::1])"
 )
-def _light_distance(corners, side, width, rise, profile, lx, ly, lz, tone, high, low):
+def _light_distance(corners, middles, side, width, rise, profile, lx, ly, lz, tone, high, low):
     """The slope is the profile's, taken over one pixel, in the direction of the distance's own slope. Where the
     band begins or ends within a pixel, it is only as strong as its share of it."""
     last, end = profile.shape[0] - 1, tone.shape[0] - 1
@@ -130,7 +131,7 @@ def _light_distance(corners, side, width, rise, profile, lx, ly, lz, tone, high,
     for y in range(high.shape[0]):
         for x in range(high.shape[1]):
             a, b, c, d = corners[y, x], corners[y, x + 1], corners[y + 1, x], corners[y + 1, x + 1]
-            here = float(a + b + c + d) / 4
+            here = float(middles[y, x])
             if side == 0:
                 here = max(here, 0.5)
             elif side == 1:

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import time
+from collections import Counter
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -40,10 +42,62 @@ def build_steps(part: Part) -> list[BuildStep]:
     """The strip's pictures, from the bare shape on."""
     steps = [BuildStep(0, "", "shape")]
     count = 0
-    for effect in (e for zone in ZONES for e in part.effects if e.lies_in() == zone):
+    effects = [e for zone in ZONES for e in part.effects if e.lies_in() == zone]
+    for effect, name in zip(effects, told_apart(effects), strict=True):
         count += effect.visible
-        steps.append(BuildStep(count, effect.id, f"+ {effect.label.lower()}", not effect.visible))
+        steps.append(BuildStep(count, effect.id, f"+ {name}", not effect.visible))
     return steps
+
+
+def told_apart(effects: Sequence[AnyEffect]) -> list[str]:
+    """What each of several effects is called: its kind; where that is there more than once, with the least that tells
+    it from the others, and at last with its number."""
+    kinds = [effect.label.lower() for effect in effects]
+    names = dict.fromkeys(range(len(effects)), "")
+    for kind in dict.fromkeys(kinds):
+        alike = [place for place, other in enumerate(kinds) if other == kind]
+        for place, words in zip(alike, _telling([effects[place] for place in alike]), strict=True):
+            names[place] = ", ".join((kind, *words))
+    return _numbered(list(names.values()))
+
+
+def _telling(alike: Sequence[AnyEffect]) -> list[tuple[str, ...]]:
+    """Words that tell effects of one kind apart: of what can be said, first what divides them most."""
+    words: list[tuple[str, ...]] = [()] * len(alike)
+    tells = [_colour, _blend, _fill]
+    while tells and len(set(words)) < len(words):
+        said = {tell: [(*one, tell(effect)) for one, effect in zip(words, alike, strict=True)] for tell in tells}
+        best = max(tells, key=lambda tell: len(set(said[tell])))
+        if len(set(said[best])) == len(set(words)):
+            break
+        words = said[best]
+        tells.remove(best)
+    return [tuple(word for word in one if word) for one in words]
+
+
+def _numbered(names: list[str]) -> list[str]:
+    """Names that are still there more than once, with their number."""
+    counted, seen = Counter(names), Counter[str]()
+    for place, name in enumerate(names):
+        seen[name] += 1
+        if counted[name] > 1:
+            names[place] = f"{name} {seen[name]}"
+    return names
+
+
+def _fill(effect: AnyEffect) -> str:
+    fill = getattr(effect, "fill", None)
+    return str(getattr(fill, "kind", ""))
+
+
+def _blend(effect: AnyEffect) -> str:
+    return "" if effect.blend == "normal" else effect.blend
+
+
+def _colour(effect: AnyEffect) -> str:
+    fill = getattr(effect, "fill", effect)
+    colour = getattr(fill, "colour", "")
+    return colour if isinstance(colour, str) and colour else _fill(effect)
 
 
 def costs(kit: KitSettings, control: Control, part_id: str, density: float) -> list[float]:
@@ -62,16 +116,19 @@ def costs(kit: KitSettings, control: Control, part_id: str, density: float) -> l
 def only(control: Control, part_id: str, count: int | None = None) -> Control:
     """The control with one part alone and its first ``count`` effects; all of them when None."""
     held = descendants(control, (part_id,))
-    parts = tuple(_upto(p, count) if p.id == part_id else p for p in control.parts if p.id in held)
+    parts = tuple(upto(p, count) if p.id == part_id else p for p in control.parts if p.id in held)
     return control.evolve(parts=parts)
 
 
-def _upto(part: Part, count: int | None) -> Part:
+def upto(part: Part, count: int | None) -> Part:
+    """The part by itself with its first ``count`` effects; all of them when None."""
     effects = in_build_order(part)
     if count is not None:
         effects = effects[:count]
     bare_group = isinstance(part.shape, Group | Repeat) or not part.shape.plain
-    if not bare_group and not any(effect.lies_in() == "surface" for effect in effects) and count is not None:
+    coming = count == 0 or any(effect.lies_in() == "surface" for effect in part.effects)
+    covered = any(effect.lies_in() == "surface" for effect in effects)
+    if not bare_group and coming and not covered and count is not None:
         bare = Paint(id="bare", fill=Solid(colour=BARE))
         effects = (*(e for e in effects if e.lies_in() == "behind"), bare)
     return part.evolve(effects=effects, visible=True, within=None, clip=None)

@@ -25,17 +25,18 @@ from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect
 from obrell.core.raster import blend
 from obrell.core.raster.blur import blur, reach_px, support_px
-from obrell.core.raster.layers import NO_BOX, Box, Layer, Mask
+from obrell.core.raster.layers import NO_BOX, Box, Layer, Mask, times
 from obrell.core.raster.memory import keep_memory
 from obrell.core.raster.quantise import Pixels, quantise
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.covers import mask_over
 from obrell.core.render.limits import check_region
 from obrell.core.render.site import PartSite, device_box, site_of
-from obrell.core.values.blends import BLEND_CODES
+from obrell.core.values.blends import BLEND_CODES, Blend
 
 keep_memory()
 SHARED = PixelCache()
+NORMAL = BLEND_CODES["normal"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,30 +138,63 @@ def mixes(node: Node) -> bool:
     return own or any(mixes(child) for child in node.children)
 
 
-def _out_of_focus(target: Layer, node: Node, deviation: float, sites: _Sites) -> None:
-    """Paint the node by itself on more than is seen, blur that by a deviation in device px, and lay it over
-    as the part asks."""
+def _out_of_focus(target: Layer, node: Node, deviation: float, sites: _Sites, shown: Mask | None = None) -> None:
+    """Paint what the node casts, piece by piece, and then itself, each by itself on more than is seen, blur that by a
+    deviation in device px, and lay it over as the effect or the part asks, as far as it is shown."""
     bare, part = before_blur(node), node.part
     inner = replace(sites, frame=replace(sites.frame, region=sites.frame.region.grown(support_px(deviation))))
-    plain = bare.evolved(bare.part.evolve(opacity=1.0, blend="normal"), bare.children)
-    box = painted_box(sites.resolved, plain, inner.frame, sites.cache)
-    layer = Layer.clear(box)
+    site = inner.of(bare.part)
+    for effect in (e for e in painted_of(bare.part) if e.lies_in() == "behind"):
+        if isinstance(effect, BackdropBlur):
+            soft = blur(site.coverage(), deviation, site.own_box.grown(reach_px(deviation)).meet(target.box))
+            _frost(target, target, effect, site.density, soft if shown is None else times(soft, shown))
+        for coat in effect.coats(site, "behind"):
+            layer = Layer.clear(coat.mask.box)
+            blend.paint(layer, coat.mask, coat.pigment, coat.opacity, NORMAL)
+            _lay_blurred(target, layer, deviation, part.opacity, coat.blend, shown)
+    effects = tuple(e for e in bare.part.effects if e.lies_in() != "behind")
+    plain = bare.evolved(bare.part.evolve(opacity=1.0, blend="normal", effects=effects), bare.children)
+    layer = Layer.clear(painted_box(sites.resolved, plain, inner.frame, sites.cache))
     paint(layer, plain, inner)
-    seen = box.grown(reach_px(deviation)).meet(target.box)
-    blend.stack(target, blurred_layer(layer, deviation, seen), part.opacity, BLEND_CODES[part.blend])
+    _lay_blurred(target, layer, deviation, part.opacity, part.blend, shown)
+
+
+def _lay_blurred(
+    target: Layer, layer: Layer, deviation: float, opacity: float, mode: Blend, shown: Mask | None
+) -> None:  # fmt: skip
+    seen = layer.box.grown(reach_px(deviation)).meet(target.box)
+    if not layer.box.empty and not seen.empty:
+        _stack(target, blurred_layer(layer, deviation, seen), opacity, mode, shown)
+
+
+def _stack(target: Layer, layer: Layer, opacity: float, mode: Blend, shown: Mask | None) -> None:
+    """Lay a layer over the target as far as it is shown."""
+    if shown is None:
+        blend.stack(target, layer, opacity, BLEND_CODES[mode])
+    else:
+        blend.paint(target, shown, layer, opacity, BLEND_CODES[mode])
 
 
 def _masked(target: Layer, node: Node, masks: Sequence[MaskEffect], sites: _Sites) -> None:
-    """Paint the node on what it can change, and keep that as far as its masks show it."""
+    """Paint the node as far as its masks show it. What it casts is faded piece by piece, each then blended by itself;
+    a node that casts nothing is painted on what it can change, and kept where it is shown."""
     bare, site = node.without(MaskEffect), sites.of(node.part)
     box = painted_box(sites.resolved, bare, sites.frame, sites.cache).meet(target.box)
-    kept = target.crop(box)
-    paint(kept, bare, sites)
     shown = mask_over(masks[0], node, site, box, lambda layer, cover: paint(layer, cover, sites))
     for effect in masks[1:]:
-        more = mask_over(effect, node, site, box, lambda layer, cover: paint(layer, cover, sites))
-        shown = Mask(box, shown.values * more.values)
-    blend.weave(target, kept, shown)
+        shown = times(shown, mask_over(effect, node, site, box, lambda layer, cover: paint(layer, cover, sites)))
+    if not any(effect.lies_in() == "behind" for effect in painted_of(bare.part)):
+        kept = target.crop(box)
+        paint(kept, bare, sites)
+        blend.weave(target, kept, shown)
+        return
+    for clip in bare.clips:
+        shown = times(shown, sites.of(clip).coverage())
+    deviation = deviation_of(bare.part) * sites.frame.density
+    if deviation > 0:
+        _out_of_focus(target, replace(bare, clips=()), deviation, sites, shown)
+    else:
+        _paint_one(target, replace(bare, clips=()), sites, shown)
 
 
 def _clipped(target: Layer, node: Node, sites: _Sites) -> None:
@@ -171,8 +205,8 @@ def _clipped(target: Layer, node: Node, sites: _Sites) -> None:
     blend.weave(target, kept, site.coverage())
 
 
-def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
-    """Blend a part into ``target``, which becomes the outside layer itself."""
+def _paint_one(target: Layer, node: Node, sites: _Sites, shown: Mask | None = None) -> None:
+    """Blend a part into ``target``, which becomes the outside layer itself, as far as it is shown."""
     part, site = node.part, sites.of(node.part)
     effects = painted_of(part)
     box = touched(effects, site).meet(target.box)
@@ -180,7 +214,7 @@ def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
         return
     held = _held(node, site.own_box, target.box, sites)
     if held is not None and not effects:
-        blend.stack(target, held, part.opacity, BLEND_CODES[part.blend])
+        _stack(target, held, part.opacity, part.blend, shown)
         return
     body = None if held is None else blend.split(held, site.own_box.meet(target.box), site.coverage())
     behind = [effect for effect in effects if effect.lies_in() == "behind"]
@@ -190,23 +224,26 @@ def _paint_one(target: Layer, node: Node, sites: _Sites) -> None:
     inside = target.crop(site.own_box.meet(target.box))
     for effect in behind:
         if isinstance(effect, BackdropBlur):
-            _frost(inside, target, effect, site.density)
-        _coat(target, effect, site, "behind", part.opacity)
+            _frost(inside, target, effect, site.density, site.everywhere() if shown is None else shown)
+        _coat(target, effect, site, "behind", part.opacity, shown)
         if effect.shows_through_body:
-            _coat(inside, effect, site, "behind", part.opacity)
-    _over(inside, (*surface, *edge), site, "inside", part, body)
-    _over(target, edge, site, "outside", part, held)
+            _coat(inside, effect, site, "behind", part.opacity, shown)
+    _over(inside, (*surface, *edge), site, "inside", part, body, shown)
+    _over(target, edge, site, "outside", part, held, shown)
     for effect in reaching:
-        _coat(inside, effect, site, "inside", part.opacity)
+        _coat(inside, effect, site, "inside", part.opacity, shown)
         if effect.lies_in() == "edge":
-            _coat(target, effect, site, "outside", part.opacity)
+            _coat(target, effect, site, "outside", part.opacity, shown)
     blend.weave(target, inside, site.coverage())
 
 
-def _frost(inside: Layer, behind: Layer, effect: BackdropBlur, density: float) -> None:
+def _frost(inside: Layer, behind: Layer, effect: BackdropBlur, density: float, shown: Mask) -> None:
     """Blur what lies behind the part into what its inside shows of it."""
-    frosted = blurred_layer(behind, effect.radius / 2 * density, inside.box)
-    inside.planes[:] += np.float32(effect.opacity) * (frosted.planes - inside.planes)
+    box = shown.box.meet(inside.box)
+    if box.empty:
+        return
+    frosted = blurred_layer(behind, effect.radius / 2 * density, box)
+    blend.weave(inside, frosted, Mask(shown.box, shown.values * np.float32(effect.opacity)))
 
 
 def blurred_layer(layer: Layer, deviation: float, box: Box) -> Layer:
@@ -231,22 +268,23 @@ def _held(node: Node, shape: Box, seen: Box, sites: _Sites) -> Layer | None:
 
 
 def _over(
-    layer: Layer, effects: Sequence[Effect], site: PartSite, side: Side, part: Part, held: Layer | None
+    layer: Layer, effects: Sequence[Effect], site: PartSite, side: Side, part: Part, held: Layer | None,
+    shown: Mask | None,
 ) -> None:  # fmt: skip
-    """Lay effects over a layer as one isolated group, faded and blended as the part asks.
+    """Lay effects over a layer as one isolated group, faded and blended as the part asks, as far as it is shown.
 
     The group is only made when it could look different from laying them on one by one.
     """
     if held is not None:
         for effect in effects:
             _coat(held, effect, site, side, 1.0)
-        blend.stack(layer, held, part.opacity, BLEND_CODES[part.blend])
+        _stack(layer, held, part.opacity, part.blend, shown)
         return
     if not effects:
         return
     covers = effects[0].opaque and side == "inside"
     alone = covers or not any(effect.mixes for effect in effects)
-    if part.opacity >= 1 and part.blend == "normal" and alone:
+    if part.opacity >= 1 and part.blend == "normal" and alone and shown is None:
         group = layer
     else:
         box = layer.box.meet(touched(effects, site)) if side == "outside" else layer.box
@@ -254,12 +292,15 @@ def _over(
     for effect in effects:
         _coat(group, effect, site, side, 1.0)
     if group is not layer:
-        blend.stack(layer, group, part.opacity, BLEND_CODES[part.blend])
+        _stack(layer, group, part.opacity, part.blend, shown)
 
 
-def _coat(layer: Layer, effect: Effect, site: PartSite, side: Side, fade: float) -> None:
+def _coat(
+    layer: Layer, effect: Effect, site: PartSite, side: Side, fade: float, shown: Mask | None = None
+) -> None:  # fmt: skip
     for coat in effect.coats(site, side):
-        blend.paint(layer, coat.mask, coat.pigment, coat.opacity * fade, BLEND_CODES[coat.blend])
+        mask = coat.mask if shown is None else times(coat.mask, shown)
+        blend.paint(layer, mask, coat.pigment, coat.opacity * fade, BLEND_CODES[coat.blend])
 
 
 def touched(effects: Sequence[Effect], site: PartSite) -> Box:

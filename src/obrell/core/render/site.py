@@ -10,6 +10,7 @@ import numpy as np
 
 from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Part
+from obrell.core.document.moving import place_of
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Lamp, Rough, lying
 from obrell.core.effects.pigments import picture_layer, pigment, texture_field, texture_layer
@@ -19,7 +20,7 @@ from obrell.core.kept import remembered
 from obrell.core.raster import blur as gaussian
 from obrell.core.raster.along import across, along
 from obrell.core.raster.coverage import cover
-from obrell.core.raster.distance import distance
+from obrell.core.raster.distance import distances
 from obrell.core.raster.falloff import faded
 from obrell.core.raster.layers import Box, Layer, Mask
 from obrell.core.raster.noise import textured
@@ -27,6 +28,7 @@ from obrell.core.raster.ramps import Pigment
 from obrell.core.raster.relief import Relief, Table, lit
 from obrell.core.render.cache import PixelCache
 from obrell.core.shapes import Shape
+from obrell.core.shapes.base import fitted_at
 from obrell.core.values.paints import Fill, Picture, Texture
 
 
@@ -57,7 +59,7 @@ class PartSite:
         key = ("faded", self.outline, box, way, reach, curve.tobytes())
 
         def made() -> tuple[Mask, Mask]:
-            return faded(distance(self.outline.rows, box, reach + 2), box, way, reach, curve)
+            return faded(distances(self.outline.rows, box, reach + 2)[1], box, way, reach, curve)
 
         return self._pair(key, made)
 
@@ -127,7 +129,7 @@ class PartSite:
         start, end = start * self.density, end * self.density
         band = max(abs(start), abs(end)) + 2
         key = ("across", self.outline, over, start, end)
-        return self._pair(key, lambda: across(distance(self.outline.rows, over, band), over, start, end))
+        return self._pair(key, lambda: across(distances(self.outline.rows, over, band)[1], over, start, end))
 
     def along(self, reach: float, over: Box) -> tuple[Mask, Mask]:
         reach = reach * self.density + 2
@@ -192,22 +194,13 @@ def blurred(path: Path, deviation: float, box: Box) -> Mask:
 def site_of(resolved: Resolved, part: Part, density: float, region: Box, cache: PixelCache) -> PartSite:
     """The part as it stands on the device grid of ``density``, fitted as the part or kit asks."""
     fit = part.fit or resolved.fit
-    shape, place = fitted(part, density) if fit != "off" else (part.shape, Point(part.x, part.y))
-    to_device = Similarity(density, part.rotation, place.x * density, place.y * density)
+    shape: Shape = part.shape.at_density(density)
+    place = Point(part.x, part.y)
+    if fit != "off":
+        shape, place = fitted_at(shape, place_of(part), density)
+    to_device = Similarity(density, part.rotation, place.x * density, place.y * density, part.mirrored)
     spans = spans_of(resolved.control, resolved.tree, part)
     return PartSite(shape, to_device, resolved.lamp, density, fit == "strokes", region, cache, spans)
-
-
-def fitted(part: Part, density: float) -> tuple[Shape, Point]:
-    """Shape and place with straight sides on the grid; turned parts stay as they are, a quarter
-    turn swaps across and down."""
-    place = Point(part.x, part.y)
-    if part.rotation % 180 == 0:
-        return part.shape.fitted(density, place)
-    if part.rotation % 90 == 0 and part.shape.straight_sides() is not None:
-        shape, moved = part.shape.fitted(density, Point(place.y, place.x))
-        return shape, Point(moved.y, moved.x)
-    return part.shape, place
 
 
 def device_box(path: Path) -> Box:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from abc import abstractmethod
 from dataclasses import dataclass
 from typing import ClassVar
 
 from obrell.core.geometry.combine import grown
 from obrell.core.geometry.paths import Path
-from obrell.core.geometry.plane import Point, Rect
+from obrell.core.geometry.pens import MITRE_LIMIT, Join
+from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.geometry.rounded import Insets
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Colour
@@ -56,7 +58,7 @@ class Shape(Value):
 
     def spread(self, distance: float) -> Path:
         """The outline of a shadow spread by ``distance``: grown with round joins."""
-        return grown(self.path(), distance, round_joins=True)
+        return grown(self.path(), distance, "round")
 
     def ground(self) -> Fill | None:
         """What the kind itself shows below all surface effects; None for kinds that are only painted."""
@@ -71,9 +73,13 @@ class Shape(Value):
         """Whether nothing but effects gives it its colours."""
         return True
 
-    def parallel(self, distance: float) -> Path:
-        """The outline moved outwards by ``distance`` with mitre joins."""
-        return grown(self.path(), distance, round_joins=False)
+    def parallel(self, distance: float, join: Join = "mitre", mitre: float = MITRE_LIMIT) -> Path:
+        """The outline moved outwards by ``distance``, its corners joined as asked."""
+        return grown(self.path(), distance, join, mitre)
+
+    def centre_line(self) -> Path:
+        """What a pen follows: the outline, or the path it was drawn along, open where that is."""
+        return self.path()
 
     def inset(self, insets: Insets) -> Path | None:
         """The outline with its top, right, bottom and left side each moved inwards by a length of its own; None
@@ -87,6 +93,10 @@ class Shape(Value):
     def frame(self) -> Rect:
         """The box that handles stand on, around the part's origin."""
         return self.box()
+
+    def at_density(self, density: float) -> Shape:
+        """The shape as it is drawn at a density, where its kind depends on that."""
+        return self
 
     def fitted(self, density: float, place: Point) -> tuple[Shape, Point]:
         """Shape and place moved so that straight sides lie on the device grid of ``density``."""
@@ -151,19 +161,48 @@ class Shape(Value):
         """What can be seen and is hardly meant, in words; empty when nothing is."""
         return ""
 
+    def as_line(self) -> Shape | None:
+        """The same kind of mark as a path that a pen is drawn along, so that its points can be moved; None for kinds
+        that are areas."""
+        return None
+
     def pushed(self, before: Shape) -> Shape:
         """The shape after one of its values was set, with those that this leaves no room for pushed along."""
         return self
+
+    def problem_since(self, before: Shape) -> str:
+        """What is wrong after it was changed, in words; what was so before is let be."""
+        return self.problem()
 
     def problem(self) -> str:
         """What is wrong with the values taken together, in words; empty when nothing is."""
         return ""
 
 
+def fitted_at(shape: Shape, place: Similarity, density: float) -> tuple[Shape, Point]:
+    """A shape that stands upright at a place, and the place, so that straight sides lie on the device grid; others
+    as they are. What is turned or mirrored is fitted in its own space, where the grid looks the same."""
+    quarter = place.turn % 180 == 90
+    if place.turn % 90 or (quarter and shape.straight_sides() is None):
+        return shape, Point(place.dx, place.dy)
+    way = Similarity(turn=place.turn, mirror=place.mirror)
+    fitted, at = shape.fitted(density, Point(*way.undo(place.dx, place.dy)))
+    return fitted, Point(*way.apply(at.x, at.y))
+
+
 def on_grid(length: float, centre: float, density: float) -> tuple[float, float]:
-    """A length and its centre moved so that both ends lie on device pixels (``rendering.md``):
-    the length to the nearest whole number, at least 1, the centre to the nearest half."""
-    pixels = max(1.0, float(round(length * density)))
-    middle = centre * density
+    """A length and its centre moved so that both ends lie on device pixels (``rendering.md``): the centre to the
+    nearest half, so that all that has one centre keeps it, and the length to the nearest number of whole pixels that
+    fits there, odd or even, at least one or two."""
+    halves = math.floor(2 * centre * density + 0.5)
+    odd = halves % 2
+    pixels = max(2.0 - odd, 2.0 * math.floor((length * density - odd) / 2 + 0.5) + odd)
+    return pixels / density, halves / 2 / density
+
+
+def stroke_on_grid(width: float, centre: float, density: float) -> tuple[float, float]:
+    """The width of a line and its centre moved so that both sides lie on device pixels: a thin line keeps its width,
+    at least 1, and moves by half a pixel where that needs it."""
+    pixels = max(1.0, math.floor(width * density + 0.5))
     half = (pixels % 2) / 2
-    return pixels / density, (round(middle - half) + half) / density
+    return pixels / density, (math.floor(centre * density - half + 0.5) + half) / density

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from obrell.core.geometry.corners import Rounding, rounded_polygon
 from obrell.core.geometry.paths import Path
+from obrell.core.geometry.pens import MITRE_LIMIT, Join
 from obrell.core.geometry.rounded import (
     Insets,
     Radii,
@@ -59,19 +60,14 @@ class Box(Sided):
         tl, tr, br, bl = (spread_radius(radius, distance) for radius in self.radii())
         return rounded_box(self.width + 2 * distance, self.height + 2 * distance, (tl, tr, br, bl))
 
-    def parallel(self, distance: float) -> Path:
-        if self.bend != "round":
-            return super().parallel(distance)
+    def parallel(self, distance: float, join: Join = "mitre", mitre: float = MITRE_LIMIT) -> Path:
+        if self.bend != "round" or (join != "mitre" and distance > 0):
+            return super().parallel(distance, join, mitre)
         tl, tr, br, bl = (parallel_radius(radius, distance) for radius in self.radii())
         return rounded_box(self.width + 2 * distance, self.height + 2 * distance, (tl, tr, br, bl))
 
     def inset(self, insets: Insets) -> Path | None:
         return inset_box(self.box(), self.radii(), insets) if self.bend == "round" else None
-
-    def flipped(self, *, across: bool) -> Box:
-        tl, tr, br, bl = self.top_left, self.top_right, self.bottom_right, self.bottom_left
-        tl, tr, br, bl = (tr, tl, bl, br) if across else (bl, br, tr, tl)
-        return self.evolve(top_left=tl, top_right=tr, bottom_right=br, bottom_left=bl)
 
     def grown_by(self, distance: float) -> Box | None:
         width, height = self.width + 2 * distance, self.height + 2 * distance

@@ -95,6 +95,14 @@ class Repeat(Container):
     left_out: Annotated[tuple[Index, ...], Field(max_length=MAX_COPIES)] = Field((), title="left out")
     own: Annotated[tuple[Own, ...], Field(max_length=MAX_COPIES)] = ()
 
+    def flipped(self, *, across: bool) -> Repeat:
+        """The same copies in a mirror: rows run, and copies stand around, the other way."""
+        own = tuple(
+            one.evolve(across=-one.across) if across else one.evolve(down=-one.down) for one in self.own
+        )  # fmt: skip
+        way = {"across": -self.across} if across else {"down": -self.down}
+        return self.evolve(sweep=-self.sweep, own=own, **way)
+
     def sentence(self) -> Sentence:
         copies = (Slot("count"), Words(" copies "), Slot("way"))
         match self.way:

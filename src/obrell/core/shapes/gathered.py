@@ -10,7 +10,7 @@ from obrell.core.geometry.combine import Mode, combined
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.kept import remembered
-from obrell.core.shapes.base import Sentence, Shape, Words
+from obrell.core.shapes.base import Sentence, Shape, Words, fitted_at
 from obrell.core.shapes.containers import Container
 from obrell.core.values.base import Value
 
@@ -24,23 +24,23 @@ class Piece(Value):
     x: float
     y: float
     rotation: float
+    mirrored: bool = False
 
     def place(self) -> Similarity:
-        return Similarity(1.0, self.rotation, self.x, self.y)
+        return Similarity(1.0, self.rotation, self.x, self.y, self.mirrored)
 
     def outline(self) -> Path:
         return self.shape.path().transformed(self.place())
 
     def carried(self, by: Similarity) -> Piece:
-        """The piece moved, turned and scaled on the canvas."""
-        x, y = by.apply(self.x, self.y)
-        return self.evolve(shape=self.shape.stretched(by.scale, by.scale), x=x, y=y, rotation=self.rotation + by.turn)
+        """The piece moved, turned, scaled and mirrored on the canvas."""
+        to = by.after(self.place())
+        shape = self.shape.stretched(by.scale, by.scale)
+        return self.evolve(shape=shape, x=to.dx, y=to.dy, rotation=to.turn, mirrored=to.mirror)
 
     def fitted(self, density: float) -> Piece:
-        """The piece on the grid of ``density``, when it is not turned."""
-        if self.rotation % 180:
-            return self
-        shape, place = self.shape.fitted(density, Point(self.x, self.y))
+        """The piece on the grid of ``density``, when it stands upright."""
+        shape, place = fitted_at(self.shape, self.place(), density)
         return self.evolve(shape=shape, x=place.x, y=place.y)
 
 
@@ -54,6 +54,7 @@ class Gathered(Container):
     x: float
     y: float
     rotation: float
+    mirrored: bool = False
 
     def path(self) -> Path:
         return _combined(self.mode, self.pieces).transformed(self._back())
@@ -75,25 +76,20 @@ class Gathered(Container):
         return self.evolve(pieces=tuple(piece.fitted(density) for piece in self.pieces)), place
 
     def carried(self, by: Similarity) -> Gathered:
-        """The same pieces and the container's own place moved, turned and scaled on the canvas."""
-        x, y = by.apply(self.x, self.y)
+        """The same pieces and the container's own place moved, turned, scaled and mirrored on the canvas."""
+        to = by.after(self._place())
         pieces = tuple(piece.carried(by) for piece in self.pieces)
-        return self.evolve(pieces=pieces, x=x, y=y, rotation=self.rotation + by.turn)
-
-    def mirrored(self, x: float) -> Gathered:
-        """The same pieces and the container's own place mirrored left to right at ``x``."""
-        pieces = tuple(
-            piece.evolve(shape=piece.shape.flipped(across=True), x=2 * x - piece.x, rotation=-piece.rotation)
-            for piece in self.pieces
-        )
-        return self.evolve(pieces=pieces, x=2 * x - self.x, rotation=-self.rotation)
+        return self.evolve(pieces=pieces, x=to.dx, y=to.dy, rotation=to.turn, mirrored=to.mirror)
 
     def sentence(self) -> Sentence:
         return (Words(self.kind),)
 
     def _back(self) -> Similarity:
         """From the canvas to the container's own space."""
-        return Similarity(1.0, self.rotation, self.x, self.y).inverse()
+        return self._place().inverse()
+
+    def _place(self) -> Similarity:
+        return Similarity(1.0, self.rotation, self.x, self.y, self.mirrored)
 
 
 @remembered(1024)

@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from obrell.core.geometry.affine import Affine
 from obrell.core.geometry.combine import stroked
-from obrell.core.geometry.knots import draw_contour, knots_of
+from obrell.core.geometry.knots import Bend, draw_contour, knots_of
 from obrell.core.geometry.paths import Path, PathBuilder
+from obrell.core.geometry.pens import Pen
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import read_path_data
 from obrell.core.icons import GRID, icon_paths
 from obrell.core.kept import remembered
 from obrell.core.shapes.base import INK, Sentence, Shape, Slot, Words
+from obrell.core.shapes.path import Path as Line
+from obrell.core.shapes.path import contours_from
 from obrell.core.values.fields import Size
 
 
@@ -45,6 +49,10 @@ class Icon(Shape):
     def details(self) -> tuple[str, ...]:
         return ()
 
+    def as_line(self) -> Line:
+        contours = contours_from(_runs(self.icon, self.width, self.height))
+        return Line(contours=contours, form="line", width=self.line, caps="round", joins="round")
+
     def suggested_name(self) -> str:
         return self.icon.replace("-", " ").capitalize()
 
@@ -55,8 +63,14 @@ class Icon(Shape):
 @remembered(256)
 def _outline(name: str, width: float, height: float, line: float) -> Path:
     pen = PathBuilder()
+    for closed, bends in _runs(name, width, height):
+        draw_contour(pen, bends, closed=closed)
+    return stroked(pen.path(), Pen(line, "round", "round"))
+
+
+def _runs(name: str, width: float, height: float) -> Iterator[tuple[bool, list[Bend]]]:
+    """The knots of its lines, around its place."""
     scale = Affine(a=width / GRID, d=height / GRID, e=-width / 2, f=-height / 2)
     for data in icon_paths(name):
         for closed, bends in knots_of(read_path_data(data)):
-            draw_contour(pen, [bend.carried(scale) for bend in bends], closed=closed)
-    return stroked(pen.path(), line, "round", "round")
+            yield closed, [bend.carried(scale) for bend in bends]

@@ -9,10 +9,13 @@ from pydantic import Field
 
 from obrell.core.geometry.combine import union
 from obrell.core.geometry.paths import Path, PathBuilder, joined
+from obrell.core.geometry.pens import Pen, dashes_of, problem_of_dashes, stretches
 from obrell.core.geometry.plane import Point, Rect, Similarity, along_eighths, degrees_of
 from obrell.core.geometry.rounded import rounded_box
-from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
-from obrell.core.values.fields import Live, Place, Size
+from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid, stroke_on_grid
+from obrell.core.shapes.path import Contour, Knot
+from obrell.core.shapes.path import Path as Outlined
+from obrell.core.values.fields import Length, Lengths, Live, Place, Signed, Size, Thin
 
 ARROW_LENGTH, ARROW_WIDTH = 3.5, 3.5
 """An arrow end in widths of the line."""
@@ -29,10 +32,13 @@ class Line(Shape):
     across: Place = Field(48.0, title="across")
     down: Place = Field(0.0, title="down")
     width: Size = Field(2.0, title="line width")
+    thin: Thin = Field("as typed", title="width is")
     caps: Literal["flat", "round", "square"] = Field("flat", title="caps")
     arrows: Literal["none", "start", "end", "both"] = Field("none", title="arrow at")
-    dash: Size = Field(6.0, title="dash")
+    dash: Length = Field(6.0, title="dash")
     gap: Steps = Field(0.0, title="gap")
+    further: Lengths = Field((), title="further dashes and gaps")
+    phase: Signed = Field(0.0, title="dashes begin at")
 
     def path(self) -> Path:
         pieces = self._pieces()
@@ -60,11 +66,11 @@ class Line(Shape):
             return self, place
         if self.down == 0:
             length, x = on_grid(abs(self.across), place.x + self.across / 2, density)
-            width, y = on_grid(self.width, place.y, density)
+            width, y = stroke_on_grid(self.width, place.y, density)
             across = math.copysign(length, self.across)
             return self.evolve(across=across, width=width), Point(x - across / 2, y)
         length, y = on_grid(abs(self.down), place.y + self.down / 2, density)
-        width, x = on_grid(self.width, place.x, density)
+        width, x = stroke_on_grid(self.width, place.x, density)
         down = math.copysign(length, self.down)
         return self.evolve(down=down, width=width), Point(x, y - down / 2)
 
@@ -86,28 +92,46 @@ class Line(Shape):
             return cls(across=dx * factor, down=dy * factor), Point(x0 - dx * factor / 2, y0 - dy * factor / 2)
         return cls(across=dx, down=dy), Point(x0, y0)
 
-    def flipped(self, *, across: bool) -> Line:
-        return self.evolve(across=-self.across) if across else self.evolve(down=-self.down)
-
     def sentence(self) -> Sentence:
-        way = (Words("line "), Slot("across"), Words(" across, "), Slot("down"), Words(" down, "), Slot("width"))
-        return (*way, Words(" wide"))
+        way = (Words("line "), Slot("across"), Words(" across, "), Slot("down"), Words(" down, "))
+        wide = Slot("width" if self.thin == "as typed" else "thin")
+        return (*way, wide, Words(" wide"))
 
     def details(self) -> tuple[str, ...]:
-        return ("caps", "arrows", "gap") if self.gap == 0 else ("caps", "arrows", "dash", "gap")
+        dashes = ("dash", "gap", "further", "phase") if self.dashes else ("gap",)
+        thin = ("thin",) if self.thin == "as typed" else ()
+        return (*thin, "caps", "arrows", *dashes)
+
+    def at_density(self, density: float) -> Line:
+        return self.evolve(width=1 / density, thin="as typed") if self.thin != "as typed" else self
+
+    def as_line(self) -> Outlined | None:
+        if self.arrows != "none":
+            return None
+        knots = (Knot(x=0, y=0), Knot(x=self.across, y=self.down))
+        return Outlined(
+            contours=(Contour(closed=False, knots=knots),), form="line", width=self.width, caps=self.caps,
+            dash=self.dash, gap=self.gap, further=self.further, phase=self.phase,
+        )  # fmt: skip
+
+    @property
+    def dashes(self) -> tuple[float, ...]:
+        """Its pattern of dashes and gaps; empty for a whole line."""
+        return dashes_of(self.dash, self.gap, self.further)
 
     def problem(self) -> str:
         if self.across == 0 and self.down == 0:
             return "A line needs a length: its two ends are at the same place."
-        if self.gap and self._length() / (self.dash + self.gap) > MAX_DASHES:
+        count = self._length() / sum(self.dashes) * len(self.dashes) / 2 if self.dashes else 0
+        if count > MAX_DASHES:
             return f"That is more than {MAX_DASHES} dashes; make dashes or gaps longer."
-        return ""
+        return problem_of_dashes(Pen(self.width, self.caps, dashes=self.dashes))
 
     def _length(self) -> float:
         return math.hypot(self.across, self.down)
 
     def _plain(self) -> bool:
-        return self.arrows == "none" and self.gap == 0
+        return self.arrows == "none" and not self.dashes
 
     def _along_axis(self) -> bool:
         return (self.across == 0) != (self.down == 0)
@@ -129,14 +153,10 @@ class Line(Shape):
         return min(ARROW_LENGTH * self.width, self._length() / (2 if self.arrows == "both" else 1))
 
     def _stretches(self, start: float, end: float) -> list[tuple[float, float]]:
-        if self.gap == 0:
-            return [(start, end)] if end > start else []
-        found: list[tuple[float, float]] = []
-        step, at = self.dash + self.gap, start
-        while at < end and len(found) < MAX_DASHES:
-            found.append((at, min(at + self.dash, end)))
-            at += step
-        return found
+        if end <= start:
+            return []
+        drawn = stretches(end - start, self.dashes, self.phase, MAX_DASHES)
+        return [(start + a, start + b) for a, b in drawn]
 
     def _dash(self, start: float, end: float) -> Path:
         """A stretch of the line lying along the x axis."""

@@ -7,14 +7,15 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.geometry.combine import Cap, Join, Rule, stroked, union
+from obrell.core.geometry.combine import Rule, stroked, union
 from obrell.core.geometry.knots import Bend, draw_contour, knots_of
 from obrell.core.geometry.paths import Path as Outline
 from obrell.core.geometry.paths import PathBuilder
+from obrell.core.geometry.pens import MITRE_LIMIT, Cap, Join, Pen, dashes_of, problem_of_dashes
 from obrell.core.kept import remembered
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.values.base import Value
-from obrell.core.values.fields import Length, Live, Place, Size
+from obrell.core.values.fields import Length, Lengths, Live, Mitre, Place, Signed, Size, Thin
 
 MAX_KNOTS = 5000
 Reach = Annotated[float, Live("px", 1, -100, 100), Field(ge=-16384, le=16384)]
@@ -52,10 +53,14 @@ class Path(Shape):
     form: Literal["filled", "line"] = Field("filled", title="drawn as")
     rule: Rule = Field("nonzero", title="inside by")
     width: Size = Field(2.0, title="line width")
+    thin: Thin = Field("as typed", title="width is")
     caps: Cap = Field("flat", title="caps")
     joins: Join = Field("mitre", title="joins")
-    dash: Size = Field(6.0, title="dash")
+    mitre: Mitre = Field(MITRE_LIMIT, title="mitres up to")
+    dash: Length = Field(6.0, title="dash")
     gap: Length = Field(0.0, title="gap")
+    further: Lengths = Field((), title="further dashes and gaps")
+    phase: Signed = Field(0.0, title="dashes begin at")
 
     def path(self) -> Outline:
         return _outline(self)
@@ -66,6 +71,20 @@ class Path(Shape):
         for contour in self.contours:
             draw_contour(pen, [knot.bend() for knot in contour.knots], closed=contour.closed)
         return pen.path()
+
+    def at_density(self, density: float) -> Path:
+        return self.evolve(width=1 / density, thin="as typed") if self.thin != "as typed" else self
+
+    def as_line(self) -> Path | None:
+        return self if self.form == "line" else None
+
+    def pen(self) -> Pen:
+        """What it is drawn with as a line."""
+        dashes = dashes_of(self.dash, self.gap, self.further)
+        return Pen(self.width, self.caps, self.joins, self.mitre, dashes, self.phase)
+
+    def problem(self) -> str:
+        return problem_of_dashes(self.pen()) if self.form == "line" else ""
 
     def resized(self, width: float, height: float) -> Path:
         frame = self.frame()
@@ -82,18 +101,18 @@ class Path(Shape):
             )
         )
 
-    def flipped(self, *, across: bool) -> Path:
-        return self.scaled(-1.0, 1.0) if across else self.scaled(1.0, -1.0)
-
     def sentence(self) -> Sentence:
         count = sum(len(contour.knots) for contour in self.contours)
         start = (Words(f"path of {count} points, "), Slot("form"))
-        return start if self.form == "filled" else (*start, Words(", "), Slot("width"), Words(" wide"))
+        wide = Slot("width" if self.thin == "as typed" else "thin")
+        return start if self.form == "filled" else (*start, Words(", "), wide, Words(" wide"))
 
     def details(self) -> tuple[str, ...]:
         if self.form == "filled":
             return ("rule",) if len(self.contours) > 1 else ()
-        return ("caps", "joins", "gap") if self.gap == 0 else ("caps", "joins", "dash", "gap")
+        joins = ("joins", "mitre") if self.joins == "mitre" else ("joins",)
+        dashes = ("dash", "gap", "further", "phase") if self.pen().dashes else ("gap",)
+        return ("thin", "caps", *joins, *dashes) if self.thin == "as typed" else ("caps", *joins, *dashes)
 
 
 def _scaled(knot: Knot, across: float, down: float) -> Knot:
@@ -107,7 +126,7 @@ def _scaled(knot: Knot, across: float, down: float) -> Knot:
 def _outline(path: Path) -> Outline:
     line = path.centre_line()
     if path.form == "line":
-        return stroked(line, path.width, path.caps, path.joins, (path.dash, path.gap))
+        return stroked(line, path.pen())
     return union(line, path.rule)
 
 

@@ -30,6 +30,10 @@ class Picture(Sided):
     cut_right: CutShare = Field(0.0, title="the right")
     cut_bottom: CutShare = Field(0.0, title="the bottom")
 
+    def problem(self) -> str:
+        cuts = (self.cut_left + self.cut_right, self.cut_top + self.cut_bottom)
+        return "The cuts from both sides leave nothing of the picture." if max(cuts) > 0.98 else ""
+
     def path(self) -> Path:
         return rounded_box(self.width, self.height, (0.0, 0.0, 0.0, 0.0))
 

@@ -8,6 +8,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from obrell.core.geometry.paths import Path, PathBuilder
+from obrell.core.geometry.pens import MITRE_LIMIT, Join
 from obrell.core.geometry.plane import Point, Rect
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
 from obrell.core.values.fields import Angle, Live, Size
@@ -33,8 +34,8 @@ class Ring(Shape):
     def spread(self, distance: float) -> Path:
         return self._grown(distance) if self.sweep == 360 else super().spread(distance)
 
-    def parallel(self, distance: float) -> Path:
-        return self._grown(distance) if self.sweep == 360 else super().parallel(distance)
+    def parallel(self, distance: float, join: Join = "mitre", mitre: float = MITRE_LIMIT) -> Path:
+        return self._grown(distance) if self.sweep == 360 else super().parallel(distance, join, mitre)
 
     def frame(self) -> Rect:
         return Rect(-self.outer, -self.outer, self.outer, self.outer)
@@ -48,10 +49,6 @@ class Ring(Shape):
     def resized(self, width: float, height: float) -> Ring:
         outer = max(width, height) / 2
         return self.evolve(outer=outer, inner=self.inner * outer / self.outer)
-
-    def flipped(self, *, across: bool) -> Ring:
-        turn = 360.0 if across else 180.0
-        return self.evolve(start=(turn - self.start - self.sweep) % 360)
 
     def grown_by(self, distance: float) -> Ring | None:
         outer, inner = self.outer + distance, self.inner - distance

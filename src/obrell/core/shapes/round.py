@@ -7,6 +7,7 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from obrell.core.geometry.paths import Path
+from obrell.core.geometry.pens import MITRE_LIMIT, Join
 from obrell.core.geometry.rounded import ellipse
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.shapes.framed import Framed
@@ -27,10 +28,10 @@ class Round(Framed):
     def spread(self, distance: float) -> Path:
         return ellipse(self.width + 2 * distance, self.height + 2 * distance)
 
-    def parallel(self, distance: float) -> Path:
+    def parallel(self, distance: float, join: Join = "mitre", mitre: float = MITRE_LIMIT) -> Path:
         if self.width == self.height:
             return self.spread(distance)
-        return super().parallel(distance)
+        return super().parallel(distance, join, mitre)
 
     def grown_by(self, distance: float) -> Round | None:
         width, height = self.width + 2 * distance, self.height + 2 * distance

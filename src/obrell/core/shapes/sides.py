@@ -41,9 +41,6 @@ class Sides(Shape):
     def resized(self, width: float, height: float) -> Sides:
         return self.evolve(width=width, height=height)
 
-    def flipped(self, *, across: bool) -> Sides:
-        return self.evolve(pointing=((0.0 if across else 180.0) - self.pointing) % 360)
-
     def sentence(self) -> Sentence:
         star = (Words(", star "), Slot("inner")) if self.inner < 1 else ()
         size = (Slot("count"), Words(" sides, "), Slot("width"), Words(" × "), Slot("height"))

@@ -10,7 +10,7 @@ from pydantic import Field, field_validator
 from obrell.core.geometry.paths import Path, joined
 from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.shapes.base import INK, Sentence, Shape, Slot, Words
-from obrell.core.text.fonts import FontName, load
+from obrell.core.text.fonts import Font, FontName, load
 from obrell.core.text.setting import Setting, set_words
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Colour
@@ -192,6 +192,20 @@ class Text(Shape):
     def suggested_name(self) -> str:
         return self.words.replace("\n", " ").strip()[:80] or self.label
 
+    def pushed(self, before: Shape) -> Text:
+        """In another font the weight goes to the nearest that it has."""
+        if not isinstance(before, Text) or before.font == self.font or self.weight != before.weight:
+            return self
+        font = load(self.font)
+        return self.evolve(weight=min(font.heaviest, max(font.lightest, self.weight)))
+
+    def problem_since(self, before: Shape) -> str:
+        if isinstance(before, Text) and self.weight != before.weight:
+            font = load(self.font)
+            if not font.lightest <= self.weight <= font.heaviest:
+                return weights_of(font)
+        return self.problem()
+
     def problem(self) -> str:
         if not self.words.strip():
             return "The words cannot be only spaces; remove the part if it should say nothing."
@@ -243,6 +257,13 @@ class Text(Shape):
         if bounds[0].empty or bounds[-1].empty:
             return capitals
         return -(bounds[0].top + bounds[-1].bottom) / 2
+
+
+def weights_of(font: Font) -> str:
+    """Which weights a font has, in words."""
+    if font.lightest == font.heaviest:
+        return f"{font.name} has one weight only, {font.lightest:g}."
+    return f"{font.name} has weights from {font.lightest:g} to {font.heaviest:g}."
 
 
 def _carried(runs: tuple[Run, ...], old: str, new: str) -> tuple[Run, ...]:

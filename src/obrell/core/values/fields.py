@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated, Any, Literal, get_args
 
-from pydantic import Field
+from pydantic import BeforeValidator, Field
 from pydantic.fields import FieldInfo
 
 
@@ -27,6 +27,16 @@ class Live:
     factor: float = 1.0
 
 
+def listed(value: Any) -> Any:
+    """Numbers typed one after the other, with spaces or commas between, as numbers; all else as it is."""
+    if not isinstance(value, str):
+        return value
+    try:
+        return tuple(float(piece.removesuffix("px")) for piece in value.replace(",", " ").split())
+    except ValueError:
+        raise ValueError("needs numbers one after the other, such as 2 4 1.") from None
+
+
 LIMIT_PX = 16384.0
 """Largest coordinate and length of a document, logical px; keeps every product finite."""
 
@@ -34,6 +44,14 @@ Length = Annotated[float, Live("px", 1, 0, 40), Field(ge=0, le=4096)]
 """A length in logical px, 0 or more."""
 Size = Annotated[float, Live("px", 1, 1, 400), Field(gt=0, le=4096)]
 """A length in logical px, more than 0."""
+Lengths = Annotated[
+    tuple[Annotated[float, Field(ge=0, le=4096)], ...], BeforeValidator(listed), Field(max_length=30)
+]  # fmt: skip
+"""Lengths in logical px, one after the other; they can be given as one text."""
+Thin = Literal["as typed", "1 device px"]
+"""Whether a line is as wide as is typed, or as one device px at every density."""
+Mitre = Annotated[float, Live("", 0.5, 1, 20), Field(ge=1, le=100)]
+"""How many widths long a mitre is at most."""
 Signed = Annotated[float, Live("px", 1, -20, 20), Field(ge=-4096, le=4096)]
 """A signed length in logical px."""
 Place = Annotated[float, Live("px", 1, -100, 400), Field(ge=-LIMIT_PX, le=LIMIT_PX)]
@@ -46,9 +64,9 @@ Elevation = Annotated[float, Live("°", 1, 0, 90), Field(ge=0, le=90)]
 """Height of a light above the surface, degrees."""
 Share = Annotated[float, Live("%", 0.01, 0, 1, 100), Field(ge=0, le=1)]
 """A share from 0 to 1, shown in %."""
-WideShare = Annotated[float, Live("%", 0.01, -0.5, 1.5, 100), Field(ge=-10, le=10)]
+WideShare = Annotated[float, Live("%", 0.01, -0.5, 1.5, 100), Field(ge=-1000, le=1000)]
 """A share of a box that may lie outside it, shown in %."""
-Extent = Annotated[float, Live("%", 0.01, 0.05, 1.5, 100), Field(gt=0, le=10)]
+Extent = Annotated[float, Live("%", 0.01, 0.05, 1.5, 100), Field(gt=0, le=1000)]
 """A share of a box, more than 0, shown in %."""
 Name = Annotated[str, Field(min_length=1, max_length=80, pattern=r"^[^\x00-\x1f\x7f]+$")]
 """What a person calls something: one line, 1 to 80 characters."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import Annotated, Literal
 
-from pydantic import Field, field_validator
+from pydantic import Field, field_validator, model_validator
 
 from obrell.core.files import FileId
 from obrell.core.values.base import Value
@@ -45,7 +45,7 @@ class Gradient(Value):
         return tuple(sorted(stops, key=lambda stop: stop.position))
 
 
-CutShare = Annotated[float, Live("%", 0.01, 0, 0.49, 100), Field(ge=0, le=0.49)]
+CutShare = Annotated[float, Live("%", 0.01, 0, 0.98, 100), Field(ge=0, le=0.98)]
 """A share of a picture cut off one side, shown in %."""
 
 
@@ -54,6 +54,12 @@ class Solid(Value):
 
     kind: Literal["solid"] = "solid"
     colour: Colour = "#1f8a92"
+
+
+def check_cuts(*pairs: tuple[float, float]) -> None:
+    """Raises ``ValueError`` when cuts from two opposite sides leave less than a fiftieth."""
+    if any(one + other > 0.98 + 1e-9 for one, other in pairs):
+        raise ValueError("the cuts from both sides leave nothing of the picture.")
 
 
 class Ramp(Gradient):
@@ -96,14 +102,15 @@ FARTHEST_FOCUS = 0.98
 
 
 class Radial(Spread):
-    """An ellipse of colour. Centre and radii are shares of the part's box. The ramp begins at the focus, given
-    in radii from the centre, and ends on the ellipse."""
+    """An ellipse of colour, turned about its centre. Centre and radii are shares of the part's box. The ramp begins
+    at the focus, given in radii from the centre, and ends on the ellipse."""
 
     kind: Literal["radial"] = "radial"
     centre_x: WideShare = Field(0.5, title="centre across")
     centre_y: WideShare = Field(0.5, title="centre down")
     radius_x: Extent = Field(0.5, title="radius across")
     radius_y: Extent = Field(0.5, title="radius down")
+    turn: Angle = Field(0.0, title="turned")
     focus_x: FocusShare = Field(0.0, title="focus across")
     focus_y: FocusShare = Field(0.0, title="focus down")
 
@@ -132,6 +139,11 @@ class Picture(Value):
     cut_top: CutShare = Field(0.0, title="the top")
     cut_right: CutShare = Field(0.0, title="the right")
     cut_bottom: CutShare = Field(0.0, title="the bottom")
+
+    @model_validator(mode="after")
+    def _something_is_left(self) -> Picture:
+        check_cuts((self.cut_left, self.cut_right), (self.cut_top, self.cut_bottom))
+        return self
 
     @property
     def tiled(self) -> bool:
@@ -168,6 +180,9 @@ class Texture(Value):
     contrast: Annotated[float, Live("%", 0.01, 0, 2, 100), Field(ge=0, le=5)] = Field(1.0, title="contrast")
     scale: Annotated[float, Live("px", 0.1, 0.3, 24), Field(gt=0, le=1000)] = Field(1.0, title="scale")
     angle: Angle = Field(90.0, title="runs to")
+    across: Signed = Field(0.0, title="moved across")
+    down: Signed = Field(0.0, title="moved down")
+    mirrored: bool = Field(False, title="mirrored")
     span: Span = Field("part", title="laid over the")
     seed: Seed = Field(1, title="seed")
 

@@ -2,13 +2,15 @@
  * What words do: each carries its action as a data attribute, in the sheet and among all commands.
  * Actions only say which edit is meant; what it means is decided by the server.
  */
-import { say } from "./page.js";
+import { say, showKeys } from "./page.js";
 
 /** Where the parts copied last are kept, for every control. */
 export const COPIED = "obrell/parts";
 
 /** Where the effects copied last are kept. */
 const EFFECTS = "obrell/effects";
+/** By how much parts may differ in size and still be taken as alike, as a share. */
+const SAME_SIZE = 0.02;
 
 /** @param {object} bench */
 export function startActions(bench) {
@@ -24,10 +26,22 @@ export function startActions(bench) {
     if (next) bench.post({ kind: "reorder", part: part.id, to: next.id });
   }
 
-  function pasteEffects(instead) {
-    const effects = JSON.parse(localStorage.getItem(EFFECTS) || "[]");
-    if (effects.length) bench.post({ kind: "paste-effects", parts: chosen(), effects, instead });
-    else bench.complain("Copy effects first: of a part, or one of them where it is open.");
+  /** Copied effects put on what is chosen; where that is of another size, their lengths can be made to fit it. */
+  async function pasteEffects(instead) {
+    const { effects = [], extent } = JSON.parse(localStorage.getItem(EFFECTS) || "{}");
+    if (!effects.length) {
+      bench.complain("Copy effects first: of a part, or one of them where it is open.");
+      return;
+    }
+    const edit = { kind: "paste-effects", parts: chosen(), effects, instead };
+    const state = await bench.post(edit);
+    const others = chosen().some((id) => Math.abs(bench.partOf(id).extent / extent - 1) > SAME_SIZE);
+    if (!state || !extent || !others) return;
+    const fit = async () => {
+      await bench.step("undo");
+      bench.post({ ...edit, made_for: extent });
+    };
+    say(`${state.said}, as large as on a part of another size.`, { words: "Fit their lengths to this one", act: fit });
   }
 
   const doings = {
@@ -39,11 +53,12 @@ export function startActions(bench) {
     group: () => bench.post({ kind: "group", parts: chosen() }),
     combine: ({ mode }) => bench.post({ kind: "combine", parts: chosen(), mode }),
     repeat: ({ way }) => bench.post({ kind: "repeat", parts: chosen(), way }),
+    "outline-lines": () => bench.post({ kind: "outline-lines", parts: chosen() }),
     "to-path": () => bench.post({ kind: "to-path", parts: chosen() }),
     flip: ({ way }) => bench.post({ kind: "flip", parts: chosen(), across: way === "across" }),
     "copy-effects": () => {
       const part = bench.state.clip.find((one) => one.id === chosen()[0]);
-      localStorage.setItem(EFFECTS, JSON.stringify(part.effects));
+      localStorage.setItem(EFFECTS, JSON.stringify({ effects: part.effects, extent: bench.partOf(part.id).extent }));
       const count = part.effects.length;
       say(`Copied ${count} effect${count === 1 ? "" : "s"} of ${part.name}`);
     },
@@ -54,6 +69,7 @@ export function startActions(bench) {
       if (copied) bench.post({ kind: "paste", parts: JSON.parse(copied), instead: chosen() });
       else bench.complain("Copy parts first: what was copied is put in place of the selection.");
     },
+    crop: () => marks.crop(chosen()[0]),
     spread: () => bench.post({ kind: "spread", part: chosen()[0] }),
     "take-apart": () => bench.post({ kind: "take-apart", part: chosen()[0] }),
     fit: () => bench.post({ kind: "fit-around", body: chosen()[0], inner: chosen()[1] }),
@@ -63,7 +79,7 @@ export function startActions(bench) {
     forward: () => reorder(1),
     back: () => reorder(-1),
     "select-all": () => bench.select(bench.state.scene.parts.map((part) => part.id)),
-    keys: () => field("keys").showModal(),
+    keys: showKeys,
   };
 
   const effects = {
@@ -72,7 +88,7 @@ export function startActions(bench) {
     copy: ({ effect }) => {
       const part = bench.state.clip.find((one) => one.id === chosen()[0]);
       const found = part.effects.find((one) => one.id === effect);
-      localStorage.setItem(EFFECTS, JSON.stringify([found]));
+      localStorage.setItem(EFFECTS, JSON.stringify({ effects: [found], extent: bench.part.extent }));
       say("Copied one effect");
     },
     forward: (of) => bench.post({ kind: "move-effect", ...of, by: 1 }),
@@ -108,11 +124,19 @@ export function startActions(bench) {
     },
     align: ({ align }) => {
       const [axis, edge] = align.split(" ");
-      bench.post({ kind: "align", parts: chosen(), axis, edge, to: field("align-to").value, by: field("align-by").value });
+      bench.post({
+        kind: "align",
+        parts: chosen(),
+        axis,
+        edge,
+        to: field("align-to").value,
+        by: field("align-by").value,
+      });
     },
-    space: ({ space }) => bench.post({ kind: "distribute", parts: chosen(), axis: space, gap: field("space-gap").value || null }),
-    edit: ({ edit, with: holder, stand: ground }) => {
-      if (ground) document.querySelector(`[data-ground=${ground}]`).click();
+    space: ({ space }) =>
+      bench.post({ kind: "distribute", parts: chosen(), axis: space, gap: field("space-gap").value || null }),
+    ground: ({ ground }) => ground !== bench.state.stands && bench.set("stands", ground),
+    edit: ({ edit, with: holder }) => {
       const parts = holder === "parts" ? { parts: chosen() } : {};
       if (parts.parts && !parts.parts.length) bench.complain("Select parts first.");
       else bench.post({ ...JSON.parse(edit), ...parts });

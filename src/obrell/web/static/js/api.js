@@ -65,7 +65,9 @@ export class Api {
     try {
       if (!this.waiting.length) localStorage.removeItem(this.#place);
       else localStorage.setItem(this.#place, JSON.stringify(this.waiting.map(({ path, body }) => ({ path, body }))));
-    } catch { /* storage may be off or full: then it waits in this window only */ }
+    } catch {
+      /* storage may be off or full: then it waits in this window only */
+    }
   }
 
   /** Put the parts of an SVG text in. */
@@ -76,7 +78,14 @@ export class Api {
   /** Put a picture in. @param {File} file @param {"part"|"reference"|"fill"} use @param {string} path of a fill */
   async picture(file, use, path, selection) {
     const seen = path ? JSON.stringify(selection) : "";
-    const query = new URLSearchParams({ name: file.name, use, path, seen, window: this.window, ident: crypto.randomUUID() });
+    const query = new URLSearchParams({
+      name: file.name,
+      use,
+      path,
+      seen,
+      window: this.window,
+      ident: crypto.randomUUID(),
+    });
     return this.#upload(`${this.base}/pictures?${query}`, file);
   }
 
@@ -128,7 +137,9 @@ export class Api {
       let answer;
       try {
         answer = await fetch(this.base + path, {
-          method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body),
+          method: "POST",
+          headers: { "content-type": "application/json" },
+          body: JSON.stringify(body),
         });
       } catch {
         await this.#later("");

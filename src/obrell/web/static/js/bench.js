@@ -9,11 +9,13 @@ import { startFinder, startFinding } from "./finder.js";
 import { startFonts, startLetters } from "./fonts.js";
 import { startKeys } from "./keys.js";
 import { startLooks } from "./looks.js";
-import { Marks } from "./marks.js";
-import { ownGrounds, retract, say, showGround, tell } from "./page.js";
-import { keepPictures, picturesIn } from "./pictures.js";
+import { Marks, short } from "./marks.js";
+import { ownGrounds, retract, say, stand, tell } from "./page.js";
+import { morphInner, morphList } from "./morph.js";
+import { startOffering } from "./parts.js";
 import { startRamp } from "./ramp.js";
 import { Stage } from "./stage.js";
+import { sceneOf, Told } from "./told.js";
 import { startHalves, startHeat, startStrip } from "./strip.js";
 import { startValues } from "./values.js";
 
@@ -30,8 +32,13 @@ class Bench {
     const base = `/kits/${element.dataset.kit}/controls/${element.dataset.control}`;
     this.api = new Api(base);
     this.kit = element.dataset.kit;
+    this.address = base;
+    const start = JSON.parse(element.dataset.state);
+    this.told = new Told(start);
+    this.told.tops["sheet-top"] = document.getElementById("sheet-top").innerHTML;
+    for (const line of document.getElementById("parts").children) this.told.lines[line.dataset.key] = line.outerHTML;
     /** @type {import("./api.js").State} */
-    this.state = JSON.parse(element.dataset.state);
+    this.state = { ...start.facts, scene: sceneOf(start.facts.around, start.lists.scene) };
     const scheme = location.protocol === "https:" ? "wss" : "ws";
     this.stage = new Stage(document.getElementById("stage"), `${scheme}://${location.host}${base}/live`);
     this.stage.opened = () => (this.state.effect ? `${this.state.selected[0]}/${this.state.effect}` : "");
@@ -41,9 +48,9 @@ class Bench {
     this.away = document.getElementById("away");
     this.unsaved = 0;
     this.anchor = "";
+    /** Where the art was pressed last, and which parts were selected by that. */
+    this.near = { parts: "", at: "" };
     this.copyNumber = "";
-    /** What each block shows; one that stays the same is not touched, so a press on it is not lost. */
-    this.html = {};
     this.linked = true;
     this.api.away = (count, words) => {
       this.unsaved = count;
@@ -75,6 +82,7 @@ class Bench {
     startHalves(this);
     startLetters(this);
     startDropping(this);
+    startOffering(this);
     this.showState();
     const [width, height] = this.state.scene.canvas;
     this.stage.centre(width, height);
@@ -86,11 +94,24 @@ class Bench {
     const count = await this.api.resume();
     if (!count) return;
     await this.refresh();
-    say(count > 1 ? `${count} edits of your last visit are saved now.` : "The last edit of your last visit is saved now.");
+    say(
+      count > 1
+        ? `${count} edits of your last visit are saved now.`
+        : "The last edit of your last visit is saved now.",
+    );
   }
 
   get selection() {
-    return { part: this.state.selected.join(","), effect: this.state.effect, point: this.marks.points.single, anchor: this.anchor, copy_number: this.copyNumber };
+    const part = this.state.selected.join(",");
+    return {
+      part,
+      effect: this.state.effect,
+      point: this.marks.points.single,
+      anchor: this.anchor,
+      copy_number: this.copyNumber,
+      near: this.near.parts === part ? this.near.at : "",
+      have: this.told.token,
+    };
   }
 
   /** @returns {object|undefined} the one selected part's scene */
@@ -113,10 +134,10 @@ class Bench {
   /** Save an edit and show what came of it. @returns {Promise<object|null>} null when refused */
   async post(edit) {
     this.complain("");
-    const asked = JSON.stringify(this.selection);
+    const asked = this.#asked;
     try {
-      const state = await this.api.edit(edit, this.selection);
-      const elsewhere = !state.fresh?.length && asked !== JSON.stringify(this.selection);
+      const state = await this.read(await this.api.edit(edit, this.selection));
+      const elsewhere = !state.fresh?.length && asked !== this.#asked;
       if (elsewhere) await this.refresh();
       else this.show(state);
       if (state.removed) this.offerBack(state.said);
@@ -124,13 +145,26 @@ class Bench {
       return state;
     } catch (error) {
       this.complain(error.message);
-      this.html = {};
       await this.refresh();
       return null;
     } finally {
       if (this.stage.edit) this.stage.preview(null);
       else this.stage.request();
     }
+  }
+
+  /** What a parcel comes to; asked for anew, whole, when it was made for something else than what is shown. */
+  async read(parcel) {
+    const { said, fresh, removed } = parcel;
+    const state = this.told.with(parcel);
+    if (state) return state;
+    const whole = await this.api.blocks({ ...this.selection, have: "" });
+    return { ...this.told.with(whole), said, fresh, removed };
+  }
+
+  /** The selection as it was asked for. */
+  get #asked() {
+    return JSON.stringify({ ...this.selection, have: "" });
   }
 
   /** What was taken away can be taken back on the spot. */
@@ -148,13 +182,14 @@ class Bench {
   }
 
   scope(path) {
-    const anchor = this.anchor && /^parts\/[^/]+\/(rotation|shape\/\w+)$/.test(path) ? this.anchor.split(",").map(Number) : null;
+    const anchor =
+      this.anchor && /^parts\/[^/]+\/(rotation|shape\/\w+)$/.test(path) ? this.anchor.split(",").map(Number) : null;
     return { parts: path.includes("*") ? this.state.selected : [], anchor };
   }
 
   async step(way) {
     try {
-      const state = await this.api.step(way, this.selection);
+      const state = await this.read(await this.api.step(way, this.selection));
       this.show(state);
       say(state.said);
       this.stage.preview(null);
@@ -163,11 +198,18 @@ class Bench {
     }
   }
 
+  /** A place of the art was pressed: its edge is looked at. */
+  pressed(ids, x, y) {
+    this.near = { parts: ids.join(","), at: `${short(x)},${short(y)}` };
+    if (this.near.parts === this.state.selected.join(",")) this.refresh();
+  }
+
   async select(ids, effect = "") {
     const same = ids.join() === this.state.selected.join() && effect === this.state.effect;
     if (same) return;
     if (ids.join() !== this.state.selected.join()) {
       this.marks.points.clear();
+      this.marks.cropping = "";
       this.copyNumber = "";
     }
     this.state = { ...this.state, selected: ids, effect };
@@ -176,10 +218,10 @@ class Bench {
   }
 
   async refresh() {
-    const asked = JSON.stringify(this.selection);
+    const asked = this.#asked;
     try {
-      const state = await this.api.blocks(this.selection);
-      if (asked !== JSON.stringify(this.selection)) return;
+      const state = await this.read(await this.api.blocks(this.selection));
+      if (asked !== this.#asked) return;
       this.show(state);
       this.stage.request();
     } catch (error) {
@@ -196,7 +238,8 @@ class Bench {
     if (news.by === this.api.window) return;
     const said = news.said ? `${news.said[0].toLowerCase()}${news.said.slice(1)}` : "";
     if (said && news.whose === this.api.window) say(`In another window, of what was done here: ${said}.`);
-    else if (news.paths?.some((path) => this.api.mine.delete(path))) say(`Another window changed what you set: ${said}.`);
+    else if (news.paths?.some((path) => this.api.mine.delete(path)))
+      say(`Another window changed what you set: ${said}.`);
     if (news.news !== this.state.hash) this.refresh();
   }
 
@@ -208,13 +251,18 @@ class Bench {
 
   /** Between a press and its release nothing is written anew: the press would be lost with what it was on. */
   #waitForPresses() {
-    const done = () => setTimeout(() => {
-      this.pressing = false;
-      this.#showHeld();
-    }, 0);
-    window.addEventListener("pointerdown", () => {
-      this.pressing = true;
-    }, true);
+    const done = () =>
+      setTimeout(() => {
+        this.pressing = false;
+        this.#showHeld();
+      }, 0);
+    window.addEventListener(
+      "pointerdown",
+      () => {
+        this.pressing = true;
+      },
+      true,
+    );
     for (const name of ["pointerup", "pointercancel"]) window.addEventListener(name, done, true);
   }
 
@@ -237,9 +285,13 @@ class Bench {
       if (state.fresh?.length) this.state = { ...this.state, selected: state.selected, effect: state.effect };
       return;
     }
-    const { blocks, ...rest } = state;
-    this.state = rest;
-    this.swap(blocks);
+    if (state.from && state.from !== this.told.token) {
+      this.refresh();
+      return;
+    }
+    this.state = state;
+    this.told.take(state);
+    this.swap(state);
     this.showState();
   }
 
@@ -252,38 +304,24 @@ class Bench {
     const query = new URLSearchParams(Object.entries({ part, effect }).filter(([, value]) => value));
     history.replaceState(null, "", `${location.pathname}${query.size ? `?${query}` : ""}`);
     ownGrounds(this.state.ground);
+    stand(this.state.stands);
     this.showCut();
+    this.marks.showTool();
     this.marks.draw();
     this.element.dispatchEvent(new Event("shown"));
   }
 
-  /** Replace blocks, leaving scroll places and focus where they are. */
-  swap(blocks) {
-    const focused = selectorOf(document.activeElement);
-    const typed = (document.activeElement instanceof HTMLInputElement || document.activeElement instanceof HTMLTextAreaElement)
-      ? { start: document.activeElement.selectionStart, end: document.activeElement.selectionEnd } : null;
-    for (const [id, html] of Object.entries(blocks)) {
-      if (this.html[id] === html) continue;
-      this.html[id] = html;
-      const place = document.getElementById(id);
-      const scrolled = [place, ...place.querySelectorAll("ol")].map((node) => node.scrollLeft);
-      const shown = picturesIn(place);
-      place.innerHTML = html;
-      keepPictures(place, shown);
-      [place, ...place.querySelectorAll("ol")].forEach((node, index) => {
-        if (scrolled[index]) node.scrollLeft = scrolled[index];
-      });
-    }
-    const again = focused && document.querySelector(focused);
-    if (again && document.activeElement !== again) {
-      this.swapping = true;
-      again.focus({ preventScroll: true });
-      this.swapping = false;
-      if (typed && /INPUT|TEXTAREA/.test(again.tagName) && again.type !== "range") {
-        again.setSelectionRange?.(typed.start, typed.end);
-      }
-    }
-    showGround();
+  /** Write anew what changed, and what may have been changed by hand since: the top and the selected lines. */
+  swap({ lists, lines, selected }) {
+    const active = document.activeElement;
+    const focused = selectorOf(active);
+    const items = { ...Object.fromEntries(selected.map((id) => [id, lines[id]])), ...lists.parts?.items };
+    this.swapping = true;
+    for (const [id, html] of Object.entries(this.told.tops)) morphInner(document.getElementById(id), html);
+    morphList(document.getElementById("parts"), { ...lists.parts, items });
+    if (lists.steps) morphList(document.getElementById("steps"), lists.steps);
+    if (focused && !active.isConnected) document.querySelector(focused)?.focus({ preventScroll: true });
+    this.swapping = false;
   }
 
   /** A new part has its name, or a text its words, ready to be typed over. */
@@ -294,19 +332,20 @@ class Bench {
     field?.select();
   }
 
-  /** An outline that the canvas cuts is said in the bar, with what can be done. */
+  /** What the canvas cuts is said in the bar, with what can be done. */
   showCut() {
-    const [cut] = this.state.cut;
+    const { cut } = this.state;
     const box = document.getElementById("cut");
     box.hidden = !cut;
     if (!cut) return;
-    box.title = `The canvas cuts the outline of ${cut.name}.`;
+    box.title = `The canvas cuts ${cut.what}.`;
+    box.querySelector("[data-cure=inside]").hidden = !cut.inside;
     box.firstElementChild.textContent = box.title;
   }
 
-  /** @param {"inside"|"grow"} way which remedy for the outline that is cut */
+  /** @param {"inside"|"grow"} way which remedy for what is cut */
   cure(way) {
-    return this.post(this.state.cut[0][way]);
+    return this.post(this.state.cut[way]);
   }
 
   /** @param {string} words shown under the sheet; empty clears */

@@ -16,18 +16,22 @@ export function startIcons(bench) {
     const answer = await ask(`/icons?words=${encodeURIComponent(field.value)}`);
     if (!answer.ok) return;
     const { icons, count } = await answer.json();
-    list.replaceChildren(...icons.map(({ name, paths }) => {
-      const button = document.createElement("button");
-      button.type = "button";
-      button.title = name;
-      button.setAttribute("aria-label", name);
-      const drawing = svg("svg", { viewBox: "0 0 24 24", width: 26, height: 26 });
-      for (const d of paths) drawing.append(svg("path", { d }));
-      button.append(drawing);
-      button.addEventListener("click", () => take(name));
-      return button;
-    }));
-    document.getElementById("icon-count").textContent = icons.length ? `${icons.length} of ${count}` : "None has these words.";
+    list.replaceChildren(
+      ...icons.map(({ name, paths }) => {
+        const button = document.createElement("button");
+        button.type = "button";
+        button.title = name;
+        button.setAttribute("aria-label", name);
+        const drawing = svg("svg", { viewBox: "0 0 24 24", width: 26, height: 26 });
+        for (const d of paths) drawing.append(svg("path", { d }));
+        button.append(drawing);
+        button.addEventListener("click", () => take(name));
+        return button;
+      }),
+    );
+    document.getElementById("icon-count").textContent = icons.length
+      ? `${icons.length} of ${count}`
+      : "None has these words.";
   }
 
   function take(name) {
@@ -35,7 +39,15 @@ export function startIcons(bench) {
     if (path) bench.set(path, name);
     else {
       const [width, height] = bench.state.scene.canvas;
-      bench.post({ kind: "draw", shape: "icon", values: { icon: name }, x0: width / 2, y0: height / 2, x1: width / 2, y1: height / 2 });
+      bench.post({
+        kind: "draw",
+        shape: "icon",
+        values: { icon: name },
+        x0: width / 2,
+        y0: height / 2,
+        x1: width / 2,
+        y1: height / 2,
+      });
     }
   }
 
@@ -71,7 +83,7 @@ export function startDropping(bench) {
   async function shown(asked) {
     bench.complain("");
     try {
-      const state = await asked;
+      const state = await bench.read(await asked);
       bench.show(state);
       say(state.said);
       bench.stage.request();

@@ -4,14 +4,16 @@ import { ask, wordsOf } from "./page.js";
 
 /** @param {string[]} colours @param {HTMLElement} place @param {(colour: string) => void} take */
 function offer(colours, place, take) {
-  place.replaceChildren(...colours.map((colour) => {
-    const button = document.createElement("button");
-    button.style.background = colour;
-    button.title = colour;
-    button.setAttribute("aria-label", colour);
-    button.addEventListener("click", () => take(colour));
-    return button;
-  }));
+  place.replaceChildren(
+    ...colours.map((colour) => {
+      const button = document.createElement("button");
+      button.style.background = colour;
+      button.title = colour;
+      button.setAttribute("aria-label", colour);
+      button.addEventListener("click", () => take(colour));
+      return button;
+    }),
+  );
 }
 
 export class Chooser {
@@ -39,11 +41,16 @@ export class Chooser {
     this.opacity.addEventListener("input", () => this.#preview());
     document.getElementById("colour-keep").addEventListener("click", () => this.keep());
     document.getElementById("colour-back").addEventListener("click", () => this.restore());
-    document.getElementById("from-art").addEventListener("click", () => this.#fromArt());
+    document.getElementById("from-art").addEventListener("click", () => this.#fromStage((at) => this.#seen(at)));
+    document.getElementById("from-part").addEventListener("click", () => this.#fromStage((at) => this.#painted(at)));
     this.box.addEventListener("keydown", (event) => this.#key(event));
-    document.addEventListener("pointerdown", (event) => {
-      if (this.open && !this.taking && !this.box.contains(event.target)) this.keep();
-    }, true);
+    document.addEventListener(
+      "pointerdown",
+      (event) => {
+        if (this.open && !this.taking && !this.box.contains(event.target)) this.keep();
+      },
+      true,
+    );
   }
 
   /** @param {HTMLElement} button the colour's slot in the sheet */
@@ -55,8 +62,10 @@ export class Chooser {
     this.colour = this.before;
     this.fade = this.#opacitySlot();
     document.getElementById("opacity-row").hidden = !this.fade;
-    this.fadeBefore = this.fade ? Number(this.fade.dataset.value) : 1;
-    this.opacity.value = this.fadeBefore;
+    this.opacity.value = this.fade ? Number(this.fade.dataset.value) : 1;
+    // What the slider says of it: a finer value is kept as it is until the slider is moved.
+    this.fadeBefore = Number(this.opacity.value);
+    this.#sayOpacity();
     this.open = true;
     this.box.hidden = false;
     this.#stand(button.getBoundingClientRect());
@@ -102,7 +111,12 @@ export class Chooser {
     this.fault.textContent = answer.ok ? "" : wordsOf(text);
     if (!answer.ok) return;
     const all = JSON.parse(text);
-    const changed = all.hex !== this.colour;
+    const faded = this.fade && all.opacity !== null && all.opacity !== Number(this.opacity.value);
+    if (faded) this.opacity.value = all.opacity;
+    else if (!this.fade && all.opacity !== null && all.opacity < 1) {
+      this.fault.textContent = "This colour has no opacity of its own; the last digits were left out.";
+    }
+    const changed = all.hex !== this.colour || faded;
     this.colour = all.hex;
     if (space !== "hsv") this.#keepHue(all.hsv.map(Number));
     this.#showAll(all);
@@ -151,8 +165,12 @@ export class Chooser {
   }
 
   #preview() {
-    document.getElementById("opacity-now").textContent = `${Math.round(this.opacity.value * 100)} %`;
+    this.#sayOpacity();
     this.bench.stage.preview(this.#edit());
+  }
+
+  #sayOpacity() {
+    document.getElementById("opacity-now").textContent = `${Math.round(this.opacity.value * 100)} %`;
   }
 
   #close() {
@@ -176,8 +194,24 @@ export class Chooser {
     this.bench.stage.preview(null);
   }
 
-  /** The next click on the stage takes the colour that is there. */
-  #fromArt() {
+  /** The colour of the picture under the pointer. */
+  async #seen(event) {
+    return this.bench.stage.colourAt(event) || Promise.reject(new Error("There is nothing drawn there."));
+  }
+
+  /** The colour that the part under the pointer is painted with itself, whatever lies over it. */
+  async #painted(event) {
+    const [x, y] = this.bench.stage.toLogical(event);
+    const part = this.bench.marks.hit(x, y);
+    if (!part) throw new Error("There is no part there.");
+    const place = new URLSearchParams({ part: part.id, x, y });
+    const answer = await ask(`${this.bench.address}/own-colour?${place}`);
+    if (!answer.ok) throw new Error(wordsOf(await answer.text()));
+    return (await answer.json()).hex;
+  }
+
+  /** The next press on the stage takes a colour there. */
+  #fromStage(colourAt) {
     const stage = this.bench.stage;
     this.taking = true;
     stage.element.classList.add("taking");
@@ -192,14 +226,16 @@ export class Chooser {
       event.stopPropagation();
       end();
     };
-    const take = (event) => {
+    const take = async (event) => {
       event.stopPropagation();
       event.preventDefault();
-      const colour = stage.colourAt(event);
       end();
       this.hex.blur();
-      if (colour) this.#read("hex", colour);
-      else this.fault.textContent = "There is nothing drawn there.";
+      try {
+        await this.#read("hex", await colourAt(event));
+      } catch (error) {
+        this.fault.textContent = error.message;
+      }
     };
     stage.element.addEventListener("pointerdown", take, true);
     document.addEventListener("keydown", cancel, true);

@@ -3,7 +3,7 @@ import { dragged } from "./drags.js";
 
 const AIR = 4;
 const SIZE = 108;
-const MOST = 24;
+const MOST = 256;
 const WAYS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 
 const share = (value) => Math.round(Math.min(1, Math.max(0, value)) * 1000) / 1000;
@@ -33,7 +33,12 @@ export function startCurves(bench) {
 
   function without(curve, index) {
     const points = pointsOf(curve);
-    if (points.length > 2) keep(curve, points.filter((_, number) => number !== index), points[Math.max(0, index - 1)]);
+    if (points.length > 2)
+      keep(
+        curve,
+        points.filter((_, number) => number !== index),
+        points[Math.max(0, index - 1)],
+      );
     else bench.complain("A curve has at least two points.");
   }
 
@@ -59,14 +64,18 @@ export function startCurves(bench) {
     if (isNew) index = points.push(place(curve, event)) - 1;
     else event.target.focus({ preventScroll: true });
     const dot = curve.querySelector(`[data-point="${index}"]`);
-    dragged(bench, (at) => {
-      points[index] = place(curve, at);
-      bench.stage.preview(bench.setting(pathOf(curve), points));
-      dot?.setAttribute("cx", points[index].x * 100);
-      dot?.setAttribute("cy", 100 - points[index].y * 100);
-    }, (moved) => {
-      if (moved || isNew) keep(curve, points, points[index]);
-    });
+    dragged(
+      bench,
+      (at) => {
+        points[index] = place(curve, at);
+        bench.stage.preview(bench.setting(pathOf(curve), points));
+        dot?.setAttribute("cx", points[index].x * 100);
+        dot?.setAttribute("cy", 100 - points[index].y * 100);
+      },
+      (moved) => {
+        if (moved || isNew) keep(curve, points, points[index]);
+      },
+    );
   });
 
   sheet.addEventListener("keydown", (event) => {

@@ -8,6 +8,7 @@ const READY = {
   two: ({ state }) => state.selected.length > 1,
   three: ({ state }) => state.selected.length > 2,
   path: ({ part }) => part?.kind === "path",
+  picture: ({ part }) => part?.kind === "picture",
   points: ({ marks }) => marks.points.chosen.size > 0,
   holder: ({ part }) => /group|combination|repeat/.test(part?.kind),
   effect: ({ state }) => Boolean(state.effect),

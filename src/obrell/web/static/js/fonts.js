@@ -13,7 +13,8 @@ export function startFonts(bench) {
   async function show() {
     const base = path.split("/shape/")[0];
     const words = document.getElementById(`v-${base.replaceAll("/", "-")}-shape-words`)?.value || "Label";
-    const weight = document.getElementById(`v-${path.replaceAll("/", "-").replace(/font$/, "weight")}`)?.dataset.value || 600;
+    const weight =
+      document.getElementById(`v-${path.replaceAll("/", "-").replace(/font$/, "weight")}`)?.dataset.value || 600;
     const answer = await ask(`/kits/${bench.kit}/fonts?${new URLSearchParams({ words, weight })}`);
     if (!answer.ok) {
       fault.textContent = wordsOf(await answer.text());
@@ -79,7 +80,8 @@ export function startLetters(bench) {
   let marked = null;
   document.addEventListener("selectionchange", () => {
     const field = document.activeElement;
-    if (field?.matches?.("#sheet textarea.words")) marked = { start: field.selectionStart, end: field.selectionEnd, id: field.id };
+    if (field?.matches?.("#sheet textarea.words"))
+      marked = { start: field.selectionStart, end: field.selectionEnd, id: field.id };
   });
   document.getElementById("sheet").addEventListener("pointerdown", (event) => {
     if (event.target.closest("[data-letters]")) event.preventDefault();

@@ -19,10 +19,15 @@ export class Gradients {
     const place = ([x, y]) => this.marks.stage.toScreen(x, y);
     const at = Object.fromEntries(Object.entries(gradient.handles).map(([name, point]) => [name, place(point)]));
     const draw = (d) => this.marks.svg.append(svg("path", { class: "ramp-line", d }));
-    const dot = ([x, y], name, r, fill = {}) => this.marks.svg.append(svg("circle", { class: "ramp-dot", cx: x, cy: y, r, "data-gradient": name, ...fill }));
+    const dot = ([x, y], name, r, fill = {}) =>
+      this.marks.svg.append(svg("circle", { class: "ramp-dot", cx: x, cy: y, r, "data-gradient": name, ...fill }));
     for (const [from, to] of gradient.lines) draw(`M${place(from)}L${place(to)}`);
     /** Ends are taken hold of a little beyond the stop that lies there. */
-    for (const [name, inner] of [["to", at.from || at.centre], ["down", at.centre], ["from", at.to]]) {
+    for (const [name, inner] of [
+      ["to", at.from || at.centre],
+      ["down", at.centre],
+      ["from", at.to],
+    ]) {
       if (!at[name]) continue;
       const [[x, y], [fx, fy]] = [at[name], inner];
       const away = Math.hypot(x - fx, y - fy) || 1;
@@ -47,7 +52,13 @@ export class Gradients {
     const { part, effect, handles } = this.now;
     const [startX, startY] = handles[handle];
     this.marks.follow(event, (dx, dy, keys) => ({
-      kind: "move-gradient", part, effect, handle, x: startX + dx, y: startY + dy, steps: keys.shiftKey,
+      kind: "move-gradient",
+      part,
+      effect,
+      handle,
+      x: startX + dx,
+      y: startY + dy,
+      steps: keys.shiftKey,
     }));
     return true;
   }

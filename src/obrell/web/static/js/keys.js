@@ -8,9 +8,8 @@ const CLIP = "obrell-parts";
 
 /** @param {object} bench */
 export function startKeys(bench) {
-  const { stage, marks } = bench;
+  const { marks } = bench;
   const sheet = document.getElementById("sheet");
-  const keys = document.getElementById("keys");
 
   const drawKey = (key) => document.querySelector(`#sheet [data-draw][data-key="${CSS.escape(key)}"]`);
 
@@ -31,14 +30,26 @@ export function startKeys(bench) {
 
   sheet.addEventListener("focusin", (event) => {
     const id = event.target.closest(".part")?.dataset.part;
-    if (id && !bench.swapping && event.target.matches(":focus-visible") && !bench.state.selected.includes(id)) bench.select([id]);
+    if (id && !bench.swapping && event.target.matches(":focus-visible") && !bench.state.selected.includes(id))
+      bench.select([id]);
   });
 
   const folds = startFolds(bench, sheet);
   startReordering(bench, sheet);
   startHolds(bench);
   startSnaps(bench);
-  document.getElementById("cut").addEventListener("click", (event) => event.target.dataset.cure && bench.cure(event.target.dataset.cure));
+  document
+    .getElementById("cut")
+    .addEventListener("click", (event) => event.target.dataset.cure && bench.cure(event.target.dataset.cure));
+
+  document.getElementById("proof").addEventListener("click", (event) => {
+    const word = event.target.closest("[data-edit]");
+    if (word) bench.act(word);
+  });
+  document.querySelector(".stage").addEventListener("click", (event) => {
+    const ground = event.target.closest(".ground");
+    if (ground) bench.act(ground);
+  });
 
   document.getElementById("undo").addEventListener("click", () => bench.step("undo"));
   document.getElementById("redo").addEventListener("click", () => bench.step("redo"));
@@ -75,16 +86,16 @@ export function startKeys(bench) {
     } else if (arrow && bench.state.selected.length) {
       const by = event.shiftKey ? 10 : 1;
       bench.post({ kind: "move", parts: bench.state.selected, dx: arrow[0] * by, dy: arrow[1] * by });
-    } else if ((event.key === "Delete" || event.key === "Backspace") && bench.state.selected.length) bench.do("remove");
+    } else if ((event.key === "Delete" || event.key === "Backspace") && bench.state.selected.length)
+      bench.do("remove");
     else if (event.key === "Escape") {
       document.getElementById("piled").hidden = true;
       if (marks.tool) marks.take("");
       else if (marks.points.chosen.size) marks.points.choose([]);
+      else if (marks.cropping) marks.crop("");
       else if (marks.inner) marks.enter(bench.partOf(marks.inner)?.within);
       else bench.select([]);
-    }
-    else if (event.key === "?") keys.showModal();
-    else if (event.key === "a") bench.openFinder();
+    } else if (event.key === "a") bench.openFinder();
     else if (event.key === "m") bench.openLooks();
     else if (event.key === "d" && bench.state.selected.length) bench.do("duplicate");
     else if (drawKey(event.key)) bench.act(drawKey(event.key));
@@ -112,7 +123,9 @@ export function startKeys(bench) {
     }
     try {
       data = JSON.parse(text);
-    } catch { /* some other text */ }
+    } catch {
+      /* some other text */
+    }
     if (data?.kind !== CLIP) {
       bench.complain("There are no parts and no SVG to paste: copy some first.");
       return;
@@ -198,7 +211,11 @@ function startHolds(bench) {
   window.addEventListener("blur", () => {
     for (const hold of Object.values(holds)) hold(false);
   });
-  for (const [id, hold] of [["without", plain], ["bare", bare], ["apart", apart]]) {
+  for (const [id, hold] of [
+    ["without", plain],
+    ["bare", bare],
+    ["apart", apart],
+  ]) {
     const button = document.getElementById(id);
     button.addEventListener("pointerdown", () => hold(true));
     for (const end of ["pointerup", "pointerleave", "pointercancel"]) button.addEventListener(end, () => hold(false));

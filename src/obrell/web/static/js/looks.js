@@ -6,7 +6,8 @@ export function startLooks(bench) {
   const panel = document.getElementById("looks");
   const compare = document.getElementById("compare");
   const field = (id) => document.getElementById(id);
-  const post = (path, body) => ask(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+  const post = (path, body) =>
+    ask(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
 
   /** What the server has of the selected part, for a panel; null when refused. */
   async function fetched(name) {
@@ -23,7 +24,11 @@ export function startLooks(bench) {
   async function show() {
     const text = await fetched("looks");
     if (text === null) return false;
-    const kept = [...panel.querySelectorAll("input, select")].map((input) => [input.id || input.name, input.value, input.checked]);
+    const kept = [...panel.querySelectorAll("input, select")].map((input) => [
+      input.id || input.name,
+      input.value,
+      input.checked,
+    ]);
     const within = panel.contains(document.activeElement);
     const typing = document.activeElement?.closest("#looks-save");
     const scrolled = panel.scrollTop;
@@ -104,7 +109,7 @@ export function startLooks(bench) {
       return;
     }
     if (tried) {
-      if (!await bench.post(editOf(button))) return;
+      if (!(await bench.post(editOf(button)))) return;
       compare.hidden = true;
     } else if (dropMaterial) await dropped(`materials/${dropMaterial}`);
     else if (dropGradient) await dropped(`gradients/${dropGradient}`);
@@ -117,7 +122,10 @@ export function startLooks(bench) {
     show();
   }
 
-  for (const [enter, leave] of [["pointerover", "pointerout"], ["focusin", "focusout"]]) {
+  for (const [enter, leave] of [
+    ["pointerover", "pointerout"],
+    ["focusin", "focusout"],
+  ]) {
     panel.addEventListener(enter, (event) => {
       const button = event.target.closest("[data-tried]");
       if (button && (enter === "pointerover" || button.matches(":focus-visible"))) bench.stage.preview(editOf(button));
@@ -133,7 +141,11 @@ export function startLooks(bench) {
   panel.addEventListener("submit", async (event) => {
     event.preventDefault();
     const name = event.target.elements.name.value;
-    const answer = await post(`${bench.api.base}/materials`, { part: bench.state.selected[0], name, scaled: field("looks-scaled").checked });
+    const answer = await post(`${bench.api.base}/materials`, {
+      part: bench.state.selected[0],
+      name,
+      scaled: field("looks-scaled").checked,
+    });
     const text = await answer.text();
     if (!answer.ok) {
       field("looks-fault").textContent = wordsOf(text);
@@ -144,10 +156,16 @@ export function startLooks(bench) {
     await bench.refresh();
     show();
   });
-  const escapes = [[panel, () => {
-    close();
-    bench.stage.element.focus();
-  }], [compare, closeCompared]];
+  const escapes = [
+    [
+      panel,
+      () => {
+        close();
+        bench.stage.element.focus();
+      },
+    ],
+    [compare, closeCompared],
+  ];
   for (const [place, away] of escapes) {
     place.addEventListener("keydown", (event) => {
       if (event.key !== "Escape") return;
@@ -165,7 +183,10 @@ export function startLooks(bench) {
     const form = event.target.closest("[data-keep-gradient]");
     if (!form) return;
     event.preventDefault();
-    const answer = await post(`${bench.api.base}/gradients`, { path: form.dataset.keepGradient, name: form.elements.name.value });
+    const answer = await post(`${bench.api.base}/gradients`, {
+      path: form.dataset.keepGradient,
+      name: form.elements.name.value,
+    });
     const text = await answer.text();
     if (answer.ok) say(JSON.parse(text).said);
     else bench.complain(wordsOf(text));

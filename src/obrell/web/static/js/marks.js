@@ -8,6 +8,11 @@ import { Pen, Points } from "./points.js";
 
 const NS = "http://www.w3.org/2000/svg";
 const RULER_PX = 22;
+/** The bars over and under the stage, which the art never lies beneath in sight. */
+const BAR_PX = 24;
+const FOOT_PX = 36;
+/** How far from the art its dimensions stand. */
+const DIMENSION_PX = 16;
 const LIGHT_AIR_PX = 52;
 const DRAG_FROM_PX = 3;
 const HAIR_PX = 3;
@@ -23,6 +28,10 @@ export function svg(tag, attributes, text) {
   return node;
 }
 
+/** How far the lamp is dragged in or out before its height changes, and by how much then. */
+const RISE_FROM_PX = 24;
+const DEGREES_PER_PX = 0.5;
+
 export const short = (value) => String(Math.round(value * 100) / 100);
 const modifiers = (event) => ({ constrained: event.shiftKey, centred: event.altKey });
 
@@ -30,13 +39,19 @@ const modifiers = (event) => ({ constrained: event.shiftKey, centred: event.altK
 export function toCanvas(part, x, y) {
   const angle = (part.turn * Math.PI) / 180;
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-  return [part.x + cos * x - sin * y, part.y + sin * x + cos * y];
+  const across = part.mirrored ? -x : x;
+  return [part.x + cos * across - sin * y, part.y + sin * across + cos * y];
 }
 
 /** The frame of a part as four corners, clockwise from the top left, in logical px. */
 function corners(part) {
   const [left, top, right, bottom] = part.frame;
-  return [[left, top], [right, top], [right, bottom], [left, bottom]].map(([x, y]) => toCanvas(part, x, y));
+  return [
+    [left, top],
+    [right, top],
+    [right, bottom],
+    [left, bottom],
+  ].map(([x, y]) => toCanvas(part, x, y));
 }
 
 const probe = document.createElement("canvas").getContext("2d");
@@ -55,7 +70,8 @@ function inside(part, x, y, hair = 0) {
   const angle = (-part.turn * Math.PI) / 180;
   const dx = x - part.x;
   const dy = y - part.y;
-  const u = Math.cos(angle) * dx - Math.sin(angle) * dy;
+  const across = Math.cos(angle) * dx - Math.sin(angle) * dy;
+  const u = part.mirrored ? -across : across;
   const v = Math.sin(angle) * dx + Math.cos(angle) * dy;
   const [left, top, right, bottom] = part.frame;
   if (part.kind === "text") return u >= left && u <= right && v >= top && v <= bottom;
@@ -115,10 +131,21 @@ export class Marks {
       return;
     }
     this.tool = tool;
-    this.stage.element.classList.toggle("drawing", Boolean(tool));
+    this.showTool();
+  }
+
+  /** The words of the sheet show which tool is taken. */
+  showTool() {
+    this.stage.element.classList.toggle("drawing", Boolean(this.tool));
     for (const button of document.querySelectorAll("#sheet [data-draw]")) {
-      button.setAttribute("aria-pressed", String(button.dataset.draw === tool));
+      button.setAttribute("aria-pressed", String(button.dataset.draw === this.tool));
     }
+  }
+
+  /** Let the handles of a picture crop it, or no more. @param {string} id */
+  crop(id) {
+    this.cropping = id === this.cropping ? "" : id;
+    this.draw();
   }
 
   draw() {
@@ -134,6 +161,7 @@ export class Marks {
     this.points.draw(selected.length === 1 && !this.drawing ? selected[0] : null);
     this.gradients.draw(selected.length === 1 && !this.drawing ? selected[0] : null);
     this.pen.draw();
+    document.querySelector("#sheet [data-do=crop]")?.setAttribute("aria-pressed", String(Boolean(this.cropping)));
     this.#light();
     this.#rulers(selected);
   }
@@ -155,13 +183,21 @@ export class Marks {
     if (this.sizing) this.#canvasSize(x, y, ...size, width, height);
     const inset = margin * this.stage.zoom;
     if (margin > 0 && size[0] > 2 * inset && size[1] > 2 * inset) {
-      this.svg.append(svg("rect", {
-        class: "margin", x: x + inset, y: y + inset, width: size[0] - 2 * inset, height: size[1] - 2 * inset,
-      }));
+      this.svg.append(
+        svg("rect", {
+          class: "margin",
+          x: x + inset,
+          y: y + inset,
+          width: size[0] - 2 * inset,
+          height: size[1] - 2 * inset,
+        }),
+      );
     }
     const edges = {
-      left: `M${x} ${y}v${size[1]}`, right: `M${x + size[0]} ${y}v${size[1]}`,
-      top: `M${x} ${y}h${size[0]}`, bottom: `M${x} ${y + size[1]}h${size[0]}`,
+      left: `M${x} ${y}v${size[1]}`,
+      right: `M${x + size[0]} ${y}v${size[1]}`,
+      top: `M${x} ${y}h${size[0]}`,
+      bottom: `M${x} ${y + size[1]}h${size[0]}`,
     };
     for (const [side, d] of Object.entries(edges)) {
       const cursor = side === "left" || side === "right" ? "ew-resize" : "ns-resize";
@@ -180,7 +216,12 @@ export class Marks {
       const address = `/files/${reference.file}`;
       if (image.getAttribute("src") !== address) image.src = address;
       const [x, y] = this.stage.toScreen(reference.x, reference.y);
-      Object.assign(image.style, { left: `${x}px`, top: `${y}px`, width: `${reference.width * this.stage.zoom}px`, opacity: reference.opacity });
+      Object.assign(image.style, {
+        left: `${x}px`,
+        top: `${y}px`,
+        width: `${reference.width * this.stage.zoom}px`,
+        opacity: reference.opacity,
+      });
     }
   }
 
@@ -208,7 +249,10 @@ export class Marks {
       if (words.startsWith("pixels")) continue;
       this.svg.append(this.#line(axis, at, { class: "snap" }));
       const [x, y] = this.stage.toScreen(at, at);
-      const place = axis === "across" ? { x: Math.min(clientWidth - 90, Math.max(110, x)), y: clientHeight - 66 } : { x: 110, y: y - 10 };
+      const place =
+        axis === "across"
+          ? { x: Math.min(clientWidth - 90, Math.max(110, x)), y: clientHeight - 66 }
+          : { x: 110, y: y - 10 };
       this.svg.append(svg("text", { class: "snap-words", ...place }, words));
     }
   }
@@ -218,7 +262,10 @@ export class Marks {
     const over = this.over && this.now.parts.find((part) => part.id === this.over);
     if (!over || selected.length !== 1 || this.stage.edit || this.tool || selected[0].id === over.id) return;
     const [a, b] = [around(selected[0]), around(over)];
-    const gaps = [["across", 0], ["down", 1]].map(([axis, i]) => {
+    const gaps = [
+      ["across", 0],
+      ["down", 1],
+    ].map(([axis, i]) => {
       const [low, high] = a[i] < b[i] ? [a, b] : [b, a];
       return { axis, from: low[i + 2], to: high[i] };
     });
@@ -227,8 +274,18 @@ export class Marks {
       const i = axis === "across" ? 1 : 0;
       const middle = (Math.max(a[i], b[i]) + Math.min(a[i + 2], b[i + 2])) / 2;
       const ends = [from, to].map((at) => (i ? this.stage.toScreen(at, middle) : this.stage.toScreen(middle, at)));
-      this.svg.append(svg("path", { class: "between", d: `M${ends[0].join(" ")}L${ends[1].join(" ")}` }),
-        svg("text", { class: "between-words", x: (ends[0][0] + ends[1][0]) / 2 + (i ? 0 : 20), y: (ends[0][1] + ends[1][1]) / 2 - (i ? 10 : 0) }, short(to - from)));
+      this.svg.append(
+        svg("path", { class: "between", d: `M${ends[0].join(" ")}L${ends[1].join(" ")}` }),
+        svg(
+          "text",
+          {
+            class: "between-words",
+            x: (ends[0][0] + ends[1][0]) / 2 + (i ? 0 : 20),
+            y: (ends[0][1] + ends[1][1]) / 2 - (i ? 10 : 0),
+          },
+          short(to - from),
+        ),
+      );
     }
   }
 
@@ -236,7 +293,9 @@ export class Marks {
   #dim() {
     const group = this.inner && this.now.parts.find((part) => part.id === this.inner);
     if (!group) return;
-    const hole = corners(group).map((corner) => this.stage.toScreen(...corner).join(" ")).join("L");
+    const hole = corners(group)
+      .map((corner) => this.stage.toScreen(...corner).join(" "))
+      .join("L");
     const { clientWidth, clientHeight } = this.stage.element;
     this.svg.append(svg("path", { class: "dimmed", d: `M0 0H${clientWidth}V${clientHeight}H0ZM${hole}Z` }));
   }
@@ -262,6 +321,7 @@ export class Marks {
       return;
     }
     this.#dimensions(part, points);
+    if (this.cropping === part.id) this.#whole(part);
     const names = part.kind === "text" ? ["nw", "ne", "se", "sw"] : Object.keys(HANDLES);
     for (const name of names) this.#handle(part, points, name);
     if (this.gradients.now) return;
@@ -272,12 +332,28 @@ export class Marks {
     this.svg.append(svg("path", { class: "frame", d: `M${cx} ${cy}l${nx * 17} ${ny * 17}` }), knob);
   }
 
+  /** All of a picture that is cropped. */
+  #whole(part) {
+    const points = corners({ ...part, frame: part.picture }).map(([x, y]) => this.stage.toScreen(x, y));
+    this.svg.append(
+      svg("path", { class: "whole-picture", d: `M${points.map((point) => point.join(" ")).join("L")}Z` }),
+    );
+  }
+
   #handle(part, points, name) {
     const [sx, sy] = HANDLES[name];
     const [x, y] = this.#between(points, (sx + 1) / 2, (sy + 1) / 2);
-    const node = svg("rect", { class: "hd", x: x - 4.5, y: y - 4.5, width: 9, height: 9, rx: 2, "data-handle": name });
+    const node = svg("rect", {
+      class: this.cropping === part.id ? "hd crop" : "hd",
+      x: x - 4.5,
+      y: y - 4.5,
+      width: 9,
+      height: 9,
+      rx: 2,
+      "data-handle": name,
+    });
     const cursors = ["ew-resize", "nwse-resize", "ns-resize", "nesw-resize"];
-    const direction = Math.round((Math.atan2(sy, sx) * 180 / Math.PI + part.turn) / 45);
+    const direction = Math.round(((Math.atan2(sy, sx) * 180) / Math.PI + part.turn) / 45);
     node.style.cursor = cursors[((direction % 4) + 4) % 4];
     this.svg.append(node);
   }
@@ -302,10 +378,28 @@ export class Marks {
     this.#dimension(points, 1, bottom - top);
   }
 
+  /** How far out along a way a dimension line stands clear of the canvas; 0 where that cannot be seen. */
+  #beyond([x, y], nx, ny) {
+    const [width, height] = this.now.canvas;
+    const edges = [
+      [0, 0],
+      [width, 0],
+      [0, height],
+      [width, height],
+    ].map(([a, b]) => this.stage.toScreen(a, b));
+    const away = Math.max(14, ...edges.map(([a, b]) => (a - x) * nx + (b - y) * ny)) + DIMENSION_PX;
+    const { clientWidth, clientHeight } = this.stage.element;
+    const [toX, toY] = [x + nx * away, y + ny * away];
+    const seen =
+      toX > RULER_PX && toX < clientWidth - 12 && toY > RULER_PX + BAR_PX && toY < clientHeight - FOOT_PX - 8;
+    return seen ? away : 0;
+  }
+
   #dimension(points, side, length) {
     const [nx, ny] = this.#outward(points, side);
     const [from, to] = [points[side], points[(side + 1) % 4]];
-    const away = 30;
+    const away = this.#beyond(from, nx, ny);
+    if (!away) return;
     const [ax, ay, bx, by] = [from[0] + nx * away, from[1] + ny * away, to[0] + nx * away, to[1] + ny * away];
     const span = Math.hypot(bx - ax, by - ay);
     const [ux, uy] = [(bx - ax) / (span || 1), (by - ay) / (span || 1)];
@@ -328,16 +422,26 @@ export class Marks {
     const [x, y] = this.stage.toScreen(canvas[0] / 2, canvas[1] / 2);
     const angle = (light * Math.PI) / 180;
     const box = this.stage.element.getBoundingClientRect();
-    const wanted = Math.hypot(canvas[0], canvas[1]) / 2 * this.stage.zoom * 0.72 + LIGHT_AIR_PX;
+    const wanted = (Math.hypot(canvas[0], canvas[1]) / 2) * this.stage.zoom * 0.72 + LIGHT_AIR_PX;
     const rx = Math.min(wanted, box.width / 2 - 60);
     const ry = Math.min((canvas[1] / 2) * this.stage.zoom + LIGHT_AIR_PX, box.height / 2 - 60);
-    const limit = (value, most) => Math.min(most, Math.max(RULER_PX + 18, value));
-    this.light.style.left = `${limit(x + Math.sin(angle) * rx, box.width - 18)}px`;
-    this.light.style.top = `${limit(y - Math.cos(angle) * ry, box.height - 18)}px`;
+    const limit = (value, least, most) => Math.min(most, Math.max(least + 18, value));
+    const left = limit(x + Math.sin(angle) * rx, RULER_PX, box.width - 18);
+    const top = limit(y - Math.cos(angle) * ry, RULER_PX + BAR_PX, box.height - FOOT_PX - 18);
+    // Where there is no room beside the art, the lamp stands small in the corner of the rulers.
+    const [across, down] = this.stage.toScreen(0, 0);
+    const [right, bottom] = this.stage.toScreen(canvas[0], canvas[1]);
+    const over = left > across - 14 && left < right + 14 && top > down - 14 && top < bottom + 14;
+    this.light.classList.toggle("docked", over);
+    this.light.style.left = `${over ? RULER_PX / 2 : left}px`;
+    this.light.style.top = `${over ? BAR_PX + RULER_PX / 2 : top}px`;
   }
 
   #rulers(selected) {
-    for (const [id, axis] of [["ruler-x", 0], ["ruler-y", 1]]) {
+    for (const [id, axis] of [
+      ["ruler-x", 0],
+      ["ruler-y", 1],
+    ]) {
       const ruler = document.getElementById(id);
       const ratio = this.stage.ratio;
       const length = axis ? ruler.clientHeight : ruler.clientWidth;
@@ -351,7 +455,7 @@ export class Marks {
 
   #ruler(pen, axis, length, selected) {
     const zoom = this.stage.zoom;
-    const origin = (axis ? this.stage.y : this.stage.x) - RULER_PX;
+    const origin = axis ? this.stage.y - RULER_PX - BAR_PX : this.stage.x - RULER_PX;
     const step = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000].find((value) => value * zoom >= 42) || 10000;
     const place = (value) => origin + value * zoom;
     pen.fillStyle = "#0d6a7026";
@@ -380,6 +484,29 @@ export class Marks {
       pen.fillText(String(value), 0, 0);
       pen.restore();
     }
+    if (selected.length === 1) this.#measure(pen, axis, place, selected[0]);
+  }
+
+  /** How long the selected part is, written on its stretch of the ruler. */
+  #measure(pen, axis, place, part) {
+    const values = corners(part).map((corner) => corner[axis]);
+    const [from, to] = [Math.min(...values), Math.max(...values)];
+    const words = short(to - from);
+    const length = axis
+      ? this.stage.element.clientHeight - FOOT_PX - BAR_PX - RULER_PX
+      : this.stage.element.clientWidth - RULER_PX;
+    const middle = (Math.max(0, place(from)) + Math.min(length, place(to))) / 2;
+    const wide = pen.measureText(words).width + 8;
+    pen.save();
+    if (axis) {
+      pen.translate(10, middle);
+      pen.rotate(-Math.PI / 2);
+    } else pen.translate(middle, 11);
+    pen.fillStyle = "#0d6a70";
+    pen.fillRect(-wide / 2, -8, wide, 14);
+    pen.fillStyle = "#fff";
+    pen.fillText(words, 0, 3);
+    pen.restore();
   }
 
   // The hand
@@ -397,7 +524,11 @@ export class Marks {
     event.preventDefault();
     const box = this.stage.element.getBoundingClientRect();
     if (event.ctrlKey || event.metaKey) {
-      this.stage.zoomAbout(this.stage.zoom * 2 ** (-event.deltaY / 240), event.clientX - box.left, event.clientY - box.top);
+      this.stage.zoomAbout(
+        this.stage.zoom * 2 ** (-event.deltaY / 240),
+        event.clientX - box.left,
+        event.clientY - box.top,
+      );
     } else {
       const [dx, dy] = event.shiftKey ? [event.deltaY, event.deltaX] : [event.deltaX, event.deltaY];
       this.stage.look(this.stage.zoom, this.stage.x - dx, this.stage.y - dy);
@@ -423,6 +554,7 @@ export class Marks {
     else if (!this.tool && this.points.press(event)) return;
     else if (this.tool) this.#drawPart(event);
     else if (ruler) this.#pullGuide(event, ruler);
+    else if (handle && this.cropping) this.#crop(event, handle);
     else if (handle) this.#resize(event, handle);
     else if (guide && !this.hit(...this.stage.toLogical(event))) this.#dragGuide(event, guide);
     else if (turn) this.#turn(event, turn);
@@ -515,14 +647,18 @@ export class Marks {
       this.draw();
     };
     window.addEventListener("pointermove", move);
-    window.addEventListener("pointerup", (now) => {
-      window.removeEventListener("pointermove", move);
-      const box = this.stage.element.getBoundingClientRect();
-      const far = axis === "across" ? now.clientX - box.left : now.clientY - box.top;
-      this.newGuide = null;
-      if (far > RULER_PX) this.bench.post({ kind: "add-guide", axis, at: at(now) });
-      else this.draw();
-    }, { once: true });
+    window.addEventListener(
+      "pointerup",
+      (now) => {
+        window.removeEventListener("pointermove", move);
+        const box = this.stage.element.getBoundingClientRect();
+        const far = axis === "across" ? now.clientX - box.left : now.clientY - box.top;
+        this.newGuide = null;
+        if (far > RULER_PX) this.bench.post({ kind: "add-guide", axis, at: at(now) });
+        else this.draw();
+      },
+      { once: true },
+    );
   }
 
   #dragGuide(event, id) {
@@ -549,8 +685,15 @@ export class Marks {
       return false;
     };
     const hair = HAIR_PX / this.stage.zoom;
-    return [...parts].reverse().filter((part) => part.kind !== "group" && !hidden(part)
-      && (!sealed(part) || this.bench.state.selected.includes(part.id)) && inside(part, x, y, hair));
+    return [...parts]
+      .reverse()
+      .filter(
+        (part) =>
+          part.kind !== "group" &&
+          !hidden(part) &&
+          (!sealed(part) || this.bench.state.selected.includes(part.id)) &&
+          inside(part, x, y, hair),
+      );
   }
 
   /** What a press at a place takes hold of: the outermost group, or what lies in the group worked in. */
@@ -582,17 +725,23 @@ export class Marks {
     }
     const held = selected.some((id) => id === hit.id || this.bench.under(id, hit.id));
     const ids = held ? selected : [hit.id];
-    if (!held) this.bench.select(ids);
+    if (!held) {
+      this.bench.near = { parts: hit.id, at: `${short(x)},${short(y)}` };
+      this.bench.select(ids);
+    }
     const copy = event.ctrlKey || event.metaKey;
     const edit = (dx, dy, at) => ({
-      parts: ids, constrained: at.shiftKey,
-      ...(copy ? { kind: "duplicate", dx: this.whole(dx), dy: this.whole(dy) }
+      parts: ids,
+      constrained: at.shiftKey,
+      ...(copy
+        ? { kind: "duplicate", dx: this.whole(dx), dy: this.whole(dy) }
         : { kind: "move", dx: this.fine(dx), dy: this.fine(dy), snap: this.snap }),
     });
     this.follow(event, edit, (moved) => {
       if (moved) return;
       if (event.shiftKey) this.bench.select(selected.filter((id) => id !== hit.id));
       else if (held && (selected.length > 1 || selected[0] !== hit.id)) this.bench.select([hit.id]);
+      else if (held) this.bench.pressed(ids, x, y);
     });
   }
 
@@ -631,16 +780,18 @@ export class Marks {
     const box = this.stage.element.getBoundingClientRect();
     const found = this.under(...this.stage.toLogical(event));
     const list = document.getElementById("piled");
-    list.replaceChildren(...found.map((part) => {
-      const button = document.createElement("button");
-      button.className = "word";
-      button.textContent = part.name;
-      button.addEventListener("click", () => {
-        list.hidden = true;
-        this.bench.select([part.id]);
-      });
-      return button;
-    }));
+    list.replaceChildren(
+      ...found.map((part) => {
+        const button = document.createElement("button");
+        button.className = "word";
+        button.textContent = part.name;
+        button.addEventListener("click", () => {
+          list.hidden = true;
+          this.bench.select([part.id]);
+        });
+        return button;
+      }),
+    );
     list.hidden = found.length === 0;
     list.style.left = `${event.clientX - box.left}px`;
     list.style.top = `${event.clientY - box.top}px`;
@@ -652,7 +803,14 @@ export class Marks {
     const [x, y] = this.stage.toLogical(event).map((value) => this.fine(value));
     this.drawing = true;
     const edit = (dx, dy, at) => ({
-      kind: "draw", shape, x0: x, y0: y, x1: this.fine(x + dx), y1: this.fine(y + dy), ...modifiers(at), snap: this.snap,
+      kind: "draw",
+      shape,
+      x0: x,
+      y0: y,
+      x1: this.fine(x + dx),
+      y1: this.fine(y + dy),
+      ...modifiers(at),
+      snap: this.snap,
     });
     this.follow(event, edit, (moved) => {
       this.drawing = false;
@@ -664,10 +822,27 @@ export class Marks {
   #resize(event, handle) {
     const part = this.bench.part;
     let last = null;
-    this.follow(event, (dx, dy, at) => {
-      last = { kind: "resize", part: part.id, handle, dx: this.fine(dx), dy: this.fine(dy), ...modifiers(at), snap: this.snap };
-      return last;
-    }, (moved) => moved && this.#askForEffects(last));
+    this.follow(
+      event,
+      (dx, dy, at) => {
+        last = {
+          kind: "resize",
+          part: part.id,
+          handle,
+          dx: this.fine(dx),
+          dy: this.fine(dy),
+          ...modifiers(at),
+          snap: this.snap,
+        };
+        return last;
+      },
+      (moved) => moved && this.#askForEffects(last),
+    );
+  }
+
+  #crop(event, handle) {
+    const { part } = this.bench;
+    this.follow(event, (dx, dy) => ({ kind: "crop", part: part.id, handle, dx: this.fine(dx), dy: this.fine(dy) }));
   }
 
   /** After a pull, the lengths of effects can be made to scale along. */
@@ -697,12 +872,18 @@ export class Marks {
   #canvas(event, side) {
     this.sizing = true;
     const outwards = { left: (dx) => -dx, right: (dx) => dx, top: (dx, dy) => -dy, bottom: (dx, dy) => dy }[side];
-    this.follow(event, (dx, dy, at) => ({
-      kind: "canvas-edges", [side]: Math.round(outwards(dx, dy)), centred: at.altKey,
-    }), () => {
-      this.sizing = false;
-      this.draw();
-    });
+    this.follow(
+      event,
+      (dx, dy, at) => ({
+        kind: "canvas-edges",
+        [side]: Math.round(outwards(dx, dy)),
+        centred: at.altKey,
+      }),
+      () => {
+        this.sizing = false;
+        this.draw();
+      },
+    );
   }
 
   #lightEdit(degrees, constrained) {
@@ -710,12 +891,20 @@ export class Marks {
     return { kind: "set", changes: [{ path: "light/direction", value: ((angle % 360) + 360) % 360 }] };
   }
 
+  /** Dragged round the canvas the lamp sets where the light comes from; dragged inwards it rises. */
   #dragLight(event) {
     const [width, height] = this.now.canvas;
     const [x, y] = this.stage.toLogical(event);
+    const far = Math.hypot(x - width / 2, y - height / 2);
+    const { lightHeight } = this.now;
     this.follow(event, (dx, dy, at) => {
       const angle = (Math.atan2(x + dx - width / 2, height / 2 - (y + dy)) * 180) / Math.PI;
-      return this.#lightEdit(angle, at.shiftKey);
+      const edit = this.#lightEdit(angle, at.shiftKey);
+      const inwards = (far - Math.hypot(x + dx - width / 2, y + dy - height / 2)) * this.stage.zoom;
+      const more = Math.sign(inwards) * Math.max(0, Math.abs(inwards) - RISE_FROM_PX) * DEGREES_PER_PX;
+      const rise = Math.round(Math.min(90, Math.max(0, lightHeight + more)));
+      if (more) edit.changes.push({ path: "light/height", value: rise });
+      return edit;
     });
   }
 

@@ -1,6 +1,6 @@
 /** What every page does: words for failures, the ground switch, menus, undo keys. */
 
-const GROUND = "obrell-ground";
+const GROUND = "obrell/looked-at-on";
 
 /** Write words into a line of the bar; all of them show on hovering, when there are too many. */
 export function tell(place, words) {
@@ -73,30 +73,43 @@ export function ownGrounds(address) {
   }
 }
 
-/** @param {string} ground */
-function stand(ground) {
+/** One control stands on this. @param {string} ground */
+export function stand(ground) {
   document.body.dataset.groundNow = ground;
+  press(ground);
+}
+
+function press(ground) {
   for (const button of document.querySelectorAll(".ground")) {
     button.setAttribute("aria-pressed", String(button.dataset.ground === ground));
   }
 }
 
+/** Where there are several controls, each stands on its own ground, or all on one that is chosen for looking. */
 export function showGround() {
-  let ground = "light";
-  try {
-    ground = localStorage.getItem(GROUND) || "light";
-  } catch { /* storage may be off: the light ground it is */ }
-  stand(ground);
   ownGrounds();
+  const several = document.querySelector(".ground[data-ground='']");
+  if (!several) return;
+  let ground = "";
+  try {
+    ground = localStorage.getItem(GROUND) || "";
+  } catch {
+    /* storage may be off: each on its own */
+  }
+  press(ground);
+  for (const node of document.querySelectorAll("[data-stands]"))
+    node.dataset.groundNow = ground || node.dataset.stands;
 }
 
 document.addEventListener("click", (event) => {
   const ground = event.target.closest(".ground");
-  if (ground) {
+  if (ground && document.querySelector(".ground[data-ground='']")) {
     try {
       localStorage.setItem(GROUND, ground.dataset.ground);
-    } catch { /* storage may be off: only this page then */ }
-    stand(ground.dataset.ground);
+    } catch {
+      /* storage may be off: only this page then */
+    }
+    showGround();
   }
   for (const menu of document.querySelectorAll("details.menu[open]")) {
     if (!menu.contains(event.target)) menu.open = false;
@@ -132,6 +145,21 @@ export function undoKey(event) {
 export function typing(event) {
   return Boolean(event.target.closest?.("input:not([type=range]):not([type=checkbox]), textarea, select"));
 }
+
+/** The sheet of keys, from its beginning. */
+export function showKeys() {
+  const sheet = document.getElementById("keys");
+  if (!sheet || sheet.open) return;
+  sheet.showModal();
+  sheet.focus();
+  sheet.scrollTop = 0;
+}
+
+document.addEventListener("keydown", (event) => {
+  if (event.key !== "?" || typing(event) || event.ctrlKey || event.metaKey) return;
+  event.preventDefault();
+  showKeys();
+});
 
 if (!document.querySelector(".bench")) {
   document.addEventListener("keydown", (event) => {

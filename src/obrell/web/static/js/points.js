@@ -5,7 +5,6 @@ const NEAR_PX = 9;
 const key = (contour, index) => `${contour}/${index}`;
 const pair = (name) => name.split("/").map(Number);
 
-
 /** Length and direction of a stretch, as it is shown beside the pointer. */
 const measured = (dx, dy) => {
   const degrees = ((Math.atan2(dx, -dy) * 180) / Math.PI + 360) % 360;
@@ -62,14 +61,18 @@ export class Points {
     for (let index = 0; index < (closed ? count : count - 1); index += 1) {
       const [a, b] = [knots[index], knots[(index + 1) % count]];
       const d = `M${at(a[0], a[1])}C${at(a[0] + a[4], a[1] + a[5])} ${at(b[0] + b[2], b[1] + b[3])} ${at(b[0], b[1])}`;
-      this.marks.svg.append(svg("path", { class: "spine", d }), svg("path", { class: "vein", d, "data-segment": key(number, index) }));
+      this.marks.svg.append(
+        svg("path", { class: "spine", d }),
+        svg("path", { class: "vein", d, "data-segment": key(number, index) }),
+      );
     }
     knots.forEach((knot, index) => {
       const name = key(number, index);
       const on = this.chosen.has(name);
       const [x, y] = this.screen(part, knot[0], knot[1]);
       if (on) this.#handles(part, knot, name, x, y);
-      const shape = knot[6] ? svg("circle", { cx: x, cy: y, r: 4.5 })
+      const shape = knot[6]
+        ? svg("circle", { cx: x, cy: y, r: 4.5 })
         : svg("rect", { x: x - 4, y: y - 4, width: 8, height: 8 });
       shape.setAttribute("class", on ? "knot on" : "knot");
       shape.dataset.knot = name;
@@ -78,11 +81,16 @@ export class Points {
   }
 
   #handles(part, knot, name, x, y) {
-    for (const [side, dx, dy] of [["in", knot[2], knot[3]], ["out", knot[4], knot[5]]]) {
+    for (const [side, dx, dy] of [
+      ["in", knot[2], knot[3]],
+      ["out", knot[4], knot[5]],
+    ]) {
       if (!dx && !dy) continue;
       const [hx, hy] = this.screen(part, knot[0] + dx, knot[1] + dy);
-      this.marks.svg.append(svg("path", { class: "arm", d: `M${x} ${y}L${hx} ${hy}` }),
-        svg("circle", { class: "grip", cx: hx, cy: hy, r: 4, "data-grip": name, "data-side": side }));
+      this.marks.svg.append(
+        svg("path", { class: "arm", d: `M${x} ${y}L${hx} ${hy}` }),
+        svg("circle", { class: "grip", cx: hx, cy: hy, r: 4, "data-grip": name, "data-side": side }),
+      );
     }
   }
 
@@ -101,12 +109,18 @@ export class Points {
 
   #dragPoints(event, part, name) {
     let names = this.chosen.has(name) ? [...this.chosen] : [name];
-    if (event.shiftKey) names = this.chosen.has(name) ? [...this.chosen].filter((other) => other !== name) : [...this.chosen, name];
+    if (event.shiftKey)
+      names = this.chosen.has(name) ? [...this.chosen].filter((other) => other !== name) : [...this.chosen, name];
     this.chosen = new Set(names);
     this.marks.draw();
     const [marks, points] = [this.marks, this.list];
     const edit = (dx, dy, at) => ({
-      kind: "move-points", part: part.id, points, dx: marks.whole(dx), dy: marks.whole(dy), constrained: at.shiftKey,
+      kind: "move-points",
+      part: part.id,
+      points,
+      dx: marks.whole(dx),
+      dy: marks.whole(dy),
+      constrained: at.shiftKey,
     });
     this.marks.follow(event, edit, (moved) => !moved && this.marks.bench.refresh());
   }
@@ -117,22 +131,37 @@ export class Points {
     const offset = side === "in" ? 2 : 4;
     const [x, y] = toCanvas(part, knot[0] + knot[offset], knot[1] + knot[offset + 1]);
     this.marks.follow(event, (dx, dy, at) => ({
-      kind: "move-handle", part: part.id, point, side, x: x + dx, y: y + dy, alone: at.altKey, constrained: at.shiftKey,
+      kind: "move-handle",
+      part: part.id,
+      point,
+      side,
+      x: x + dx,
+      y: y + dy,
+      alone: at.altKey,
+      constrained: at.shiftKey,
     }));
   }
 
   #dragSegment(event, part, name) {
     const point = pair(name);
     const [x, y] = this.marks.stage.toLogical(event);
-    this.marks.follow(event, (dx, dy) => ({ kind: "drag-segment", part: part.id, point, x, y, dx, dy }), (moved) => {
-      if (!moved) this.choose([name]);
-    });
+    this.marks.follow(
+      event,
+      (dx, dy) => ({ kind: "drag-segment", part: part.id, point, x, y, dx, dy }),
+      (moved) => {
+        if (!moved) this.choose([name]);
+      },
+    );
   }
 
   #dragEnd(event, part, index) {
     this.marks.follow(event, (dx, dy, keys) => ({
-      kind: "move-end", part: part.id, end: index ? "end" : "start",
-      dx: this.marks.whole(dx), dy: this.marks.whole(dy), constrained: keys.shiftKey,
+      kind: "move-end",
+      part: part.id,
+      end: index ? "end" : "start",
+      dx: this.marks.whole(dx),
+      dy: this.marks.whole(dy),
+      constrained: keys.shiftKey,
     }));
   }
 
@@ -155,14 +184,12 @@ export class Points {
     const { bench } = this.marks;
     const part = bench.part.id;
     const points = this.list;
-    if (name === "simplify") {
-      this.clear();
-      bench.post({ kind: "simplify", part });
-      return;
-    }
     if (!points.length || (name === "join" && points.length !== 2)) {
-      bench.complain(name === "join" ? "Choose the two open ends to join: press one, then Shift and press the other."
-        : "Choose points first: press one on the stage, with Shift more.");
+      bench.complain(
+        name === "join"
+          ? "Choose the two open ends to join: press one, then Shift and press the other."
+          : "Choose points first: press one on the stage, with Shift more.",
+      );
       return;
     }
     const edits = {
@@ -319,24 +346,34 @@ export class Pen {
       const [x, y] = stage.toLogical(at);
       const [dx, dy] = [this.marks.whole(x - knot.x), this.marks.whole(y - knot.y)];
       const far = Math.hypot(dx, dy) * stage.zoom > 3;
-      Object.assign(knot, far ? { in_x: -dx, in_y: -dy, out_x: dx, out_y: dy } : { in_x: 0, in_y: 0, out_x: 0, out_y: 0 });
+      Object.assign(
+        knot,
+        far ? { in_x: -dx, in_y: -dy, out_x: dx, out_y: dy } : { in_x: 0, in_y: 0, out_x: 0, out_y: 0 },
+      );
       if (this.first || this.going) stage.preview(this.#edit(knot, constrained));
     };
     window.addEventListener("pointermove", move);
-    window.addEventListener("pointerup", () => {
-      window.removeEventListener("pointermove", move);
-      this.held = false;
-      this.#next(() => (this.going && this.#closing(event) ? this.#close() : this.#keep(knot, constrained)));
-    }, { once: true });
+    window.addEventListener(
+      "pointerup",
+      () => {
+        window.removeEventListener("pointermove", move);
+        this.held = false;
+        this.#next(() => (this.going && this.#closing(event) ? this.#close() : this.#keep(knot, constrained)));
+      },
+      { once: true },
+    );
   }
 
   /** Points are saved one after the other, however fast they are put, each on the state the last one left,
    * which is shown only once the press is over. */
   #next(action) {
     const settled = () => new Promise((done) => setTimeout(done, 0));
-    const saving = (this.saving || Promise.resolve()).then(settled).then(action).finally(() => {
-      if (this.saving === saving) this.saving = null;
-    });
+    const saving = (this.saving || Promise.resolve())
+      .then(settled)
+      .then(action)
+      .finally(() => {
+        if (this.saving === saving) this.saving = null;
+      });
     this.saving = saving;
   }
 

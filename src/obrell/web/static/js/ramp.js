@@ -43,11 +43,15 @@ export function startRamp(bench) {
     stop.focus({ preventScroll: true });
     show();
     let position = null;
-    dragged(bench, (at) => {
-      position = share(rail, at);
-      stop.style.left = `${position * 100}%`;
-      bench.stage.preview(moved(ramp, stop.dataset.index, position));
-    }, (any) => any && bench.post(moved(ramp, stop.dataset.index, position)));
+    dragged(
+      bench,
+      (at) => {
+        position = share(rail, at);
+        stop.style.left = `${position * 100}%`;
+        bench.stage.preview(moved(ramp, stop.dataset.index, position));
+      },
+      (any) => any && bench.post(moved(ramp, stop.dataset.index, position)),
+    );
   });
 
   sheet.addEventListener("keydown", (event) => {

@@ -3,6 +3,8 @@
  *
  * One wish is under way at a time; while it is, only the newest one waits.
  */
+import { listAfter, sceneOf } from "./told.js";
+
 const RETRY_MS = 700;
 const NEAREST = 128;
 const FARTHEST = 0.05;
@@ -66,10 +68,10 @@ export class Stage extends EventTarget {
   /** Put a canvas of that logical size into the middle. */
   centre(width, height, zoom) {
     const box = this.element.getBoundingClientRect();
-    const free = { width: box.width - 22, height: box.height - 22 };
+    const free = { width: box.width - 22, height: box.height - 46 };
     const fit = Math.min((free.width - 110) / width, (free.height - 190) / height);
     const next = zoom ?? Math.max(0.1, fit >= 1 ? Math.min(16, Math.floor(fit)) : fit);
-    this.look(next, 22 + (free.width - width * next) / 2, 22 + (free.height - 36 - height * next) / 2);
+    this.look(next, 22 + (free.width - width * next) / 2, 46 + (free.height - 36 - height * next) / 2);
   }
 
   /** Show the control with an edit that is not saved; null shows it as it is. */
@@ -89,9 +91,16 @@ export class Stage extends EventTarget {
     const box = this.element.getBoundingClientRect();
     if (box.width < 1 || box.height < 1) return;
     const wish = {
-      seq: ++this.seq, edit: this.edit, density: this.exact || this.zoom * grid, exact: this.exact > 0, apart: this.apart === true, opened: this.opened(),
-      left: Math.round(-this.x * grid), top: Math.round(-this.y * grid),
-      width: Math.ceil(box.width * grid), height: Math.ceil(box.height * grid),
+      seq: ++this.seq,
+      edit: this.edit,
+      density: this.exact || this.zoom * grid,
+      exact: this.exact > 0,
+      apart: this.apart === true,
+      opened: this.opened(),
+      left: Math.round(-this.x * grid),
+      top: Math.round(-this.y * grid),
+      width: Math.ceil(box.width * grid),
+      height: Math.ceil(box.height * grid),
     };
     this.pending = true;
     this.again = false;
@@ -105,6 +114,7 @@ export class Stage extends EventTarget {
     this.socket.addEventListener("open", () => {
       this.pending = false;
       this.shown = null;
+      this.live = { around: {}, parts: { items: {}, order: [] } };
       this.dispatchEvent(new CustomEvent("link", { detail: true }));
       this.request();
     });
@@ -125,6 +135,7 @@ export class Stage extends EventTarget {
     const length = new DataView(data).getUint32(0, true);
     const header = JSON.parse(new TextDecoder().decode(new Uint8Array(data, 4, length)));
     this.pending = false;
+    this.#hear(header);
     if (header.words) this.dispatchEvent(new CustomEvent("refused", { detail: header.words }));
     else this.#paint(header, data, 4 + length);
     const sent = this.sentAt.get(header.seq);
@@ -137,11 +148,25 @@ export class Stage extends EventTarget {
     });
   }
 
+  /** The scene of a frame: what was told before, with what changed since. */
+  #hear(header) {
+    if (!header.facts) return;
+    this.live.around = header.facts.around ?? this.live.around;
+    this.live.parts = listAfter(this.live.parts, header.lists.scene);
+    header.scene = sceneOf(this.live.around, this.live.parts);
+  }
+
   #paint(header, data, offset) {
     const [left, top, width, height] = header.frame;
     const old = this.shown;
-    const same = old && old.density === header.density && old.exact === header.exact
-      && old.left === left && old.top === top && old.width === width && old.height === height;
+    const same =
+      old &&
+      old.density === header.density &&
+      old.exact === header.exact &&
+      old.left === left &&
+      old.top === top &&
+      old.width === width &&
+      old.height === height;
     if (!same) {
       this.canvas.width = width;
       this.canvas.height = height;
@@ -165,7 +190,7 @@ export class Stage extends EventTarget {
     style.top = `${this.y + top * scale}px`;
     style.width = `${width * scale}px`;
     style.height = `${height * scale}px`;
-    this.canvas.classList.toggle("exact", exact || scale > 1);
+    this.canvas.classList.toggle("exact", exact);
   }
 
   /** @returns {string|null} the colour of the art under a pointer event, as #rrggbb */
@@ -174,7 +199,11 @@ export class Stage extends EventTarget {
     const [x, y] = this.toLogical(event);
     const { density, left, top } = this.shown;
     const [r, g, b, a] = this.context.getImageData(
-      Math.floor(x * density) - left, Math.floor(y * density) - top, 1, 1).data;
+      Math.floor(x * density) - left,
+      Math.floor(y * density) - top,
+      1,
+      1,
+    ).data;
     return a ? `#${[r, g, b].map((v) => v.toString(16).padStart(2, "0")).join("")}` : null;
   }
 }

@@ -15,7 +15,9 @@ export function meant(bench) {
 
 /** The edit that hides what stands at paths; null when there are none. */
 export function hiding(paths) {
-  return paths.length ? { kind: "set", changes: paths.map((path) => ({ path: `${path}/visible`, value: false })) } : null;
+  return paths.length
+    ? { kind: "set", changes: paths.map((path) => ({ path: `${path}/visible`, value: false })) }
+    : null;
 }
 
 /** Hovering a step shows the art up to it, a press opens its effect, a drag moves it, its eye hides it. */
@@ -54,6 +56,27 @@ export function startStrip(bench) {
     const button = event.target.closest(".build");
     if (button && !event.buttons) show(button);
   });
+  // Sideways by the wheel; an end that is not the last is shown faded.
+  const ends = () => {
+    const list = strip.querySelector("ol");
+    if (!list) return;
+    list.classList.toggle("before", list.scrollLeft > 1);
+    list.classList.toggle("after", list.scrollLeft + list.clientWidth < list.scrollWidth - 1);
+  };
+  strip.addEventListener(
+    "wheel",
+    (event) => {
+      const list = strip.querySelector("ol");
+      if (!list || list.scrollWidth <= list.clientWidth) return;
+      event.preventDefault();
+      list.scrollLeft += event.deltaX + event.deltaY;
+    },
+    { passive: false },
+  );
+  strip.addEventListener("scroll", ends, true);
+  window.addEventListener("resize", ends);
+  bench.element.addEventListener("shown", ends);
+
   strip.addEventListener("pointerleave", () => bench.stage.preview(null));
   strip.addEventListener("focusin", (event) => event.target.matches(".build:focus-visible") && show(event.target));
   strip.addEventListener("focusout", () => bench.stage.preview(null));
@@ -183,6 +206,7 @@ export function startHalves(bench) {
     place();
   });
   document.addEventListener("keydown", (event) => {
-    if (event.key === "v" && !typing(event) && !event.target.closest("dialog") && !event.ctrlKey && !event.metaKey) toggle();
+    if (event.key === "v" && !typing(event) && !event.target.closest("dialog") && !event.ctrlKey && !event.metaKey)
+      toggle();
   });
 }

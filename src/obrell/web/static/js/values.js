@@ -2,8 +2,16 @@
  * Live values: typed, dragged sideways, changed by keys and wheel. Enter keeps, Escape restores.
  * What a typed text means is decided by the server.
  */
+import { startDials } from "./dials.js";
+
 const DRAG_FROM_PX = 3;
 const SETTLE_MS = 700;
+
+/** A number as people read it: up to two decimals, and three where it has no more. */
+function shownNumber(value) {
+  const fine = Math.round(value * 1e3) / 1e3;
+  return String(Math.abs(fine - value) < 1e-9 ? fine : Math.round(value * 100) / 100);
+}
 
 /** @param {object} bench */
 export function startValues(bench) {
@@ -27,9 +35,10 @@ export function startValues(bench) {
     for (const node of sheet.querySelectorAll(`[data-path="${CSS.escape(path)}"]`)) {
       if (node.matches(".num")) {
         node.dataset.value = value;
-        node.textContent = String(Math.round((value * node.dataset.factor + Number(node.dataset.shift || 0)) * 1e4) / 1e4);
+        node.textContent = shownNumber(value * node.dataset.factor + Number(node.dataset.shift || 0));
         node.setAttribute("aria-valuenow", node.textContent);
       } else if (node.matches("[type=range]")) node.value = value;
+      else if (node.matches(".dial")) node.querySelector(".hand").setAttribute("transform", `rotate(${value})`);
     }
   }
 
@@ -91,9 +100,9 @@ export function startValues(bench) {
       }
       bench.complain("");
       try {
-        const state = await bench.api.edit({
-          kind: "type", path: away.dataset.path, text, shift: Number(away.dataset.shift || 0), ...bench.scope(away.dataset.path),
-        }, bench.selection);
+        const { path, shift } = away.dataset;
+        const edit = { kind: "type", path, text, shift: Number(shift || 0), ...bench.scope(path) };
+        const state = await bench.read(await bench.api.edit(edit, bench.selection));
         bench.hold(false);
         bench.show(state);
         bench.stage.request();
@@ -114,6 +123,8 @@ export function startValues(bench) {
     input.addEventListener("blur", () => finish(!input.classList.contains("bad")));
     input.addEventListener("input", () => input.classList.remove("bad"));
   }
+
+  startDials(bench, { preview: (node, value) => preview(node, limited(node, value)), keep, restore });
 
   sheet.addEventListener("pointerdown", (event) => {
     const node = event.target.closest(".num");
@@ -173,12 +184,16 @@ export function startValues(bench) {
     event.stopPropagation();
   });
 
-  sheet.addEventListener("wheel", (event) => {
-    const node = event.target.closest(".num");
-    if (!node || document.activeElement !== node) return;
-    event.preventDefault();
-    nudge(node, Math.sign(event.deltaX + event.deltaY) * -1, event);
-  }, { passive: false });
+  sheet.addEventListener(
+    "wheel",
+    (event) => {
+      const node = event.target.closest(".num");
+      if (!node || document.activeElement !== node) return;
+      event.preventDefault();
+      nudge(node, Math.sign(event.deltaX + event.deltaY) * -1, event);
+    },
+    { passive: false },
+  );
 
   sheet.addEventListener("focusout", (event) => {
     if (event.target.closest(".num") && changing && !event.target.hasPointerCapture?.(1)) keep();

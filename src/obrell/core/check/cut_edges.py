@@ -1,0 +1,118 @@
+"""What the edge of the canvas cuts of the parts that lie on it: outlines, shadows, glows, all that they paint."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import partial
+
+import numpy as np
+
+from obrell.core.document.looks import painted_of
+from obrell.core.document.model import Part
+from obrell.core.document.moving import place_of
+from obrell.core.document.resolve import Resolved
+from obrell.core.document.tree import walk
+from obrell.core.edit.base import Edit
+from obrell.core.edit.parts import CanvasEdges
+from obrell.core.edit.values import Change, SetValues
+from obrell.core.effects.base import Effect, Side
+from obrell.core.effects.outline import Outline
+from obrell.core.geometry.plane import Rect
+from obrell.core.kept import OfObject
+from obrell.core.raster.layers import Box
+from obrell.core.render.cache import PixelCache
+from obrell.core.render.site import site_of
+
+LEAST_PX = 0.01
+"""What may lie off the canvas unnoticed."""
+LEAST_LEVELS = 1.5
+"""How many levels of opacity are seen at least, so that the last of a blur is not spoken of."""
+FARTHEST_PX = 400.0
+"""How far outside of the canvas is looked at most."""
+SIDES: tuple[Side, ...] = ("behind", "outside")
+Over = tuple[float, float, float, float]
+_OVER = OfObject[tuple[tuple[str, Over], ...]](4096)
+
+
+@dataclass(frozen=True, slots=True)
+class CutEdge:
+    """An effect that the canvas cuts although its part lies on it: by how much on each side."""
+
+    part: str
+    name: str
+    effect: str
+    label: str
+    left: float
+    top: float
+    right: float
+    bottom: float
+
+    def inside(self) -> Edit | None:
+        """An outline moved inside its part; None for other effects."""
+        if self.label != Outline.label.lower():
+            return None
+        path = f"parts/{self.part}/effects/{self.effect}/place"
+        return SetValues(changes=(Change(path=path, value="inside"),))
+
+    @property
+    def sides(self) -> Over:
+        return self.left, self.top, self.right, self.bottom
+
+
+def grown(cuts: Sequence[CutEdge]) -> Edit:
+    """The canvas grown by whole px until it holds all that it cuts."""
+    left, top, right, bottom = (math.ceil(max(sides)) for sides in zip(*(cut.sides for cut in cuts), strict=True))
+    return CanvasEdges(left=left, top=top, right=right, bottom=bottom)
+
+
+def cut_edges(resolved: Resolved) -> list[CutEdge]:
+    """Every visible effect of a part that lies on the canvas which paints beyond it."""
+    canvas = Rect(0, 0, resolved.control.canvas.width, resolved.control.canvas.height)
+    found = []
+    for node in walk(resolved.tree.nodes):
+        part, ground = node.part, (resolved.control.canvas, resolved.lamp, resolved.fit)
+        over = _OVER.get(part, ground, partial(_cut, resolved, part, canvas))
+        labels = {effect.id: effect.label.lower() for effect in part.effects}
+        found += [CutEdge(part.id, part.name, name, labels.get(name, ""), *sides) for name, sides in over]
+    return found
+
+
+def _cut(resolved: Resolved, part: Part, canvas: Rect) -> tuple[tuple[str, Over], ...]:
+    bounds = part.shape.path().transformed(place_of(part)).bounds()
+    if bounds.empty or any(_over(bounds, canvas)):
+        return ()
+    found = []
+    for effect in painted_of(part):
+        reach = min(effect.reach(resolved.lamp.direction), FARTHEST_PX)
+        if reach > 0 and any(_over(bounds.grown(reach), canvas)):
+            sides = _over(_ink(resolved, part, effect, canvas.grown(reach + 2)), canvas)
+            if any(sides):
+                found.append((effect.id, sides))
+    return tuple(found)
+
+
+def _ink(resolved: Resolved, part: Part, effect: Effect, around: Rect) -> Rect:
+    """Around what an effect paints at density 1, where it can be seen."""
+    region = Box.around(around.left, around.top, around.right, around.bottom)
+    site = site_of(resolved, part, 1.0, region, PixelCache(0))
+    ink = Rect(0, 0, 0, 0)
+    for side in SIDES:
+        for coat in effect.coats(site, side):
+            seen = np.asarray(coat.mask.values * coat.opacity * part.opacity * 255 >= LEAST_LEVELS)
+            if not seen.any():
+                continue
+            rows, columns = np.flatnonzero(seen.any(axis=1)), np.flatnonzero(seen.any(axis=0))
+            left, top = coat.mask.box.left, coat.mask.box.top
+            ink = ink.union(
+                Rect(left + int(columns[0]), top + int(rows[0]), left + int(columns[-1]) + 1, top + int(rows[-1]) + 1)
+            )
+    return ink
+
+
+def _over(box: Rect, canvas: Rect) -> Over:
+    """How far a box reaches over each edge of the canvas."""
+    sides = (canvas.left - box.left, canvas.top - box.top, box.right - canvas.right, box.bottom - canvas.bottom)
+    left, top, right, bottom = (side if side > LEAST_PX else 0.0 for side in sides)
+    return left, top, right, bottom

@@ -1,0 +1,72 @@
+"""Hashes of what a part shows by itself: equal when its picture is, whatever else its document holds."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from obrell.core.document.model import Control, Part
+from obrell.core.kept import OfObject
+from obrell.core.values.base import canonical_json, content_hash, text_hash
+
+_OWN = OfObject[str](20_000)
+_HELD = OfObject[str](20_000)
+
+
+def fingerprints(control: Control) -> dict[str, str]:
+    """Of every part of a control, by its id: of the part alone, with all that lies in it, on that canvas and in that
+    light."""
+    held = _held(control)
+    ground = _around(control)
+    return {part.id: text_hash(f"{ground}{_alone(part)}{held.get(part.id, '')}") for part in control.parts}
+
+
+def fingerprint(control: Control, shown: Part) -> str:
+    """Of one part of a control as it is shown, with fewer effects perhaps."""
+    below = _held(control).get(shown.id, "")
+    return text_hash(f"{_around(control)}{content_hash(_plain(shown, alone=True))}{below}")
+
+
+def ground_fingerprint(control: Control) -> str:
+    """Of what a control stands on."""
+    return text_hash(_around(control))
+
+
+def _around(control: Control) -> str:
+    """Canvas, light and ground, which any effect may depend on."""
+    own = (control.canvas, control.light, control.ground)
+    return control.stands_on + "".join(canonical_json(one) if one is not None else "-" for one in own)
+
+
+def _held(control: Control) -> dict[str, str]:
+    """What lies in each container, front and back in order, as hashes."""
+    inside: dict[str, list[Part]] = {}
+    for part in control.parts:
+        if part.within:
+            inside.setdefault(part.within, []).append(part)
+    known: dict[str, str] = {}
+
+    def of(parts: Iterable[Part]) -> str:
+        return "".join(_within(part) + below(part.id) for part in parts)
+
+    def below(name: str) -> str:
+        if name in inside and name not in known:
+            known[name] = text_hash(of(inside[name]))
+        return known.get(name, "")
+
+    for name in inside:
+        below(name)
+    return known
+
+
+def _alone(part: Part) -> str:
+    return _OWN.get(part, "", lambda: content_hash(_plain(part, alone=True)))
+
+
+def _within(part: Part) -> str:
+    return _HELD.get(part, "", lambda: content_hash(_plain(part, alone=False)))
+
+
+def _plain(part: Part, *, alone: bool) -> Part:
+    """The part without what no picture shows; ``alone`` as one that lies nowhere and is cut by nothing."""
+    plain = part.evolve(name="Part", locked=False, versions=())
+    return plain.evolve(visible=True, within=None, clip=None) if alone else plain

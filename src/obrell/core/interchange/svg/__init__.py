@@ -1,0 +1,1 @@
+"""SVG text read as parts (SVG 2, CSS)."""

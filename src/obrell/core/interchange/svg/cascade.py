@@ -1,0 +1,136 @@
+"""What the style of every element comes to: attributes, style sheets, inheritance (CSS Cascading 4)."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Mapping
+from typing import Any
+from xml.etree.ElementTree import Element
+
+import cssselect2
+import tinycss2
+
+from obrell.core.interchange.svg.colours import is_colour
+from obrell.core.interchange.svg.document import name_of
+from obrell.core.interchange.svg.lengths import FONT_PX, font_size
+
+INHERITED = frozenset({
+    "fill", "stroke", "stroke-width", "stroke-linecap", "stroke-linejoin", "stroke-miterlimit", "stroke-dasharray",
+    "stroke-dashoffset", "fill-rule", "clip-rule", "fill-opacity", "stroke-opacity", "visibility", "color",
+    "paint-order", "font-family", "font-size", "font-weight", "font-style", "letter-spacing", "text-anchor",
+    "marker-start", "marker-mid", "marker-end", "text-transform",
+})  # fmt: skip
+ATTRIBUTES = INHERITED | {
+    "opacity", "clip-path", "mask", "filter", "display", "transform", "transform-origin", "transform-box",
+    "mix-blend-mode", "isolation", "stop-color", "stop-opacity", "mask-type", "overflow", "vector-effect",
+    "x", "y", "width", "height", "cx", "cy", "r", "rx", "ry", "d", "gradientTransform",
+}  # fmt: skip
+"""What an attribute says as a style sheet would (SVG 2, section 6.6)."""
+COLOURED = frozenset({"fill", "stroke", "color", "stop-color"})
+PAINT_WORDS = frozenset({"none", "inherit", "initial", "unset", "revert", "context-fill", "context-stroke"})
+MEDIA = re.compile(r"\s*(all|screen)?\s*", re.IGNORECASE)
+_VARIABLE = re.compile(r"var\(\s*(--[\w-]+)\s*(?:,([^()]*))?\)")
+MAX_RULES = 5000
+MOST_VARIABLES = 20
+Style = Mapping[str, str]
+Declared = list[tuple[str, str, bool]]
+"""Name, value, and whether it is important."""
+
+
+class Cascade:
+    """The styles of a document's elements."""
+
+    def __init__(self, root: Element) -> None:
+        self._matcher: Any = cssselect2.Matcher()
+        self._rules = 0
+        for element in root.iter():
+            if name_of(element) == "style" and MEDIA.fullmatch(element.get("media", "")):
+                self._add(tinycss2.parse_stylesheet(element.text or "", skip_comments=True, skip_whitespace=True))
+        self._wrapped: dict[int, Any] = {}
+        if self._rules:
+            tree = cssselect2.ElementWrapper.from_xml_root(root)
+            self._wrapped = {id(one.etree_element): one for one in tree.iter_subtree()}
+
+    def _add(self, rules: Iterable[Any]) -> None:
+        for rule in rules:
+            if rule.type == "at-rule" and rule.lower_at_keyword == "media":
+                if rule.content is not None and MEDIA.fullmatch(tinycss2.serialize(rule.prelude)):
+                    self._add(tinycss2.parse_rule_list(rule.content, skip_comments=True, skip_whitespace=True))
+            elif rule.type == "qualified-rule" and self._rules < MAX_RULES:
+                self._add_rule(rule)
+
+    def _add_rule(self, rule: Any) -> None:
+        declared = _declared(rule.content)
+        try:
+            selectors = cssselect2.compile_selector_list(rule.prelude)
+        except cssselect2.SelectorError:
+            return
+        for selector in selectors:
+            self._rules += 1
+            self._matcher.add_selector(selector, declared)
+
+    def style(self, element: Element, parent: Style) -> dict[str, str]:
+        """The computed values of an element below one with the style ``parent``."""
+        inherited = {key: value for key, value in parent.items() if key in INHERITED or key.startswith("--")}
+        own = self._own(element)
+        known = inherited | {key: value for key, value in own.items() if key.startswith("--")}
+        result = dict(inherited)
+        for key, raw in own.items():
+            value = _substituted(raw, known)
+            match value.strip().lower():
+                case "inherit":
+                    given = parent.get(key)
+                case "initial":
+                    given = None
+                case "unset" | "revert":
+                    given = inherited.get(key)
+                case _:
+                    given = value.strip()
+            result.pop(key, None)
+            if given is not None:
+                result[key] = given
+        if "font-size" in own:
+            result["font-size"] = repr(font_size(result.get("font-size", ""), parent.get("font-size", str(FONT_PX))))
+        return result
+
+    def _own(self, element: Element) -> dict[str, str]:
+        own = {key: value for key, value in element.attrib.items() if key in ATTRIBUTES and _valid(key, value)}
+        wrapped = self._wrapped.get(id(element))
+        matches = [] if wrapped is None else self._matcher.match(wrapped)
+        sheets: Declared = [item for _, _, _, declared in matches for item in declared]
+        inline = _declared(element.get("style", ""))
+        for important in (False, True):
+            for source in (sheets, inline):
+                own |= {key: value for key, value, weighs in source if weighs == important}
+        return own
+
+
+def _declared(content: Any) -> Declared:
+    found = tinycss2.parse_blocks_contents(content, skip_comments=True, skip_whitespace=True)
+    return [
+        (
+            one.name if one.name.startswith("--") else one.lower_name,
+            tinycss2.serialize(one.value).strip(),
+            one.important,
+        )
+        for one in found
+        if one.type == "declaration" and _valid(one.lower_name, tinycss2.serialize(one.value))
+    ]
+
+
+def _valid(name: str, value: str) -> bool:
+    """Whether a colour is one; a declaration that is none counts for nothing (CSS Syntax 3, section 2.2)."""
+    word = value.strip().lower()
+    if name not in COLOURED or word in PAINT_WORDS or "url(" in word or "var(" in word:
+        return True
+    return is_colour(value)
+
+
+def _substituted(value: str, known: Style) -> str:
+    """The value with its custom properties put in (CSS Variables 1)."""
+    for _ in range(MOST_VARIABLES):
+        found = _VARIABLE.search(value)
+        if found is None:
+            break
+        value = value[: found.start()] + known.get(found[1], found[2] or "").strip() + value[found.end() :]
+    return value[:100_000]

@@ -1,0 +1,55 @@
+"""Every key of the application, in words, for the sheet that lists them."""
+
+from __future__ import annotations
+
+KEYS: tuple[tuple[str, tuple[tuple[str, str], ...]], ...] = (
+    ("Everywhere", (
+        ("?", "this sheet"),
+        ("Control Z, Control Shift Z or Y", "undo, redo"),
+        ("Escape", "leave what is open, without keeping it"),
+    )),
+    ("Draw", (
+        ("B, R, G, S, L, T", "draw a box, round, ring, polygon of sides, line, text; twice puts one in the middle"),
+        ("E", "the pen: click for a corner, drag for a smooth point, click the first point to close; Backspace takes"
+              " the last back, Enter or Escape ends; arrows lead it, Enter puts a point"),
+        ("I, U", "the shipped icons; a picture from a file"),
+        ("An SVG or a picture", "drop the file on the stage, or paste its text"),
+    )),
+    ("Choose", (
+        ("Press", "a part, or a place of its edge to be looked at in the column at the right"),
+        ("Shift and press", "select one more, or one less"),
+        ("Double press", "work inside a group; Escape leaves it"),
+        ("Right button", "list the parts that lie under the pointer"),
+        ("Control A", "select all"),
+    )),
+    ("Move and change", (
+        ("Arrows", "move by 1 px; with Shift by 10"),
+        ("Shift", "while dragging anything: equal sides, one direction, steps of 15°"),
+        ("Alt", "while dragging anything: from the centre"),
+        ("Control", "while starting to drag a part: drag a copy"),
+        ("hold N", "while dragging: no snapping"),
+        ("D, Delete", "duplicate, remove"),
+        ("Control X, C, V", "cut, copy, paste in place"),
+        ("M", "lay a material, try effects"),
+        ("On a path", "press a point to choose it (Shift for more), drag points, handles and segments; Alt moves one"
+                      " handle alone; double press on the line adds a point; arrows move, Delete removes"),
+        ("The lamp", "drag it round the art, inwards to raise it; arrows turn it"),
+        ("From a ruler", "drag a guide; drag it back onto the ruler to be rid of it"),
+    )),
+    ("Values", (
+        ("in a value", "arrows change it (Shift ×10, Alt ×0.1), so does the wheel; Enter keeps, Escape restores; sums"
+                       " such as 258-2*3 are welcome, and 1 device px for a width"),
+        ("on a dial", "drag round; with Shift by 15°"),
+        ("on a curve’s point", "arrows move it (Shift ×10, Alt ×0.1), Enter adds one beside it, Delete takes it out"),
+    )),
+    ("Look", (
+        ("1, 2, 8, F, +, −", "see at 1:1, 2:1, 8:1, fit, nearer, farther"),
+        ("P", "true pixels or sharp"),
+        ("Space and drag", "move the paper under the window; the wheel does it too, with Control it enlarges"),
+        ("hold W", "the art without the open effect, or without the selected part’s effects"),
+        ("hold H", "no handles, rulers, dimensions"),
+        ("hold O", "every part in a colour of its own"),
+        ("V", "before and after the open effect, in two halves"),
+        ("A", "all commands, found by their words"),
+    )),
+)  # fmt: skip

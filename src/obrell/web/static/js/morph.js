@@ -1,0 +1,65 @@
+/** Writing blocks anew without losing what is in hand: focus, places, open folds, pictures, and what is being typed. */
+import { Idiomorph } from "/static/vendor/idiomorph/idiomorph.esm.js";
+import { showWhenReady } from "./pictures.js";
+
+const chosen = new WeakMap();
+
+/** Attributes of a picture follow at once, what it shows once the new one is there. */
+function morphPicture(old, fresh) {
+  for (const { name, value } of fresh.attributes) if (!name.startsWith("src")) old.setAttribute(name, value);
+  showWhenReady(old, fresh.getAttribute("src"), fresh.srcset);
+}
+
+const callbacks = {
+  beforeNodeMorphed(old, fresh) {
+    if (old instanceof HTMLImageElement && fresh instanceof HTMLImageElement && old.complete && old.naturalWidth) {
+      morphPicture(old, fresh);
+      return false;
+    }
+    // What is asked for in a form is the person's until it is done.
+    if (old instanceof HTMLSelectElement && old.matches(".ask")) chosen.set(old, old.value);
+    return !(old instanceof HTMLInputElement && old.closest(".ask-form, .several"));
+  },
+  afterNodeMorphed(old) {
+    if (!chosen.has(old)) return;
+    if ([...old.options].some(({ value }) => value === chosen.get(old))) old.value = chosen.get(old);
+    chosen.delete(old);
+  },
+  beforeAttributeUpdated: (name, node) => !(name === "open" && node instanceof HTMLDetailsElement),
+};
+
+const options = (more) => ({ callbacks, restoreFocus: false, ...more });
+
+/** Make what lies in a place that of an HTML text. @param {Element} place @param {string} html */
+export function morphInner(place, html) {
+  Idiomorph.morph(place, html, options({ morphStyle: "innerHTML", ignoreActiveValue: true }));
+}
+
+/** @param {string} html of one element @returns {Element} */
+function made(html) {
+  const template = document.createElement("template");
+  template.innerHTML = html.trim();
+  return template.content.firstElementChild;
+}
+
+/**
+ * Bring a list up to date: items that changed by their key, and their order when that did.
+ *
+ * @param {Element} place whose children have keys
+ * @param {{items: Object<string, string>, order?: string[]}} list
+ */
+export function morphList(place, { items, order }) {
+  const there = new Map([...place.children].map((node) => [node.dataset.key, node]));
+  for (const [key, html] of Object.entries(items)) {
+    const node = there.get(key);
+    if (node) Idiomorph.morph(node, html, options({ morphStyle: "outerHTML", ignoreActiveValue: true }));
+    else there.set(key, place.appendChild(made(html)));
+  }
+  if (!order) return;
+  const wanted = new Set(order);
+  for (const [key, node] of there) if (!wanted.has(key)) node.remove();
+  order.forEach((key, index) => {
+    const node = there.get(key);
+    if (node && place.children[index] !== node) place.insertBefore(node, place.children[index] ?? null);
+  });
+}

@@ -1,0 +1,19 @@
+/** Choices of another part: the page knows all parts, so their names are not sent with every choice. */
+
+/** @param {HTMLSelectElement} choice @param {{id: string, name: string}[]} parts back to front */
+function offer(choice, parts) {
+  const before = choice.value;
+  const own = choice.dataset.partsBut;
+  const fixed = [...choice.options].filter(({ value }) => value === "None");
+  const others = [...parts].reverse().filter(({ id }) => id !== own);
+  choice.replaceChildren(...fixed, ...others.map(({ id, name }) => new Option(name, id)));
+  if ([...choice.options].some(({ value }) => value === before)) choice.value = before;
+}
+
+/** @param {object} bench */
+export function startOffering(bench) {
+  const show = () => {
+    for (const choice of document.querySelectorAll("#sheet [data-parts-but]")) offer(choice, bench.state.scene.parts);
+  };
+  bench.element.addEventListener("shown", show);
+}

@@ -1,0 +1,226 @@
+"""Everything the Bench shows of a control: facts, blocks of HTML, and lists whose items are sent one by one."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import partial
+from typing import Any, get_args
+
+from obrell.core.check.cut_edges import CutEdge, cut_edges, grown
+from obrell.core.check.off_canvas import off_canvas
+from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_fingerprint
+from obrell.core.document.model import Control, Measure, Part
+from obrell.core.document.nodes import Node
+from obrell.core.document.resolve import Resolved, resolve
+from obrell.core.document.tree import descendants
+from obrell.core.edit.base import part_of
+from obrell.core.geometry.svgdata import number
+from obrell.core.kept import OfObject, remembered
+from obrell.core.raster.layers import NO_BOX, Box
+from obrell.core.render.build_up import build_steps, upto
+from obrell.core.render.compose import SHARED, painted_bounds
+from obrell.core.render.picture import device
+from obrell.core.render.site import device_box, site_of
+from obrell.store.history import Step, Steps
+from obrell.store.kits import Kits, Stored
+from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, LOOKS, MODES, POINTS, WAYS
+from obrell.web.edges import edges_of
+from obrell.web.pages import block
+from obrell.web.parcels import View
+from obrell.web.pictures import picture_address, shown_address
+from obrell.web.scene import around_of, gradient_scene, parts_of
+from obrell.web.selection import Selection
+from obrell.web.sheet import PartView, SheetView, sheet_view
+
+STRIP_WIDTH_PX, STRIP_SHAPE = 168, 1.62
+"""Width of a step's picture in device px, and its width over its height."""
+PROOF_WIDTH, PROOF_HEIGHT = 216.0, 300.0
+"""Logical px that the column at the right has for the whole control."""
+MAX_THUMB_PX = 2048
+WORDS = {
+    "draw": DRAW_WORDS, "modes": MODES, "alignments": ALIGNMENTS, "ways": WAYS, "points": POINTS,
+    "measures": get_args(Measure), "looks": LOOKS,
+}  # fmt: skip
+"""Words of the sheet that are the same for every control."""
+
+
+def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
+    """What the Bench shows of a control to a window with that selection."""
+    control, index, index_hash = stored.control, kits.index(kit), kits.index_hash(kit)
+    settings = index.settings()
+    resolved = resolve(settings, control)
+    seats = Seats(kit, index_hash, stored, fingerprints(control))
+    selected = _selected(control, seen.part)
+    node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
+    steps = kits.history(kit, control.id)
+    sheet = sheet_view(control, settings, resolved, seen, selected, off_canvas(resolved))
+    facts = _facts(resolved, seats, seen, selected) | {
+        "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo,
+        "around": around_of(control, settings),
+    }  # fmt: skip
+    part, context = node.part if node else None, {"kit": settings, "control": control}
+    blocks = {
+        "sheet-top": block("_sheet.html", context | {"sheet": sheet, "words": WORDS}),
+        "strip": block(
+            "_strip.html", context | {"part": part, "effect": seen.effect, "steps": _strip(seats, resolved, node)}
+        ),
+        "proof": block("_proof.html", context | {
+            "part": part, "proof": _proof(index_hash, stored),
+            "edges": edges_of(index_hash, stored, resolved, part, seen.place()),
+        }),
+    }  # fmt: skip
+    lists: dict[str, dict[str, Any]] = {
+        "parts": _lines(sheet, _thumbs(seats, resolved), _middle(control)),
+        "steps": step_lines(steps),
+        "scene": parts_of(resolved.tree),
+    }
+    return View(facts, blocks, lists)
+
+
+def _facts(resolved: Resolved, seats: Seats, seen: Selection, selected: tuple[str, ...]) -> dict[str, Any]:
+    control, stored = resolved.control, seats.stored
+    held = descendants(control, selected)
+    return {
+        "version": stored.version, "hash": stored.hash, "name": control.name,
+        "selected": list(selected), "effect": seen.effect,
+        "clip": [_dumped(part) for part in control.parts if part.id in held],
+        "cut": _cut_view(cut_edges(resolved)),
+        "ground": shown_address(seats.kit, seats.index, control.id, ground_fingerprint(control), 2, ground=1),
+        "stands": control.stands_on,
+        "gradient": gradient_scene(control, resolved.tree, ",".join(selected), seen.effect),
+    }  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Seats:
+    """Where pictures of a control are found: its kit, the kit's own values, the document, and what each part shows."""
+
+    kit: str
+    index: str
+    stored: Stored
+    shown: dict[str, str]
+
+    def of(self, part: str, shown: str, density: float, **rest: object) -> str:
+        """The address of a picture of a part that shows what has that fingerprint."""
+        return shown_address(self.kit, self.index, self.stored.control.id, shown, density, part=part, **rest)
+
+
+_DUMPED = OfObject[dict[str, Any]](8192)
+
+
+def _dumped(part: Part) -> dict[str, Any]:
+    return _DUMPED.get(part, "", lambda: part.model_dump(mode="json"))
+
+
+@remembered(8192)
+def _step_line(step: Step) -> str:
+    return block("_step.html", {"step": step})
+
+
+def step_lines(steps: Steps) -> dict[str, str]:
+    """The list of what was done, by keys."""
+    before = {"undone": block("_step_more.html", {"undone": steps.undone, "older": 0})} if steps.undone else {}
+    after = {"older": block("_step_more.html", {"undone": 0, "older": steps.older})} if steps.older else {}
+    none = {} if steps.shown else {"none": block("_step_more.html", {"undone": 0, "older": 0})}
+    return {**before, **{f"step-{step.number}": _step_line(step) for step in steps.shown}, **after, **none}
+
+
+_LINES = OfObject[str](8192)
+
+
+def _lines(sheet: SheetView, thumbs: dict[str, str], middle: tuple[str, str]) -> dict[str, str]:
+    """The line of every part; those that are not open are kept."""
+    context = {"sheet": sheet, "words": WORDS, "canvas_middle": middle}
+
+    def line(part: PartView) -> str:
+        return block("_part.html", context | {"part": part, "thumb": thumbs[part.id]})
+
+    return {
+        part.id: line(part) if part.open else _LINES.get(part, thumbs[part.id], partial(line, part))
+        for part in sheet.parts
+    }
+
+
+def _middle(control: Control) -> tuple[str, str]:
+    return number(control.canvas.width / 2), number(control.canvas.height / 2)
+
+
+def _thumbs(seats: Seats, resolved: Resolved) -> dict[str, str]:
+    return {
+        name: seats.of(name, seats.shown[name], 1, free=1, **_query(_shape_box(resolved, node.part).grown(2)))
+        for name, node in resolved.tree.all.items()
+    }
+
+
+def _shape_box(resolved: Resolved, part: Part) -> Box:
+    """The device pixels of a part's shape at density 1, wherever it lies; no more than can be drawn."""
+    box = _outer_box(resolved, part)
+    limit = Box(box.left, box.top, box.left + MAX_THUMB_PX, box.top + MAX_THUMB_PX)
+    return box.meet(limit)
+
+
+_OUTER = OfObject[Box](8192)
+
+
+def _outer_box(resolved: Resolved, part: Part) -> Box:
+    """The device pixels of a part's shape at density 1."""
+
+    def made() -> Box:
+        return device_box(site_of(resolved, part, 1.0, NO_BOX, SHARED).outline)
+
+    return _OUTER.get(part, resolved.fit, made)
+
+
+def _query(box: Box) -> dict[str, int]:
+    return {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
+
+
+def _cut_view(cuts: list[CutEdge]) -> dict[str, object] | None:
+    """What the canvas cuts, and what can be done about it."""
+    if not cuts:
+        return None
+    inside, more = cuts[0].inside(), len(cuts) - 1
+    others = f" and {more} more" if more else ""
+    return {
+        "what": f"the {cuts[0].label} of {cuts[0].name}{others}", "grow": grown(cuts).model_dump(),
+        "inside": inside.model_dump() if inside else None,
+    }  # fmt: skip
+
+
+def _strip(seats: Seats, resolved: Resolved, node: Node | None) -> list[dict[str, object]]:
+    if node is None:
+        return []
+    part, bounds = node.part, painted_bounds(resolved, node)
+    across = max(1.0, bounds.width, bounds.height * STRIP_SHAPE)
+    density = round(min(4.0, max(0.02, STRIP_WIDTH_PX / across)), 3)
+    where = _query(device(bounds, density))
+    control = seats.stored.control
+    stored = part_of(control, part.id)
+
+    def picture(count: int, **rest: object) -> str:
+        shown = fingerprint(control, upto(stored, count))
+        return seats.of(part.id, shown, density, count=count, free=1, **rest, **where)
+
+    return [
+        {
+            "picture": picture(step.count),
+            "heat": picture(step.count, hot=1) if step.effect and not step.hidden else "",
+            "label": step.label, "effect": step.effect, "hidden": step.hidden,
+        }
+        for step in build_steps(part)
+    ]  # fmt: skip
+
+
+def _proof(index: str, stored: Stored) -> dict[str, object]:
+    """The whole control in the column at the right: at true size, or as large as the column lets it be."""
+    canvas = stored.control.canvas
+    scale = min(1.0, PROOF_WIDTH / canvas.width, PROOF_HEIGHT / canvas.height)
+    single, double = (picture_address(index, stored.hash, round(d * scale, 3)) for d in (1, 2))
+    size = {"width": round(canvas.width * scale), "height": round(canvas.height * scale)}
+    return {"scale": scale, "single": single, "double": double} | size
+
+
+def _selected(control: Control, part: str) -> tuple[str, ...]:
+    """The parts named in ``part`` that are there, in paint order."""
+    wanted = set(part.split(","))
+    return tuple(p.id for p in control.parts if p.id in wanted)
