@@ -85,7 +85,7 @@ def type_value(page: Page, path: str, text: str) -> None:
 
 
 def steps_done(page: Page):
-    return page.locator("#history li:not(.undone)")
+    return page.locator("#history li:not(.undone):not(.more)")
 
 
 def shows(page: Page, x: float, y: float, colour: list[int]) -> None:

@@ -22,6 +22,7 @@ def test_a_picture_is_cropped_by_its_handles_and_stays_where_it_lies(hand):
     ramp = png(slope(64, 48)[..., :3])
     with page.expect_response("**/pictures*"):
         chooser.value.set_files({"name": "ramp.png", "mimeType": "image/png", "buffer": ramp})
+    expect(page.locator(".part")).to_have_count(1)
     picture = hand.newest()
     until(page, lambda: stage_colour(page, 60, 48)[3] == 255)
     before = np.array(stage_colour(page, 60, 48), int)

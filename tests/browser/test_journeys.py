@@ -415,7 +415,7 @@ def acknowledged(server, body):
     )
     try:
         with urllib.request.urlopen(request, timeout=10) as answer:
-            return json.load(io.BytesIO(answer.read()))["version"]
+            return json.load(io.BytesIO(answer.read()))["facts"]["version"]
     except (OSError, http.client.HTTPException):
         return 0
 

@@ -22,6 +22,8 @@ export class Api {
     this.waiting = [];
     this.busy = false;
     this.away = () => {};
+    /** @type {() => string} the token of what the page shows, asked for when something is sent */
+    this.have = () => "";
     /** The values this window set last, by path, so that another window that sets one of them is noticed. */
     this.mine = new Set();
     addEventListener("beforeunload", (event) => {
@@ -77,7 +79,7 @@ export class Api {
 
   /** Put a picture in. @param {File} file @param {"part"|"reference"|"fill"} use @param {string} path of a fill */
   async picture(file, use, path, selection) {
-    const seen = path ? JSON.stringify(selection) : "";
+    const seen = path ? JSON.stringify({ ...selection, have: this.have() }) : "";
     const query = new URLSearchParams({
       name: file.name,
       use,
@@ -106,9 +108,9 @@ export class Api {
     return this.#queue(`/steps/${way}`, { seen: selection, window: this.window });
   }
 
-  /** The state as it stands. */
-  async blocks(selection) {
-    const query = new URLSearchParams(selection);
+  /** The state as it stands. @param {object} selection @param {string} [have] what the answer differs from */
+  async blocks(selection, have = this.have()) {
+    const query = new URLSearchParams({ ...selection, have });
     const answer = await fetch(`${this.base}/blocks?${query}`);
     const text = await answer.text();
     if (!answer.ok) throw new Refusal(wordsOf(text));
@@ -129,6 +131,11 @@ export class Api {
     return new Promise((done) => setTimeout(done, AGAIN_MS));
   }
 
+  /** What waited is answered with what differs from what is shown by then. */
+  #seenNow(body) {
+    return body.seen ? { ...body, seen: { ...body.seen, have: this.have() } } : body;
+  }
+
   async #run() {
     if (this.busy) return;
     this.busy = true;
@@ -139,7 +146,7 @@ export class Api {
         answer = await fetch(this.base + path, {
           method: "POST",
           headers: { "content-type": "application/json" },
-          body: JSON.stringify(body),
+          body: JSON.stringify(this.#seenNow(body)),
         });
       } catch {
         await this.#later("");

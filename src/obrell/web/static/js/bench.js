@@ -15,7 +15,7 @@ import { morphInner, morphList } from "./morph.js";
 import { startOffering } from "./parts.js";
 import { startRamp } from "./ramp.js";
 import { Stage } from "./stage.js";
-import { sceneOf, Told } from "./told.js";
+import { changeOf, sceneOf, Told } from "./told.js";
 import { startHalves, startHeat, startStrip } from "./strip.js";
 import { startValues } from "./values.js";
 
@@ -26,6 +26,20 @@ function selectorOf(node) {
   return form && node.name ? `[data-form="${form}"] [name="${node.name}"]` : "";
 }
 
+/** The lines of a list as the page came with them. */
+function linesOf(id) {
+  const lines = [...document.getElementById(id).children].map((line) => [line.dataset.key, line.outerHTML]);
+  return { items: Object.fromEntries(lines), order: lines.map(([key]) => key) };
+}
+
+/** @param {import("./told.js").Known} known @param {object} [answer] what else the server said */
+const stateOf = (known, answer = {}) => ({
+  ...answer,
+  ...known.facts,
+  known,
+  scene: sceneOf(known.facts.around, known.lists.scene),
+});
+
 class Bench {
   constructor(element) {
     this.element = element;
@@ -34,11 +48,11 @@ class Bench {
     this.kit = element.dataset.kit;
     this.address = base;
     const start = JSON.parse(element.dataset.state);
-    this.told = new Told(start);
-    this.told.tops["sheet-top"] = document.getElementById("sheet-top").innerHTML;
-    for (const line of document.getElementById("parts").children) this.told.lines[line.dataset.key] = line.outerHTML;
+    const blocks = { "sheet-top": document.getElementById("sheet-top").innerHTML };
+    const lists = { ...start.lists, parts: linesOf("parts"), steps: linesOf("steps") };
+    this.told = new Told({ ...start, blocks, lists });
     /** @type {import("./api.js").State} */
-    this.state = { ...start.facts, scene: sceneOf(start.facts.around, start.lists.scene) };
+    this.state = stateOf(this.told.shown);
     const scheme = location.protocol === "https:" ? "wss" : "ws";
     this.stage = new Stage(document.getElementById("stage"), `${scheme}://${location.host}${base}/live`);
     this.stage.opened = () => (this.state.effect ? `${this.state.selected[0]}/${this.state.effect}` : "");
@@ -52,6 +66,7 @@ class Bench {
     this.near = { parts: "", at: "" };
     this.copyNumber = "";
     this.linked = true;
+    this.api.have = () => this.told.shown.token;
     this.api.away = (count, words) => {
       this.unsaved = count;
       this.why = words;
@@ -110,7 +125,6 @@ class Bench {
       anchor: this.anchor,
       copy_number: this.copyNumber,
       near: this.near.parts === part ? this.near.at : "",
-      have: this.told.token,
     };
   }
 
@@ -155,16 +169,16 @@ class Bench {
 
   /** What a parcel comes to; asked for anew, whole, when it was made for something else than what is shown. */
   async read(parcel) {
-    const { said, fresh, removed } = parcel;
-    const state = this.told.with(parcel);
-    if (state) return state;
-    const whole = await this.api.blocks({ ...this.selection, have: "" });
-    return { ...this.told.with(whole), said, fresh, removed };
+    const { said, fresh, removed, facts } = parcel;
+    const known = this.told.with(parcel);
+    if (known) return stateOf(known, { said, fresh, removed });
+    const seen = { ...this.selection, part: facts.selected.join(","), effect: facts.effect };
+    return stateOf(this.told.with(await this.api.blocks(seen, "")), { said, fresh, removed });
   }
 
   /** The selection as it was asked for. */
   get #asked() {
-    return JSON.stringify({ ...this.selection, have: "" });
+    return JSON.stringify(this.selection);
   }
 
   /** What was taken away can be taken back on the spot. */
@@ -285,12 +299,7 @@ class Bench {
       if (state.fresh?.length) this.state = { ...this.state, selected: state.selected, effect: state.effect };
       return;
     }
-    if (state.from && state.from !== this.told.token) {
-      this.refresh();
-      return;
-    }
     this.state = state;
-    this.told.take(state);
     this.swap(state);
     this.showState();
   }
@@ -312,16 +321,19 @@ class Bench {
   }
 
   /** Write anew what changed, and what may have been changed by hand since: the top and the selected lines. */
-  swap({ lists, lines, selected }) {
+  swap({ known, selected }) {
     const active = document.activeElement;
     const focused = selectorOf(active);
-    const items = { ...Object.fromEntries(selected.map((id) => [id, lines[id]])), ...lists.parts?.items };
+    const before = this.told.shown.lists;
+    const parts = changeOf(before.parts, known.lists.parts);
+    for (const id of selected) parts.items[id] = known.lists.parts.items[id];
     this.swapping = true;
-    for (const [id, html] of Object.entries(this.told.tops)) morphInner(document.getElementById(id), html);
-    morphList(document.getElementById("parts"), { ...lists.parts, items });
-    if (lists.steps) morphList(document.getElementById("steps"), lists.steps);
+    for (const [id, html] of Object.entries(known.blocks)) morphInner(document.getElementById(id), html);
+    morphList(document.getElementById("parts"), parts);
+    morphList(document.getElementById("steps"), changeOf(before.steps, known.lists.steps));
     if (focused && !active.isConnected) document.querySelector(focused)?.focus({ preventScroll: true });
     this.swapping = false;
+    this.told.shown = known;
   }
 
   /** A new part has its name, or a text its words, ready to be typed over. */

@@ -23,11 +23,14 @@ export function startCurves(bench) {
     return { x: share(x / 100), y: share(1 - y / 100) };
   }
 
-  /** Keep the points, and the focus on the one meant, wherever it stands among them now. */
+  /** Keep the points, and the focus on the one meant, wherever it stands among them now. What is done next is done to
+   *  these points, whether the server has answered by then or not. */
   async function keep(curve, points, point) {
     const { id } = curve;
+    const sorted = [...points].sort((one, other) => one.x - other.x);
+    curve.dataset.points = JSON.stringify(sorted.map(({ x, y }) => [x, y]));
     if (!(await bench.set(pathOf(curve), points))) return;
-    const index = [...points].sort((one, other) => one.x - other.x).indexOf(point);
+    const index = sorted.indexOf(point);
     document.getElementById(`${id}-${Math.max(0, index)}`)?.focus({ preventScroll: true });
   }
 

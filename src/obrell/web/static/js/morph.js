@@ -28,11 +28,18 @@ const callbacks = {
   beforeAttributeUpdated: (name, node) => !(name === "open" && node instanceof HTMLDetailsElement),
 };
 
-const options = (more) => ({ callbacks, restoreFocus: false, ...more });
+/** @param {"innerHTML"|"outerHTML"} morphStyle */
+const options = (morphStyle) => ({
+  callbacks,
+  restoreFocus: false,
+  morphStyle,
+  // Of any other element in focus "value" would mean all that lies in it.
+  ignoreActiveValue: document.activeElement?.matches("input, textarea"),
+});
 
 /** Make what lies in a place that of an HTML text. @param {Element} place @param {string} html */
 export function morphInner(place, html) {
-  Idiomorph.morph(place, html, options({ morphStyle: "innerHTML", ignoreActiveValue: true }));
+  Idiomorph.morph(place, html, options("innerHTML"));
 }
 
 /** @param {string} html of one element @returns {Element} */
@@ -52,7 +59,7 @@ export function morphList(place, { items, order }) {
   const there = new Map([...place.children].map((node) => [node.dataset.key, node]));
   for (const [key, html] of Object.entries(items)) {
     const node = there.get(key);
-    if (node) Idiomorph.morph(node, html, options({ morphStyle: "outerHTML", ignoreActiveValue: true }));
+    if (node) Idiomorph.morph(node, html, options("outerHTML"));
     else there.set(key, place.appendChild(made(html)));
   }
   if (!order) return;

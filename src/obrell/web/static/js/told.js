@@ -1,50 +1,61 @@
 /**
- * What the server has told of a control, put together from what it sends: all of it, or what differs.
+ * What the server has told of a control, put together from what it sends: all of it, or what differs from something
+ * that it told before.
  *
- * @typedef {{items: Object<string, any>, order?: string[]}} List
- * @typedef {{token: string, from: string, facts: object, blocks: Object<string, string>, lists: Object<string, List>}}
- *   Parcel
+ * @typedef {{items: Object<string, any>, order: string[]}} List
+ * @typedef {{items: Object<string, any>, order?: string[]}} Change of a list
+ * @typedef {{token: string, from: string, facts: object, blocks: Object<string, string>,
+ *   lists: Object<string, Change>}} Parcel
+ * @typedef {{token: string, facts: object, blocks: Object<string, string>, lists: Object<string, List>}} Known
  */
 
-/** A list after some of it changed. @param {List} before @param {List} [change] @returns {List} */
-export function listAfter(before, change) {
-  if (!change) return before;
+/** Answers cross on their way: one may be made for what was shown a little earlier. */
+const REMEMBERED = 16;
+const NOTHING = { token: "", facts: {}, blocks: {}, lists: {} };
+
+/** A list after some of it changed. @param {List} [before] @param {Change} [change] @returns {List} */
+export function listAfter(before = { items: {}, order: [] }, change = { items: {} }) {
   const order = change.order ?? before.order;
   const all = { ...before.items, ...change.items };
   return { order, items: change.order ? Object.fromEntries(order.map((key) => [key, all[key]])) : all };
 }
 
+/** What brings one list to another. @param {List} before @param {List} after @returns {Change} */
+export function changeOf(before, after) {
+  const fresh = Object.entries(after.items).filter(([key, item]) => before.items[key] !== item);
+  const same = before.order.length === after.order.length && before.order.every((key, at) => key === after.order[at]);
+  return { items: Object.fromEntries(fresh), ...(same ? {} : { order: after.order }) };
+}
+
 /** Canvas, light and guides with every part, back to front. @param {object} around @param {List} parts */
 export const sceneOf = (around, parts) => ({ ...around, parts: parts.order.map((key) => parts.items[key]) });
 
+/** @param {Known} before @param {Parcel} parcel @returns {Known} */
+function after(before, { token, facts, blocks, lists }) {
+  const names = Object.keys({ ...before.lists, ...lists });
+  return {
+    token,
+    facts: { ...before.facts, ...facts },
+    blocks: { ...before.blocks, ...blocks },
+    lists: Object.fromEntries(names.map((name) => [name, listAfter(before.lists[name], lists[name])])),
+  };
+}
+
 export class Told {
-  /** @param {{token: string, facts: object, lists: Object<string, List>}} start */
-  constructor({ token, facts, lists }) {
-    this.token = token;
-    this.facts = facts;
-    this.scene = lists.scene;
-    /** The HTML of what is written anew whenever something is shown, and of every part's line. */
-    this.tops = {};
-    this.lines = {};
+  /** @param {Known} start what the page came with */
+  constructor(start) {
+    /** What is shown. */
+    this.shown = start;
+    this.known = new Map([[start.token, start]]);
   }
 
-  /**
-   * What it comes to with a parcel; null when that was made for something else than what is known here.
-   *
-   * @param {Parcel} parcel
-   */
+  /** @param {Parcel} parcel @returns {Known|null} null when what it was made for is forgotten */
   with(parcel) {
-    const { from, lists, ...rest } = parcel;
-    if (from && from !== this.token) return null;
-    const facts = { ...(from ? this.facts : {}), ...parcel.facts };
-    const scene = listAfter(from ? this.scene : { items: {}, order: [] }, lists.scene);
-    const lines = { ...this.lines, ...lists.parts?.items };
-    const tops = { ...this.tops, ...parcel.blocks };
-    return { ...rest, lists, all: facts, listed: scene, lines, tops, ...facts, scene: sceneOf(facts.around, scene) };
-  }
-
-  /** Take over what ``with`` made. */
-  take({ token, all, listed, lines, tops }) {
-    Object.assign(this, { token, facts: all, scene: listed, lines, tops });
+    const before = parcel.from ? this.known.get(parcel.from) : NOTHING;
+    if (!before) return null;
+    const known = after(before, parcel);
+    this.known.set(known.token, known);
+    if (this.known.size > REMEMBERED) this.known.delete(this.known.keys().next().value);
+    return known;
   }
 }
