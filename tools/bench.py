@@ -43,7 +43,7 @@ from obrell.core.geometry.paths import PathBuilder
 from obrell.core.geometry.plane import Similarity
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose, draw
-from obrell.core.render.site import placed
+from obrell.core.scene.stands import placed
 from obrell.core.shapes import Box
 from obrell.core.values.base import content_hash
 from obrell.core.values.paints import Solid

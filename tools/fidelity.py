@@ -57,7 +57,7 @@ def rows() -> list[tuple[str, Resolved, str]]:
         ("paint: conic", Conic(stops=STOPS)), ("paint: texture", Texture()),
     ):  # fmt: skip
         paint = Paint(id="e1", fill=fill)
-        found.append((name, control(paint), "picture" if paint.pictured else "native"))
+        found.append((name, control(paint), form_of(control(paint))))
     base = Paint(id="e1", fill=Linear(stops=STOPS))
     along = Outline(id="e2", width=4, run="along the path", fill=Linear(stops=STOPS))
     for name, effect in (
@@ -67,14 +67,20 @@ def rows() -> list[tuple[str, Resolved, str]]:
         ("bevel with a texture", Bevel(id="e2", texture="hammered")),
         ("paint that reaches the backdrop", Paint(id="e2", blend="multiply", opacity=0.6, through=True)),
     ):  # fmt: skip
-        found.append((name, control(base, effect), "picture" if effect.pictured else "native"))
+        found.append((name, control(base, effect), form_of(control(base, effect))))
     for kind, effect_type in EFFECTS.items():
         if kind == "paint":
             continue
         usual = ANY.validate_python({"kind": kind, "id": "e2"})
-        form = "nothing" if kind == "backdrop-blur" else "picture" if usual.pictured else "native"
-        found.append((effect_type.label.lower(), control(base, usual), form))
+        shown = control(base, usual)
+        form = "nothing" if kind == "backdrop-blur" else form_of(shown)
+        found.append((effect_type.label.lower(), shown, form))
     return found
+
+
+def form_of(shown: Resolved) -> str:
+    """How SVG has what a control shows."""
+    return "picture" if "<image" in svg(shown) else "native"
 
 
 def control(*effects: AnyEffect) -> Resolved:

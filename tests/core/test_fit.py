@@ -9,9 +9,7 @@ from obrell.core.check.soft_sides import soft_sides
 from obrell.core.document.paths import value_at
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import Outline
-from obrell.core.raster.layers import Box as DeviceBox
-from obrell.core.render.cache import PixelCache
-from obrell.core.render.site import site_of
+from obrell.core.scene.stands import stand_of
 from obrell.core.shapes import Box, Combination, Line, Path, Ring, Text
 from obrell.core.shapes.path import Contour, Knot
 from obrell.core.values.paints import Solid
@@ -36,8 +34,7 @@ def test_things_with_one_centre_stay_centred(x, y, size, density):
     boxes = []
     for shape in (outer, inner):
         shown = resolved(part(shape, solid("#000000"), x=x, y=y), fit="sides")
-        site = site_of(shown, shown.control.parts[0], density, DeviceBox(-999, -999, 999, 999), PixelCache())
-        boxes.append(site.outline.bounds())
+        boxes.append(stand_of(shown, shown.control.parts[0], density).outline.bounds())
     left, right = boxes[1].left - boxes[0].left, boxes[0].right - boxes[1].right
     assert abs(left - right) <= 1.0001
     assert abs((boxes[0].left + boxes[0].right) / 2 - x * density) <= 0.5001

@@ -11,7 +11,7 @@ from obrell.core.document.model import PLAIN_GROUND
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import Gloss, InnerShadow
-from obrell.core.effects.pigments import mean_colour
+from obrell.core.paint.fills import mean_colour
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box
 from obrell.core.values.colours import SwatchLink

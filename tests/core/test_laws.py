@@ -1,15 +1,15 @@
 """Laws over the registries: every part kind, every effect kind."""
 
+from xml.etree import ElementTree
+
 import numpy as np
 import pytest
 from pydantic import TypeAdapter
 
+from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import EFFECTS, AnyEffect
-from obrell.core.effects.base import Drawing, Lamp, Sheet
-from obrell.core.effects.markup import Definitions
-from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose, draw, painted_box
@@ -28,8 +28,9 @@ from tests.making import (
     with_inner,
 )
 
+SVG = "{http://www.w3.org/2000/svg}"
 EVERY = [(s, e) for s in SHAPES for e in EFFECTS]
-COATS = [e for e in EFFECTS if EFFECTS[e].zone != "whole" and e != "backdrop-blur"]
+PAINTING = [e for e in EFFECTS if EFFECTS[e].zone != "whole" and e != "backdrop-blur"]
 """Effects that paint something of their own."""
 SAMPLED = {
     "bevel": 0.25, "grain": 0.25, "rough bevel": 0.25, "rough rim": 0.3, "tiles": 0.12,
@@ -40,11 +41,11 @@ letters are thin; textures have more detail at higher densities, pictures are sa
 the nearer one changes at a line."""
 FORMS = {e: EFFECTS_TRIED[e] for e in EFFECTS} | VARIANTS
 EVERY_FORM = [*EVERY, *((s, v) for s in ("box", "sides", "text", "ring") for v in VARIANTS)]
-ALONE = [(s, e) for s in SHAPES_TRIED for e in COATS]
+ALONE = [(s, e) for s in SHAPES_TRIED for e in PAINTING]
 
 
 def lone(shape, effect, **values):
-    paint = () if effect in COATS or effect in VARIANTS else (solid("#406080"),)
+    paint = () if effect in PAINTING or effect in VARIANTS else (solid("#406080"),)
     return with_inner(shape, *paint, FORMS[effect], **values)
 
 
@@ -112,21 +113,12 @@ def test_hidden_effects_and_parts_cost_nothing_and_change_nothing(effect):
 
 @pytest.mark.parametrize(("shape", "effect"), ALONE)
 def test_every_effect_has_an_svg_form_that_is_self_contained(shape, effect):
-    subject = SHAPES_TRIED[shape]
-
-    def picture(effect, side):
-        return (Sheet(("<path/>",)),)
-
-    drawing = Drawing(
-        subject, Similarity(dx=40, dy=30), Lamp(0.0, 40.0), Definitions(), Rect(10, 10, 70, 50), picture, cut=True
-    )
-    sides = {"behind": ["behind"], "surface": ["inside"], "edge": ["inside", "outside"]}
-    kind = EFFECTS_TRIED[effect]
-    text = "".join(
-        item for side in sides[kind.lies_in()] for sheet in drawing.sheets(kind, side) for item in sheet.items
-    )
-    assert text.startswith("<path")
-    assert "http" not in text + drawing.defs.markup()
+    drawn = ElementTree.fromstring(svg(resolved(part(SHAPES_TRIED[shape], EFFECTS_TRIED[effect]))))
+    seen = [node for node in drawn.iter() if node.tag in (f"{SVG}path", f"{SVG}image")]
+    assert seen
+    texts = [text for node in drawn.iter() for text in (*node.attrib.values(), node.text or "")]
+    assert all("url(#" in text for text in texts if "url(" in text)
+    assert all(node.get("href").startswith("data:image/png;base64,") for node in seen if node.tag == f"{SVG}image")
 
 
 @pytest.mark.parametrize(("shape", "effect"), EVERY_FORM)

@@ -11,13 +11,13 @@ from obrell.core.document.cropping import cut_of
 from obrell.core.document.files import files_of
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
-from obrell.core.effects.pigments import picture_layer
 from obrell.core.errors import BadDocument, NoSuchThing, Refused, TooLarge
 from obrell.core.files import content_of
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.interchange import pictures
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.pictures import read_picture
+from obrell.core.paint.fills import picture_layer
 from obrell.core.raster.layers import Box
 from obrell.core.raster.samples import seams
 from obrell.core.shapes import Picture, Round

@@ -5,10 +5,11 @@ import pytest
 
 from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.rounded import rounded_box
+from obrell.core.paint.areas import Blurred
 from obrell.core.raster import blur as gaussian
 from obrell.core.raster.coverage import cover
 from obrell.core.raster.layers import Box, Mask
-from obrell.core.render.site import blurred
+from obrell.core.render.cache import PixelCache
 
 BOX = Box(-40, -30, 260, 190)
 
@@ -61,7 +62,7 @@ def test_a_tile_has_the_bytes_of_the_whole():
 
 def test_a_very_wide_blur_on_an_enlarged_stage_stays_true():
     path = rounded_box(1200, 500, (0,) * 4).transformed(Similarity(dx=700, dy=300))
-    got = blurred(path, 200.0, Box(0, 0, 700, 650)).values
+    got = Blurred(path, 200.0).over(Box(0, 0, 700, 650), PixelCache(0)).values
     down, across = np.zeros((1, 650)), np.zeros((1, 1400))
     down[:, 50:550] = 1
     across[:, 100:1300] = 1

@@ -7,8 +7,8 @@ import numpy as np
 import pytest
 
 from obrell.core.colour.spaces import from_hex, from_oklab, to_oklab
-from obrell.core.effects.pigments import pigment
 from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.paint.fills import pigment
 from obrell.core.raster import blend
 from obrell.core.raster.layers import Box, Layer, Mask
 from obrell.core.values.paints import Conic, Linear, Radial, Stop

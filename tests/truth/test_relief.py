@@ -12,9 +12,9 @@ from obrell.core.effects import Bevel, InnerGlow, OuterGlow
 from obrell.core.effects.base import Lamp
 from obrell.core.effects.bevel import profile_table
 from obrell.core.effects.lit import towards
-from obrell.core.effects.pigments import texture_field
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.rounded import ellipse, rounded_box
+from obrell.core.paint.fills import texture_field
 from obrell.core.raster.distance import distance, distances
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.raster.noise import textured

@@ -14,9 +14,9 @@ from obrell.core.document.model import Control, KitSettings, Material
 from obrell.core.document.resolve import resolve
 from obrell.core.edit.kits import KitIndex, without_gradient, without_material
 from obrell.core.effects import EFFECTS
-from obrell.core.effects.markup import straightened
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import number
+from obrell.core.paint.fills import straightened
 from obrell.core.render.compose import painted_bounds
 from obrell.core.render.picture import device
 from obrell.core.shelf import GRADIENTS, SHIPPED

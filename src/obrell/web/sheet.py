@@ -21,10 +21,9 @@ from obrell.core.edit.materials import material_of
 from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import ZONES, Effect, gradient_of
-from obrell.core.effects.markup import straightened
-from obrell.core.effects.pigments import seams_of
 from obrell.core.errors import NoSuchThing
 from obrell.core.kept import OfObject
+from obrell.core.paint.fills import seams_of, straightened
 from obrell.core.shapes import Container, Path, Repeat, Text
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value

@@ -16,11 +16,12 @@ from obrell.core.document.tree import descendants
 from obrell.core.edit.base import part_of
 from obrell.core.geometry.svgdata import number
 from obrell.core.kept import OfObject, remembered
-from obrell.core.raster.layers import NO_BOX, Box
+from obrell.core.paint.areas import touched
+from obrell.core.raster.layers import Box
 from obrell.core.render.build_up import build_steps, upto
-from obrell.core.render.compose import SHARED, painted_bounds
+from obrell.core.render.compose import painted_bounds
 from obrell.core.render.picture import device
-from obrell.core.render.site import device_box, site_of
+from obrell.core.scene.stands import stand_of
 from obrell.store.history import Step, Steps
 from obrell.store.kits import Kits, Stored
 from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, LOOKS, MODES, POINTS, WAYS
@@ -166,7 +167,7 @@ def _outer_box(resolved: Resolved, part: Part) -> Box:
     """The device pixels of a part's shape at density 1."""
 
     def made() -> Box:
-        return device_box(site_of(resolved, part, 1.0, NO_BOX, SHARED).outline)
+        return touched(stand_of(resolved, part, 1.0).outline)
 
     return _OUTER.get(part, resolved.fit, made)
 

@@ -99,12 +99,13 @@ def _ink(resolved: Resolved, part: Part, effect: Effect, around: Rect) -> Rect:
     site = site_of(resolved, part, 1.0, region, PixelCache(0))
     ink = Rect(0, 0, 0, 0)
     for side in SIDES:
-        for coat in effect.coats(site, side):
-            seen = np.asarray(coat.mask.values * coat.opacity * part.opacity * 255 >= LEAST_LEVELS)
+        for operation in effect.operations(site.stand, side):
+            mask = site.mask(operation.area)
+            seen = np.asarray(mask.values * operation.opacity * part.opacity * 255 >= LEAST_LEVELS)
             if not seen.any():
                 continue
             rows, columns = np.flatnonzero(seen.any(axis=1)), np.flatnonzero(seen.any(axis=0))
-            left, top = coat.mask.box.left, coat.mask.box.top
+            left, top = mask.box.left, mask.box.top
             ink = ink.union(
                 Rect(left + int(columns[0]), top + int(rows[0]), left + int(columns[-1]) + 1, top + int(rows[-1]) + 1)
             )

@@ -6,9 +6,7 @@ from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.geometry.plane import Rect
 from obrell.core.kept import OfObject
-from obrell.core.raster.layers import NO_BOX
-from obrell.core.render.compose import SHARED
-from obrell.core.render.site import site_of
+from obrell.core.scene.stands import stand_of
 
 SLACK_PX = 0.01
 """How far an edge may lie off the canvas unnoticed."""
@@ -25,7 +23,7 @@ def off_canvas(resolved: Resolved) -> frozenset[str]:
 
 def _bounds(resolved: Resolved, part: Part) -> Rect:
     def made() -> Rect:
-        return site_of(resolved, part, 1.0, NO_BOX, SHARED).outline.bounds()
+        return stand_of(resolved, part, 1.0).outline.bounds()
 
     return _BOUNDS.get(part, resolved.fit, made)
 

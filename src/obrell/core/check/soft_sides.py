@@ -9,14 +9,13 @@ from obrell.core.document.resolve import Resolved
 from obrell.core.edit.base import Edit
 from obrell.core.edit.parts import MoveParts
 from obrell.core.edit.values import Change, SetValues
+from obrell.core.effects.base import Stand
 from obrell.core.effects.outline import OUTER_SHARE, Outline
 from obrell.core.geometry.nearest import nearest_on
 from obrell.core.geometry.paths import Path, straight_lines
 from obrell.core.geometry.plane import Point
 from obrell.core.geometry.rounded import Insets
-from obrell.core.raster.layers import NO_BOX
-from obrell.core.render.compose import SHARED
-from obrell.core.render.site import PartSite, site_of
+from obrell.core.scene.stands import stand_of
 from obrell.core.shapes import Text
 
 ON_GRID_PX = 0.5 / 255
@@ -42,14 +41,14 @@ class Sides:
 def sides_of(resolved: Resolved, part: Part, density: float, near: Point | None = None) -> Sides:
     """The part's sides and its outlines' sides; those in one line are one; the stems of letters are none. ``near`` is
     on the canvas, logical px, the upper left of its frame if None."""
-    site = site_of(resolved, part, density, NO_BOX, SHARED)
-    corner = site.place.apply(site.box.left, site.box.top)
+    stand = stand_of(resolved, part, density)
+    corner = stand.place.apply(stand.box.left, stand.box.top)
     at = Point(*corner) if near is None else Point(near.x * density, near.y * density)
-    place = nearest_on(site.outline, at.x, at.y)
+    place = nearest_on(stand.outline, at.x, at.y)
     if part.rotation % 90 != 0 or isinstance(part.shape, Text) or place is None:
         return Sides(0, (), place)
-    own = _lines(site, NONE)
-    lines = _outlined(part, site) | {line: _side(line, own) for line in own}
+    own = _lines(stand, NONE)
+    lines = _outlined(part, stand) | {line: _side(line, own) for line in own}
     soft = tuple(lines[line] for line in sorted(lines) if abs(line[1] - round(line[1])) > ON_GRID_PX)
     return Sides(len(lines), soft, place)
 
@@ -66,8 +65,8 @@ def cure(resolved: Resolved, part: Part, density: float) -> Edit | None:
     for fit in FITS[FITS.index(now) + 1 :]:
         if not sides_of(resolved, part.evolve(fit=fit), density).soft:
             return SetValues(changes=(Change(path=f"parts/{part.id}/fit", value=fit),))
-    site = site_of(resolved, part, density, NO_BOX, SHARED)
-    lines = _lines(site, NONE)
+    stand = stand_of(resolved, part, density)
+    lines = _lines(stand, NONE)
     dx, dy = (_to_grid([at for way, at in lines if way == axis], density) for axis in ("down", "across"))
     moved = part.evolve(x=part.x + dx, y=part.y + dy)
     if (dx or dy) and not sides_of(resolved, moved, density).soft:
@@ -81,28 +80,28 @@ def _to_grid(places: list[float], density: float) -> float:
     return away.pop() / density if len(away) == 1 else 0.0
 
 
-def _outlined(part: Part, site: PartSite) -> dict[Line, str]:
+def _outlined(part: Part, stand: Stand) -> dict[Line, str]:
     """The straight sides of a part's outlines, inner and outer, and what each is called."""
     lines: dict[Line, str] = {}
     for effect in part.effects:
         if isinstance(effect, Outline) and effect.visible and max(effect.widths()) > 0 and not effect.drawn:
-            top, right, bottom, left = effect.widths(site.stroke)
+            top, right, bottom, left = effect.widths(stand.stroke)
             for share in (OUTER_SHARE[effect.place], OUTER_SHARE[effect.place] - 1):
-                found = _lines(site, (top * share, right * share, bottom * share, left * share))
+                found = _lines(stand, (top * share, right * share, bottom * share, left * share))
                 lines |= {line: f"{_side(line, found)} of the outline" for line in found}
     return lines
 
 
-def _lines(site: PartSite, grown: Insets) -> set[Line]:
+def _lines(stand: Stand, grown: Insets) -> set[Line]:
     """Where the straight sides of the shape, each moved outwards by a length, run on the device grid."""
-    sides = site.shape.straight_sides()
+    sides = stand.shape.straight_sides()
     if sides is None:
-        path: Path = site.shape.parallel(max(grown)) if any(grown) else site.shape.path()
-        return straight_lines(path.transformed(site.place), LEAST_SIDE_PX)
+        path: Path = stand.shape.parallel(max(grown)) if any(grown) else stand.shape.path()
+        return straight_lines(path.transformed(stand.place), LEAST_SIDE_PX)
     left, top, right, bottom = sides
     found: set[Line] = set()
     for x, y in ((left - grown[3], top - grown[0]), (right + grown[1], bottom + grown[2])):
-        device_x, device_y = site.place.apply(x, y)
+        device_x, device_y = stand.place.apply(x, y)
         found |= {("down", round(device_x, 4)), ("across", round(device_y, 4))}
     return found
 

@@ -1,4 +1,4 @@
-"""Effects that SVG cannot draw, as pictures embedded in it: one for every coat of paint."""
+"""Effects that SVG cannot draw, as pictures embedded in it: one for every paint operation."""
 
 from __future__ import annotations
 
@@ -6,16 +6,17 @@ from base64 import b64encode
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from obrell.core.deliver.markup import element
 from obrell.core.deliver.png import encode
+from obrell.core.deliver.written import Sheet
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
-from obrell.core.effects.base import Coat, Effect, Sheet, Side
-from obrell.core.effects.markup import element
+from obrell.core.effects.base import Effect, Operation, Side
 from obrell.core.raster import blend
 from obrell.core.raster.layers import Box, Layer
 from obrell.core.raster.quantise import quantise
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.site import site_of
+from obrell.core.render.site import Site, site_of
 
 USUAL_DENSITY = 2.0
 
@@ -33,18 +34,19 @@ class Pictures:
 
         def picture(effect: Effect, side: Side) -> tuple[Sheet, ...]:
             site = site_of(self.resolved, part.evolve(fit="off"), self.density, self.canvas, PixelCache(0))
-            made = ((self._image(coat), coat) for coat in effect.coats(site, side))
-            return tuple(Sheet((image,), 1.0, coat.blend) for image, coat in made if image)
+            made = ((self._image(one, site), one) for one in effect.operations(site.stand, side))
+            return tuple(Sheet((image,), 1.0, one.blend) for image, one in made if image)
 
         return picture
 
-    def _image(self, coat: Coat) -> str:
-        """The coat with its strength."""
-        box = coat.mask.box
-        if box.empty or coat.opacity <= 0:
+    def _image(self, operation: Operation, site: Site) -> str:
+        """What an operation paints, with its strength."""
+        mask = site.mask(operation.area)
+        box = mask.box
+        if box.empty or operation.opacity <= 0:
             return ""
         layer = Layer.clear(box)
-        blend.paint(layer, coat.mask, coat.pigment, coat.opacity, 0)
+        blend.paint(layer, mask, site.source(operation, box), operation.opacity, 0)
         content = b64encode(encode(quantise(layer))).decode()
         scale = self.density
         return element("image", {

@@ -15,11 +15,12 @@ from obrell.core.document.tree import walk
 from obrell.core.errors import ObrellError, Refused, Stopped
 from obrell.core.geometry.plane import NOWHERE, Rect
 from obrell.core.geometry.svgdata import number
+from obrell.core.paint.areas import touched
 from obrell.core.raster.layers import NO_BOX, Box
-from obrell.core.render.compose import SHARED, canvas_box
+from obrell.core.render.compose import canvas_box
 from obrell.core.render.limits import check_region, fits
 from obrell.core.render.picture import device, ink, picture
-from obrell.core.render.site import site_of
+from obrell.core.scene.stands import stand_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -179,5 +180,5 @@ def body_box(resolved: Resolved, density: float) -> Box:
     box = NO_BOX
     for node in walk(resolved.tree.nodes):
         if effects_of(node.part):
-            box = box.join(site_of(resolved, node.part, density, canvas, SHARED).own_box)
+            box = box.join(touched(stand_of(resolved, node.part, density).outline).meet(canvas))
     return box

@@ -9,7 +9,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
+from obrell.core.deliver.markup import Definitions, element, text
 from obrell.core.deliver.pictured import USUAL_DENSITY, Pictures
+from obrell.core.deliver.written import Sheet, Writer, keeps_to_shape, writable
 from obrell.core.document.copies import moved_node
 from obrell.core.document.looks import before_blur, deviation_of, painted_of, shown_of
 from obrell.core.document.measures import spans_of
@@ -18,13 +20,13 @@ from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects import Blur
-from obrell.core.effects.base import Drawing, Effect, Sheet, Side, lying
-from obrell.core.effects.markup import Definitions, element, text
+from obrell.core.effects.base import Effect, Side, Stand, lying
 from obrell.core.effects.mask import GradientCover
 from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
 from obrell.core.render.compose import canvas_box, mixes, painted_bounds
+from obrell.core.scene.stands import stand_unfitted
 
 EVERYWHERE = Rect(-8192, -8192, 8192, 8192)
 """More than any canvas."""
@@ -150,37 +152,40 @@ def _colours(defs: Definitions, table: str) -> str:
 
 def _part(part: Part, held: tuple[str, ...], made: Pictures, defs: Definitions, *, faded: bool) -> list[Sheet]:
     """What a part casts, back to front, the part itself, and what is laid over it."""
-    place = place_of(part)
-    outline = part.shape.path().transformed(place)
-    if not outline:
+    stand = stand_unfitted(made.resolved, part)
+    if not stand.outline:
         return []
     painted = painted_of(part)
     shown = [effect for effect in painted if not effect.reaches]
     inside = [e for zone in ("surface", "edge") for e in shown if e.lies_in() == zone]
     edge = [e for e in shown if e.lies_in() == "edge"]
     solid = not faded and _opaque(part, inside)
-    cut = len(inside) > 1 or not all(effect.keeps_to_shape and not effect.pictured for effect in inside)
-    spans = spans_of(made.resolved.control, made.resolved.tree, part)
-    drawing = Drawing(part.shape, place, made.resolved.lamp, defs, outline.bounds(), made.of(part), cut, spans)
-    body = _over_each_other(inside, drawing, "inside")
-    outer = _over_each_other(edge, drawing, "outside")
-    if cut and body:
-        body = (_kept_to_shape(body, drawing),)
+    writer = Writer(stand, defs, made.of(part), cut=_needs_cut(inside, stand))
+    body = _over_each_other(inside, writer, "inside")
+    outer = _over_each_other(edge, writer, "outside")
+    if writer.cut and body:
+        body = (_kept_to_shape(body, writer),)
     if outer and not solid:
-        outer = (element("g", {"mask": _outside_mask(drawing, part)}, *outer),)
+        outer = (element("g", {"mask": _outside_mask(writer, part)}, *outer),)
     whole = (*outer, *held, *body)
     mixed = bool(held) or any(effect.mixes for effect in inside)
     group = [Sheet(_isolated(whole) if mixed else whole, part.opacity, part.blend)] if whole else []
-    behind = [sheet for e in shown if e.lies_in() == "behind" for sheet in _behind(e, drawing, part, solid)]
-    return [*behind, *group, *(sheet for e in painted if e.reaches for sheet in _reaching(e, drawing, part))]
+    behind = [sheet for e in shown if e.lies_in() == "behind" for sheet in _behind(e, writer, part, solid)]
+    return [*behind, *group, *(sheet for e in painted if e.reaches for sheet in _reaching(e, writer, part))]
 
 
-def _reaching(effect: Effect, drawing: Drawing, part: Part) -> Iterator[Sheet]:
+def _needs_cut(inside: Sequence[Effect], stand: Stand) -> bool:
+    """Whether a mask has to cut what lies inside: more than one would let each other through at a soft edge."""
+    operations = [one for effect in inside for one in effect.operations(stand, "inside")]
+    return len(inside) > 1 or not all(writable(one) and keeps_to_shape(one) for one in operations)
+
+
+def _reaching(effect: Effect, writer: Writer, part: Part) -> Iterator[Sheet]:
     """An effect laid over the finished part: cut before it is blended, as a cut isolates."""
-    for sheet in drawing.sheets(effect, "inside"):
-        yield replace(sheet, items=(_kept_to_shape(sheet.items, drawing),), opacity=sheet.opacity * part.opacity)
-    for sheet in drawing.sheets(effect, "outside") if effect.lies_in() == "edge" else ():
-        cut = element("g", {"mask": _outside_mask(drawing, part)}, *sheet.items)
+    for sheet in writer.sheets(effect, "inside"):
+        yield replace(sheet, items=(_kept_to_shape(sheet.items, writer),), opacity=sheet.opacity * part.opacity)
+    for sheet in writer.sheets(effect, "outside") if effect.lies_in() == "edge" else ():
+        cut = element("g", {"mask": _outside_mask(writer, part)}, *sheet.items)
         yield replace(sheet, items=(cut,), opacity=sheet.opacity * part.opacity)
 
 
@@ -190,22 +195,22 @@ def _opaque(part: Part, inside: Iterable[Effect]) -> bool:
     return whole and any(effect.opaque and effect.lies_in() == "surface" for effect in inside)
 
 
-def _behind(effect: Effect, drawing: Drawing, part: Part, solid: bool) -> Iterator[Sheet]:
+def _behind(effect: Effect, writer: Writer, part: Part, solid: bool) -> Iterator[Sheet]:
     """What an effect casts, cut out under the part before it is blended."""
-    for sheet in drawing.sheets(effect, "behind"):
+    for sheet in writer.sheets(effect, "behind"):
         items = sheet.items
         if not solid and not effect.shows_through_body:
-            items = (element("g", {"mask": _outside_mask(drawing, part)}, *items),)
+            items = (element("g", {"mask": _outside_mask(writer, part)}, *items),)
         yield replace(sheet, items=items, opacity=sheet.opacity * part.opacity)
 
 
-def _over_each_other(effects: Iterable[Effect], drawing: Drawing, side: Side) -> tuple[str, ...]:
-    return tuple(_laid(sheet) for effect in effects for sheet in drawing.sheets(effect, side))
+def _over_each_other(effects: Iterable[Effect], writer: Writer, side: Side) -> tuple[str, ...]:
+    return tuple(_laid(sheet) for effect in effects for sheet in writer.sheets(effect, side))
 
 
-def _kept_to_shape(items: Iterable[str], drawing: Drawing) -> str:
-    shape = element("path", {"d": path_data(drawing.outline(drawing.shape.path())), "fill": "#fff"})
-    return element("g", {"mask": drawing.defs.add("mask", _area(drawing.box), shape)}, *items)
+def _kept_to_shape(items: Iterable[str], writer: Writer) -> str:
+    shape = element("path", {"d": path_data(writer.stand.outline), "fill": "#fff"})
+    return element("g", {"mask": writer.defs.add("mask", _area(writer.box), shape)}, *items)
 
 
 def _isolated(items: Sequence[str]) -> tuple[str, ...]:
@@ -230,10 +235,10 @@ def rect_attributes(box: Rect) -> dict[str, str | float]:
     return {"x": box.left, "y": box.top, "width": box.width, "height": box.height}
 
 
-def _outside_mask(drawing: Drawing, part: Part) -> str:
-    reach = max((effect.reach(drawing.lamp.direction) for effect in part.effects), default=0.0)
-    area = drawing.box.grown(reach + 1)
-    outline = path_data(drawing.outline(drawing.shape.path()))
+def _outside_mask(writer: Writer, part: Part) -> str:
+    reach = max((effect.reach(writer.stand.lamp.direction) for effect in part.effects), default=0.0)
+    area = writer.box.grown(reach + 1)
+    outline = path_data(writer.stand.outline)
     data = f"{rectangle(area)} {outline}"
     shape = element("path", {"d": data, "fill": "#fff", "fill-rule": "evenodd"})
-    return drawing.defs.add("mask", _area(area), shape)
+    return writer.defs.add("mask", _area(area), shape)

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 from obrell.core.document.model import Part
 from obrell.core.document.moving import way_of
-from obrell.core.effects.pigments import picture_frame
 from obrell.core.geometry.plane import Rect
+from obrell.core.paint.fills import picture_frame
 from obrell.core.raster.samples import size_of
 from obrell.core.shapes.picture import Picture
 

@@ -9,8 +9,8 @@ from dataclasses import dataclass
 from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import place_of
 from obrell.core.effects.base import Effect, gradient_of, lying
-from obrell.core.effects.markup import linear_ends
 from obrell.core.geometry.plane import Point, Rect, Similarity, degrees_of, direction
+from obrell.core.paint.fills import linear_ends
 from obrell.core.values.paints import Conic, Handled, Linear, Radial
 
 Values = dict[str, float]

@@ -14,9 +14,9 @@ from obrell.core.document.model import PLAIN_GROUND, Control, Fit, KitSettings, 
 from obrell.core.document.tree import Tree, arranged
 from obrell.core.effects import Effect, Paint
 from obrell.core.effects.base import Lamp
-from obrell.core.effects.pigments import mean_colour
 from obrell.core.errors import NoSuchThing
 from obrell.core.kept import OfObject
+from obrell.core.paint.fills import mean_colour
 from obrell.core.shapes import Box
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink

@@ -15,9 +15,9 @@ from obrell.core.document.paths import value_at, with_value
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, effect_of, part_of
 from obrell.core.edit.values import Change, SetValues, check_lock, whose
-from obrell.core.effects.pigments import sample
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.svgdata import number
+from obrell.core.paint.fills import sample
 from obrell.core.values.fields import Id, Place, Share
 from obrell.core.values.paints import Gradient, Linear, Stop
 

@@ -1,27 +1,26 @@
-"""What every effect kind promises: its words, its reach, its coats of pixels, its SVG."""
+"""What every effect kind promises: its words, its reach, and what it paints."""
 
 from __future__ import annotations
 
+import math
 from abc import abstractmethod
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from dataclasses import field as dataclass_field
-from typing import ClassVar, Literal, Protocol, Self, get_args
+from typing import ClassVar, Literal, Self, get_args
 
 from pydantic import Field
 
-from obrell.core.effects.markup import Definitions
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect, Similarity
-from obrell.core.geometry.svgdata import path_data, rectangle
-from obrell.core.raster.layers import Box, Layer, Mask
-from obrell.core.raster.ramps import Pigment
-from obrell.core.raster.relief import Relief, Table
+from obrell.core.paint.areas import Area, Filled, Whole
+from obrell.core.paint.sources import Flat, Laid, Source
+from obrell.core.raster.relief import Table
 from obrell.core.shapes.base import Sentence, Shape
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.fields import Id, Share
-from obrell.core.values.paints import PICTURED, Fill, Gradient, Texture
+from obrell.core.values.paints import Fill, Gradient, Solid
 
 Zone = Literal["behind", "surface", "edge", "whole"]
 ZONES: tuple[Zone, ...] = get_args(Zone)
@@ -33,11 +32,11 @@ what lies just outside it. An outline on the centre paints the last two."""
 
 
 @dataclass(frozen=True, slots=True)
-class Coat:
-    """One coat of paint: where, what, how strong, and how it mixes with what is below it."""
+class Operation:
+    """One paint operation: which area is filled with what, how strongly, and how it mixes with what is below it."""
 
-    mask: Mask
-    pigment: Pigment | Layer
+    area: Area
+    source: Source
     opacity: float
     blend: Blend
 
@@ -51,138 +50,57 @@ class Lamp:
 
 
 @dataclass(frozen=True, slots=True)
-class Rough:
-    """A texture as relief: how far its brightest places rise above its darkest, logical px."""
-
-    texture: Texture
-    depth: float
-
-
-class Site(Protocol):
-    """The part that effects are painted on, at one density, and what the renderer lends them.
-
-    Masks are cached by content behind these calls.
-    """
-
-    @property
-    def shape(self) -> Shape: ...
-    @property
-    def place(self) -> Similarity:
-        """From the part's own logical space to device space."""
-        ...
-
-    @property
-    def box(self) -> Rect:
-        """The part's own unrotated box, which fills span."""
-        ...
-
-    @property
-    def lamp(self) -> Lamp:
-        """The key light."""
-        ...
-
-    def stroke(self, width: float) -> float:
-        """A stroke width or unblurred spread in logical px, fitted when the part asks for it."""
-        ...
-
-    def cover(self, path: Path) -> Mask:
-        """Coverage of a path in device space over the region being drawn."""
-        ...
-
-    def coverage(self) -> Mask:
-        """Coverage of the part's own shape."""
-        ...
-
-    def shadow(self, path: Path, deviation: float) -> Mask:
-        """Coverage blurred by a standard deviation in device px."""
-        ...
-
-    def shadow_inverse(self, path: Path, deviation: float) -> Mask:
-        """1 - shadow, over the part's own box."""
-        ...
-
-    def everywhere(self) -> Mask:
-        """1 over the part's own box."""
-        ...
-
-    def faded(self, way: int, reach: float, curve: Table, outwards: float) -> tuple[Mask, Mask]:
-        """``falloff.faded`` of the part's shape, over its own box grown by ``outwards`` logical px."""
-        ...
-
-    def lit(
-        self, relief: Relief, light: tuple[float, float, float], tone: Table, outwards: float, rough: Rough | None
-    ) -> tuple[Mask, Mask]:  # fmt: skip
-        """``relief.lit`` of the part's shape, over its own box grown by ``outwards`` logical px."""
-        ...
-
-    def pigment(self, fill: Fill, over: Box, on: Rect | None = None) -> Pigment | Layer:
-        """A fill laid on the part's own box, or on another of its space, as the kernels take it, for the
-        device pixels of ``over``."""
-        ...
-
-    def within(self, path: Path, deviation: float) -> Mask:
-        """Coverage of a path in device space, blurred, over the part's own box."""
-        ...
-
-    def across(self, start: float, end: float, over: Box) -> tuple[Mask, Mask]:
-        """``along.across`` of the part's shape, from and to a distance outside its edge in logical px."""
-        ...
-
-    def along(self, reach: float, over: Box) -> tuple[Mask, Mask]:
-        """``along.along`` of the part's outline, as far from it as ``reach`` logical px."""
-        ...
-
-    def texture(self, fill: Texture, over: Box) -> Mask:
-        """A texture's values from 0 to 1."""
-        ...
-
-
-@dataclass(frozen=True, slots=True)
-class Sheet:
-    """SVG elements that are laid over what lies below them together: how strong, and how they are blended."""
-
-    items: tuple[str, ...]
-    opacity: float = 1.0
-    blend: Blend = "normal"
-
-
-@dataclass(frozen=True, slots=True)
-class Drawing:
-    """What an effect's SVG form is drawn with: the part in user space, and the definitions."""
+class Stand:
+    """A part as effects find it, at one density: values only, so that whatever reads their operations can make one."""
 
     shape: Shape
     place: Similarity
+    """From the part's own logical space to the device grid."""
     lamp: Lamp
-    defs: Definitions
+    """The key light."""
     box: Rect
-    """Around the shape, in user space."""
-    picture: Callable[[Effect, Side], tuple[Sheet, ...]]
-    """An effect that SVG cannot draw, as embedded pictures that have its strength already."""
-    cut: bool
-    """Whether a mask cuts the inside effects; if not, the one there is must keep to the shape."""
+    """The part's own unrotated box, which fills span."""
+    outline: Path
+    """The shape on the device grid."""
+    fit_strokes: bool = False
     spans: Mapping[str, Rect] = dataclass_field(default_factory=dict)
-    """Boxes in user space that fills can be laid over instead of the part's own."""
+    """Boxes on the canvas, logical px, that fills can be laid over instead of the part's own."""
 
-    def sheets(self, effect: Effect, side: Side) -> tuple[Sheet, ...]:
-        """An effect's SVG form; none when there is nothing to see."""
-        if effect.pictured:
-            return self.picture(effect, side)
-        items = tuple(filter(None, effect.svg(self, side)))
-        return (Sheet(items, effect.opacity, effect.blend),) if items else ()
+    @property
+    def scale(self) -> float:
+        """Device px of a logical px."""
+        return self.place.scale
 
-    def fill(self, fill: Fill, box: Rect | None = None) -> dict[str, str | float]:
-        """The ``fill`` attributes of a paint laid over the part's box, or over what it spans."""
-        return self.defs.fill(fill, *lying(fill, self.spans, (box or self.shape.box(), self.place)))
+    @property
+    def own(self) -> Filled:
+        """What the shape covers."""
+        return Filled(self.outline)
 
-    def field(self) -> str:
-        """Path data of what an inside effect fills: the shape, or all around it when that is cut."""
-        if not self.cut:
-            return path_data(self.outline(self.shape.path()))
-        return rectangle(self.box.grown(1))
+    @property
+    def whole(self) -> Whole:
+        """All of the pixels that the shape touches."""
+        return Whole(self.outline)
 
-    def outline(self, path: Path, dx: float = 0.0, dy: float = 0.0) -> Path:
-        """A path of the part in user space, moved on by (dx, dy)."""
-        return path.transformed(self.place).transformed(Similarity(dx=dx, dy=dy))
+    def stroke(self, width: float) -> float:
+        """A stroke width or unblurred spread in logical px, fitted to device px when the part asks for it."""
+        if not self.fit_strokes or width == 0:
+            return width
+        pixels = max(1.0, math.floor(abs(width) * self.scale + 0.5))
+        return math.copysign(pixels / self.scale, width)
+
+    def moved(self, path: Path, x: float, y: float) -> Path:
+        """A path of the part's own space on the device grid, moved on the canvas by logical px."""
+        return path.transformed(Similarity(dx=x * self.scale, dy=y * self.scale).after(self.place))
+
+    def laid(self, fill: Fill, on: Rect | None = None) -> Source:
+        """A fill laid on what it spans, the part's own box, or another of its space."""
+        if isinstance(fill, Solid):
+            return Flat(str(fill.colour))
+        return Laid(fill, *lying(fill, self.spans, (on or self.box, self.place), Similarity(self.scale)))
+
+    def margin(self, outwards: float) -> int:
+        """Device px around the shape's pixels that hold what reaches that many logical px out of it."""
+        return math.ceil(outwards * self.scale) + 1 if outwards > 0 else 0
 
 
 class Effect(Value):
@@ -192,10 +110,6 @@ class Effect(Value):
     zone: ClassVar[Zone]
     strengths: ClassVar[tuple[str, ...]] = ("opacity",)
     """The fields that say how strong it is, as a look is made lighter or heavier."""
-    in_svg: ClassVar[bool] = True
-    """Whether SVG can draw its kind at all."""
-    keeps_to_shape: ClassVar[bool] = True
-    """Whether its SVG form can do without a mask when it is alone on the surface."""
 
     id: Id
     visible: bool = Field(True, title="shown")
@@ -217,13 +131,8 @@ class Effect(Value):
         """How far it can paint beyond the shape, logical px, cut-off blur tails included."""
 
     @abstractmethod
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        """Its coats on one side of the part, bottom-most first."""
-
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        """The same as SVG elements in user space, without opacity and blend mode; never asked of an effect
-        that is ``pictured``."""
-        return ()
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
+        """What it paints on one side of the part, bottom-most first."""
 
     @abstractmethod
     def sentence(self) -> Sentence:
@@ -264,13 +173,8 @@ class Effect(Value):
         return self
 
     @property
-    def pictured(self) -> bool:
-        """Whether its SVG form is embedded pictures, as it stands."""
-        return not self.in_svg or isinstance(getattr(self, "fill", None), PICTURED)
-
-    @property
     def mixes(self) -> bool:
-        """Whether any coat of it is blended with what lies below, other than laid over it."""
+        """Whether any of it is blended with what lies below, other than laid over it."""
         return self.blend != "normal"
 
     def omitted(self) -> tuple[str, ...]:

@@ -7,13 +7,15 @@ from typing import Annotated, ClassVar, Literal, get_args
 import numpy as np
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Rough, Side, Site, Zone
+from obrell.core.effects.base import Operation, Side, Stand, Zone
 from obrell.core.effects.lit import Lit, towards
-from obrell.core.effects.pigments import solid
 from obrell.core.effects.tones import Tone, tone_pictures, tone_table
 from obrell.core.kept import remembered
+from obrell.core.paint.areas import Embossed, Rough
+from obrell.core.paint.lookup import Lookup
+from obrell.core.paint.sources import Flat, textured_on
 from obrell.core.raster.blur import TAIL
-from obrell.core.raster.relief import INSIDE, OUTSIDE, STRADDLING, TABLE_SIZE, Relief, Table
+from obrell.core.raster.relief import INSIDE, OUTSIDE, STRADDLING, TABLE_SIZE, Table
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Colour
@@ -42,7 +44,6 @@ class Bevel(Lit):
     label: ClassVar[str] = "Bevel"
     zone: ClassVar[Zone] = "surface"
     strengths: ClassVar[tuple[str, ...]] = ("highlight_opacity", "shade_opacity")
-    in_svg: ClassVar[bool] = False
     kind: Literal["bevel"] = "bevel"
     side: Literal["inside", "outside", "straddling"] = Field("inside", title="lies")
     width: Band = Field(6.0, title="wide")
@@ -73,18 +74,20 @@ class Bevel(Lit):
         soft = self.softness * TAIL if self.side != "inside" else 0.0
         return self.width * share + soft
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
         if self.width <= 0 or (self.rise == 0 and self.texture == "none"):
             return ()
-        scale = site.place.scale
-        relief = Relief(
-            SIDES[self.side], self.width * scale, self.rise * scale, self.softness / 2 * scale, self._heights()
-        )
-        outwards = self.reach(site.lamp.direction) if side != "inside" else 0.0
-        high, low = site.lit(relief, towards(self.lamp(site.lamp)), self._tones(), outwards, self._pattern())
+        outwards = self.reach(stand.lamp.direction) if side != "inside" else 0.0
+        light = towards(self.lamp(stand.lamp))
+        relief = Embossed(
+            stand.outline, stand.margin(outwards), SIDES[self.side], self.width * stand.scale,
+            self.rise * stand.scale, self.softness / 2 * stand.scale, Lookup(self._heights()), light,
+            Lookup(self._tones()), self._rough(stand),
+        )  # fmt: skip
+        shade, highlight = Flat(str(self.shade)), Flat(str(self.highlight))
         return (
-            Coat(low, solid(str(self.shade)), self.shade_opacity * self.opacity, self.shade_blend),
-            Coat(high, solid(str(self.highlight)), self.highlight_opacity * self.opacity, self.highlight_blend),
+            Operation(relief.second, shade, self.shade_opacity * self.opacity, self.shade_blend),
+            Operation(relief.first, highlight, self.highlight_opacity * self.opacity, self.highlight_blend),
         )
 
     @property
@@ -109,11 +112,11 @@ class Bevel(Lit):
             Slot("width"), Words(" wide, "), Slot("profile"), Words(", rises "), Slot("rise"), *self.light_said(),
         )  # fmt: skip
 
-    def _pattern(self) -> Rough | None:
+    def _rough(self, stand: Stand) -> Rough | None:
         if self.texture == "none":
             return None
         fill = Texture(pattern=self.texture, scale=self.texture_scale, angle=self.texture_angle, seed=self.seed)
-        return Rough(fill, self.texture_depth)
+        return Rough(textured_on(fill, stand.box, stand.place), self.texture_depth * stand.scale)
 
     def _heights(self) -> Table:
         return profile_table(self.profile, self.steps, self.drawn)

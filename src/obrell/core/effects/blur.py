@@ -6,7 +6,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Effect, Side, Site, Zone
+from obrell.core.effects.base import Effect, Operation, Side, Stand, Zone
 from obrell.core.raster.blur import TAIL
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.fields import Blur as Radius
@@ -17,7 +17,7 @@ class Blurred(Effect):
 
     radius: Radius = Field(4.0, title="blur")
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
         return ()
 
     def sentence(self) -> Sentence:

@@ -6,13 +6,11 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
-from obrell.core.effects.markup import element
+from obrell.core.effects.base import Effect, Operation, Side, Stand, Zone
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect, Similarity, direction, flipped_direction
-from obrell.core.geometry.svgdata import path_data
 from obrell.core.geometry.sweep import swept
-from obrell.core.raster import shares
+from obrell.core.paint.areas import Filled, Outside
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.values.fields import Angle, Length
 from obrell.core.values.paints import Fill, Linear, Solid, Stop
@@ -36,15 +34,10 @@ class Depth(Effect):
     def reach(self, light: float) -> float:
         return self.distance + 1.0
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        path = self._path(site.shape, site.place)
-        mask = shares.outside(site.cover(path.transformed(site.place)), site.coverage())
-        return (Coat(mask, site.pigment(self.fill, mask.box, path.bounds()), self.opacity, self.blend),)
-
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        path = self._path(drawing.shape, drawing.place)
-        fill = drawing.fill(self.fill, path.bounds())
-        return (element("path", {"d": path_data(drawing.outline(path))} | fill),)
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
+        path = self._path(stand.shape, stand.place)
+        area = Outside(Filled(path.transformed(stand.place)), stand.own)
+        return (Operation(area, stand.laid(self.fill, path.bounds()), self.opacity, self.blend),)
 
     def sentence(self) -> Sentence:
         colours: Sentence = (Slot("fill/kind"),)

@@ -7,16 +7,14 @@ from typing import Annotated, ClassVar, Literal, Self
 from pydantic import Field
 
 from obrell.core.colour.spaces import mixed
-from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
+from obrell.core.effects.base import Operation, Side, Stand, Zone
 from obrell.core.effects.lit import Lit
-from obrell.core.effects.markup import element
-from obrell.core.effects.pigments import along_way
 from obrell.core.geometry.combine import combined
 from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.plane import Rect, Similarity
-from obrell.core.geometry.svgdata import path_data
 from obrell.core.kept import remembered
-from obrell.core.raster import shares
+from obrell.core.paint.areas import Area, Blurred, Filled, Inside, Within
+from obrell.core.paint.sources import Fading
 from obrell.core.shapes import Shape
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.colours import Colour
@@ -53,24 +51,15 @@ class Gloss(Lit):
             self.evolve(colour=mixed(str(self.colour), colour, self.takes_up), takes_up=0.0) if self.takes_up else self
         )
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        angle = site.place.own(self.lamp(site.lamp).direction)
-        area, ends = self._area(site.shape, angle)
-        mask = site.within(area.transformed(site.place), self.softness / 2 * site.place.scale)
-        if not self.softness:
-            mask = shares.inside(mask, site.coverage())
-        pigment = along_way(str(self.colour), ends, (1.0, self.far), site.place)
-        return (Coat(mask, pigment, self.opacity, self.blend),)
-
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        angle = drawing.place.own(self.lamp(drawing.lamp).direction)
-        area, ends = self._area(drawing.shape, angle)
-        if not area:
-            return ()
-        path = drawing.outline(area)
-        fill = drawing.defs.fade(str(self.colour), ends, (1.0, self.far), drawing.place)
-        blur = drawing.defs.blur(self.softness / 2, path.bounds().grown(self.softness * 2 + 1))
-        return (element("path", {"d": path_data(path), "filter": blur} | fill),)
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
+        area, ends = self._area(stand.shape, stand.place.own(self.lamp(stand.lamp).direction))
+        path = area.transformed(stand.place)
+        seen: Area = Inside(Filled(path), stand.own)
+        if self.softness:
+            seen = Within(Blurred(path, self.softness / 2 * stand.scale), stand.outline)
+        return (
+            Operation(seen, Fading(str(self.colour), ends, (1.0, self.far), stand.place), self.opacity, self.blend),
+        )
 
     def hidden_fields(self) -> tuple[str, ...]:
         bend = ("bend",) if self.form in ("crescent", "corner to corner") else ()

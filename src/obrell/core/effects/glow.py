@@ -7,10 +7,10 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Effect, Site
-from obrell.core.effects.pigments import colours_of, solid
-from obrell.core.raster.falloff import ramp_layer
-from obrell.core.raster.layers import Mask
+from obrell.core.effects.base import Effect, Operation, Stand
+from obrell.core.paint.areas import Constant, Faded
+from obrell.core.paint.lookup import Lookup
+from obrell.core.paint.sources import Flat, Ramped, Source
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.curves import Curve, Table, curve
 from obrell.core.values.fields import Length
@@ -39,12 +39,18 @@ class Glow(Effect):
         """The falloff's values."""
         return self.drawn.table() if self.falloff == "drawn" else FALLOFFS[self.falloff]
 
-    def coat(self, strength: Mask, share: Mask, reach: float) -> Coat:
-        """One coat of a strength; ``share`` is how far of the ``reach``, device px, each pixel lies."""
+    def fading(self, stand: Stand, way: int, outwards: float) -> tuple[Operation, ...]:
+        """What it paints from an edge on; nothing when it reaches nowhere."""
+        if self.extent <= 0:
+            return ()
+        reach = max(self.extent * stand.scale, 1e-6)
+        field = Faded(stand.outline, stand.margin(outwards), way, reach, Lookup(self.table()))
+        return (Operation(field.first, self._source(field, reach), self.opacity, self.blend),)
+
+    def _source(self, field: Faded, reach: float) -> Source:
         if isinstance(self.fill, Gradient):
-            step = Mask(share.box, np.full_like(share.values, 1 / reach))
-            return Coat(strength, ramp_layer(share, step, colours_of(self.fill)), self.opacity, self.blend)
-        return Coat(strength, solid(str(self.fill.colour)), self.opacity, self.blend)
+            return Ramped(self.fill, field.second, Constant(1 / reach))
+        return Flat(str(self.fill.colour))
 
     def hidden_fields(self) -> tuple[str, ...]:
         return () if self.falloff == "drawn" else ("drawn",)
@@ -55,7 +61,3 @@ class Glow(Effect):
     def sentence(self) -> Sentence:
         colours: Sentence = (Slot("fill/colour"),) if isinstance(self.fill, Solid) else (Slot("fill/stops"),)
         return Slot("extent"), Words(", "), Slot("falloff"), Words(", "), *colours, Words(" "), Slot("opacity")
-
-    def scaled(self, site: Site) -> float:
-        """How far it reaches, device px."""
-        return max(self.extent * site.place.scale, 1e-6)

@@ -6,9 +6,9 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Effect, Side, Site, Zone
-from obrell.core.effects.pigments import solid
-from obrell.core.raster.layers import Mask
+from obrell.core.effects.base import Effect, Operation, Side, Stand, Zone
+from obrell.core.paint.areas import Stretched, Within
+from obrell.core.paint.sources import Flat, textured_on
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.fields import Live, Share
 from obrell.core.values.paints import Seed, Texture
@@ -19,7 +19,6 @@ class Grain(Effect):
 
     label: ClassVar[str] = "Grain"
     zone: ClassVar[Zone] = "surface"
-    in_svg: ClassVar[bool] = False
     kind: Literal["grain"] = "grain"
     opacity: Share = Field(0.12, title="strength")
     scale: Annotated[float, Live("px", 0.1, 0.3, 8), Field(gt=0, le=200)] = Field(1.0, title="grain of")
@@ -28,13 +27,13 @@ class Grain(Effect):
     def reach(self, light: float) -> float:
         return 0.0
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        field = site.texture(Texture(pattern="grain", scale=self.scale, seed=self.seed), site.everywhere().box)
-        above = (field.values * 2 - 1).clip(0, 1)
-        below = (1 - field.values * 2).clip(0, 1)
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
+        fill = Texture(pattern="grain", scale=self.scale, seed=self.seed)
+        field = textured_on(fill, stand.box, stand.place)
+        above, below = (Within(Stretched(field, 2 * way, -way), stand.outline) for way in (1, -1))
         return (
-            Coat(Mask(field.box, above), solid("#ffffff"), self.opacity, self.blend),
-            Coat(Mask(field.box, below), solid("#000000"), self.opacity, self.blend),
+            Operation(above, Flat("#ffffff"), self.opacity, self.blend),
+            Operation(below, Flat("#000000"), self.opacity, self.blend),
         )
 
     def sentence(self) -> Sentence:

@@ -6,7 +6,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Side, Site, Zone
+from obrell.core.effects.base import Operation, Side, Stand, Zone
 from obrell.core.effects.glow import Glow
 from obrell.core.raster.falloff import FROM_EDGE, FROM_MIDDLE
 from obrell.core.shapes.base import Sentence, Slot, Words
@@ -18,8 +18,6 @@ class InnerGlow(Glow):
 
     label: ClassVar[str] = "Inner glow"
     zone: ClassVar[Zone] = "surface"
-    in_svg: ClassVar[bool] = False
-    keeps_to_shape: ClassVar[bool] = False
     kind: Literal["inner-glow"] = "inner-glow"
     opacity: Share = Field(0.6, title="strength")
     start: Literal["edge", "middle"] = Field("edge", title="from the")
@@ -27,12 +25,8 @@ class InnerGlow(Glow):
     def reach(self, light: float) -> float:
         return 0.0
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        if self.extent <= 0:
-            return ()
-        way = FROM_EDGE if self.start == "edge" else FROM_MIDDLE
-        reach = self.scaled(site)
-        return (self.coat(*site.faded(way, reach, self.table(), 0.0), reach),)
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
+        return self.fading(stand, FROM_EDGE if self.start == "edge" else FROM_MIDDLE, 0.0)
 
     def sentence(self) -> Sentence:
         return (Words("from the "), Slot("start"), Words(", "), *super().sentence())

@@ -7,13 +7,9 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from obrell.core.colour.spaces import mixed
-from obrell.core.effects.base import Coat, Drawing, Side, Site, Zone
-from obrell.core.effects.markup import element
-from obrell.core.effects.pigments import solid
+from obrell.core.effects.base import Operation, Side, Stand, Zone
 from obrell.core.effects.shadow import Shadow
-from obrell.core.geometry.plane import Similarity
-from obrell.core.geometry.svgdata import path_data, rectangle
-from obrell.core.raster.blur import TAIL
+from obrell.core.paint.areas import Blurred, Inverse, Within
 from obrell.core.values.fields import Share
 
 
@@ -22,7 +18,6 @@ class InnerShadow(Shadow):
 
     label: ClassVar[str] = "Inner shadow"
     zone: ClassVar[Zone] = "surface"
-    keeps_to_shape: ClassVar[bool] = False
     kind: Literal["inner-shadow"] = "inner-shadow"
     opacity: Share = Field(0.5, title="strength")
     takes_up: Share = Field(0.0, title="takes up the ground")
@@ -38,18 +33,7 @@ class InnerShadow(Shadow):
     def pressed(self, light: float) -> Self:
         return self.evolve(offset=self.offset.opposite(light))
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        scale = site.place.scale
-        spread = self.spread if self.blur else site.stroke(self.spread)
-        x, y = self.offset.vector(site.lamp.direction)
-        moved = site.shape.spread(-spread).transformed(Similarity(dx=x * scale, dy=y * scale).after(site.place))
-        mask = site.shadow_inverse(moved, self.blur / 2 * scale)
-        return (Coat(self.fallen(mask), solid(str(self.colour)), self.opacity, self.blend),)
-
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        hole = drawing.outline(drawing.shape.spread(-self.spread), *self.offset.vector(drawing.lamp.direction))
-        around = drawing.box.grown(2 * self.blur * TAIL + 1)
-        data = f"{rectangle(around)} {path_data(hole)}".strip()
-        blur = self.softened(drawing, around.grown(self.blur * TAIL))
-        attributes = {"d": data, "fill-rule": "evenodd", "fill": str(self.colour), "filter": blur}
-        return (element("path", attributes),)
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
+        spread = self.spread if self.blur else stand.stroke(self.spread)
+        hole = stand.moved(stand.shape.spread(-spread), *self.offset.vector(stand.lamp.direction))
+        return self.cast(Within(Inverse(Blurred(hole, self.blur / 2 * stand.scale)), stand.outline))

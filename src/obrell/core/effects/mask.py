@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Effect, Side, Site, Zone
+from obrell.core.effects.base import Effect, Operation, Side, Stand, Zone
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.fields import PartId, Place
@@ -54,7 +54,7 @@ class Mask(Effect):
     def reach(self, light: float) -> float:
         return 0.0
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
         return ()
 
     def hidden_fields(self) -> tuple[str, ...]:

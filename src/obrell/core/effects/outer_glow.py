@@ -6,7 +6,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Side, Site, Zone
+from obrell.core.effects.base import Operation, Side, Stand, Zone
 from obrell.core.effects.glow import Glow
 from obrell.core.raster.falloff import FROM_OUTSIDE
 from obrell.core.values.fields import Share
@@ -17,7 +17,6 @@ class OuterGlow(Glow):
 
     label: ClassVar[str] = "Outer glow"
     zone: ClassVar[Zone] = "behind"
-    in_svg: ClassVar[bool] = False
     kind: Literal["outer-glow"] = "outer-glow"
     opacity: Share = Field(0.7, title="strength")
     shows_through: bool = Field(False, title="shows through")
@@ -25,11 +24,8 @@ class OuterGlow(Glow):
     def reach(self, light: float) -> float:
         return self.extent
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        if self.extent <= 0:
-            return ()
-        reach = self.scaled(site)
-        return (self.coat(*site.faded(FROM_OUTSIDE, reach, self.table(), self.extent), reach),)
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
+        return self.fading(stand, FROM_OUTSIDE, self.extent)
 
     @property
     def shows_through_body(self) -> bool:

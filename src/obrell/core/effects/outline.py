@@ -9,19 +9,14 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
-from obrell.core.effects.markup import element
-from obrell.core.effects.pigments import colours_of
+from obrell.core.effects.base import Effect, Operation, Side, Stand, Zone
 from obrell.core.geometry.combine import stroked
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.pens import MITRE_LIMIT, Cap, Join, Pen, dashes_of
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.rounded import Insets
-from obrell.core.geometry.svgdata import path_data
-from obrell.core.raster import shares
-from obrell.core.raster.falloff import ramp_layer
-from obrell.core.raster.layers import Layer, Mask
-from obrell.core.raster.ramps import Pigment
+from obrell.core.paint.areas import Across, Along, Filled, Inside, Outside
+from obrell.core.paint.sources import Ramped, Source
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.values.fields import Length, Lengths, Mitre, Signed, Thin
 from obrell.core.values.paints import Fill, Gradient, Solid
@@ -101,10 +96,6 @@ class Outline(Effect):
         return None if self._on_its_way else shape.box()
 
     @property
-    def pictured(self) -> bool:
-        return super().pictured or self._on_its_way
-
-    @property
     def _on_its_way(self) -> bool:
         """Whether its gradient is laid on no box."""
         return self.run != "along the box" and isinstance(self.fill, Gradient)
@@ -113,37 +104,27 @@ class Outline(Effect):
         longest = max(self.mitre if self.joins == "mitre" else 1.0, math.sqrt(2))
         return max(self.widths()) * self.outer_share * longest
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        band = self._band(site.shape, self._fitted(site), side)
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
+        band = self._band(stand.shape, self._fitted(stand), side)
         if band is None:
             return ()
-        path = band.path.transformed(site.place)
-        if side == "outside":
-            mask = shares.outside(site.cover(path), site.coverage())
-        else:
-            mask = shares.inside(site.within(path, 0.0), site.coverage(), rest=band.hollow)
-        return (Coat(mask, self._pigment(site, mask), self.opacity, self.blend),)
+        filled = Filled(band.path.transformed(stand.place))
+        outside = side == "outside"
+        area = Outside(filled, stand.own) if outside else Inside(filled, stand.own, rest=band.hollow)
+        return (Operation(area, self._source(stand), self.opacity, self.blend),)
 
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        band = self._band(drawing.shape, float, side)
-        if band is None:
-            return ()
-        data = path_data(drawing.outline(band.path))
-        if band.hollow:
-            data = f"{drawing.field()} {data}".strip()
-        return (element("path", {"d": data, "fill-rule": "evenodd"} | drawing.fill(self.fill)),)
-
-    def _pigment(self, site: Site, mask: Mask) -> Pigment | Layer:
+    def _source(self, stand: Stand) -> Source:
         if not self._on_its_way:
-            return site.pigment(self.fill, mask.box)
-        width = max(self.widths(self._fitted(site)))
+            return stand.laid(self.fill)
+        assert isinstance(self.fill, Gradient)
+        width = max(self.widths(self._fitted(stand)))
         outer = width * self.outer_share
         if self.run == "along the path":
-            share, step = site.along(max(outer, width - outer) * self.mitre, mask.box)
-        else:
-            share, step = site.across(outer, outer - width, mask.box)
-        assert isinstance(self.fill, Gradient)
-        return ramp_layer(share, step, colours_of(self.fill), wraps=self.run == "along the path")
+            reach = max(outer, width - outer) * self.mitre
+            along = Along(stand.outline, reach * stand.scale + 2)
+            return Ramped(self.fill, along.first, along.second, wraps=True)
+        across = Across(stand.outline, outer * stand.scale, (outer - width) * stand.scale)
+        return Ramped(self.fill, across.first, across.second)
 
     def widths(self, fitted: Callable[[float], float] = float) -> Insets:
         """Of the top, right, bottom and left side, fitted to pixels as asked."""
@@ -151,10 +132,10 @@ class Outline(Effect):
             return (fitted(1.0 if self.hairline else self.width),) * 4
         return fitted(self.top), fitted(self.right), fitted(self.bottom), fitted(self.left)
 
-    def _fitted(self, site: Site) -> Callable[[float], float]:
+    def _fitted(self, stand: Stand) -> Callable[[float], float]:
         """From widths as they are typed to widths as they are drawn, logical px."""
-        device_px = 1 / site.place.scale
-        return (lambda _: device_px) if self.hairline else site.stroke
+        device_px = 1 / stand.scale
+        return (lambda _: device_px) if self.hairline else stand.stroke
 
     def _band(self, shape: Shape, fitted: Callable[[float], float], side: Side) -> Band | None:
         """What is covered on one side of the part, in its own space; None when nothing is."""

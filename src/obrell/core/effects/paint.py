@@ -6,8 +6,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
-from obrell.core.effects.markup import element
+from obrell.core.effects.base import Effect, Operation, Side, Stand, Zone
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.paints import Fill, Gradient, Linear, Picture, Solid, Texture
 
@@ -24,13 +23,8 @@ class Paint(Effect):
     def reach(self, light: float) -> float:
         return 0.0
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        mask = site.everywhere()
-        return (Coat(mask, site.pigment(self.fill, mask.box), self.opacity, self.blend),)
-
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        fill = drawing.fill(self.fill)
-        return (element("path", {"d": drawing.field()} | fill),)
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
+        return (Operation(stand.whole, stand.laid(self.fill), self.opacity, self.blend),)
 
     def sentence(self) -> Sentence:
         strength = (Words(", "), Slot("opacity"))

@@ -8,22 +8,17 @@ from typing import Self
 import numpy as np
 from pydantic import Field
 
-from obrell.core.effects.base import Drawing, Effect
-from obrell.core.effects.markup import element, gaussian_blur
+from obrell.core.effects.base import Effect, Operation
 from obrell.core.effects.offsets import Cast, Offset
 from obrell.core.effects.tones import Tone, tone_pictures, tone_table
-from obrell.core.geometry.plane import Rect
-from obrell.core.geometry.svgdata import number
+from obrell.core.paint.areas import Area, Toned
+from obrell.core.paint.lookup import Lookup
+from obrell.core.paint.sources import Flat
 from obrell.core.raster.blur import TAIL
-from obrell.core.raster.falloff import toned
-from obrell.core.raster.layers import Mask
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.colours import Colour
 from obrell.core.values.curves import Curve, Table
 from obrell.core.values.fields import Blur, Signed
-
-SVG_STEPS = 64
-"""Straight pieces that a falloff is drawn with in SVG."""
 
 
 class Shadow(Effect):
@@ -48,23 +43,15 @@ class Shadow(Effect):
     def pictures(self, field: str) -> dict[str, Table]:
         return tone_pictures(self.drawn_falloff) if field == "falloff" else {}
 
-    def fallen(self, mask: Mask) -> Mask:
-        """The blurred coverage through the falloff."""
-        return mask if self.falloff == "straight" else toned(mask, self._table())
+    def cast(self, area: Area) -> tuple[Operation, ...]:
+        """The blurred area through the falloff."""
+        toned = area if self.falloff == "straight" else Toned(area, self._table())
+        return (Operation(toned, Flat(str(self.colour)), self.opacity, self.blend),)
 
-    def softened(self, drawing: Drawing, around: Rect) -> str:
-        """The filter of its SVG form: the blur, then the falloff; empty when there is neither."""
-        blur = gaussian_blur(self.blur / 2)
-        if self.falloff == "straight":
-            return drawing.defs.filter(around, blur)
-        values = " ".join(number(float(v)) for v in self._table()[:: len(self._table()) // SVG_STEPS])
-        curve = element("feFuncA", {"type": "table", "tableValues": values})
-        return drawing.defs.filter(around, blur, element("feComponentTransfer", {}, curve))
-
-    def _table(self) -> Table:
+    def _table(self) -> Lookup:
         """The falloff, moved so that nothing is painted where there is no shadow."""
         table = tone_table(self.falloff, self.drawn_falloff)
-        return np.asarray(np.clip((table - table[0]) / max(1e-6, 1 - table[0]), 0, 1), np.float32)
+        return Lookup(np.asarray(np.clip((table - table[0]) / max(1e-6, 1 - table[0]), 0, 1), np.float32))
 
     def reach(self, light: float) -> float:
         fall = math.hypot(*self.offset.vector(light))

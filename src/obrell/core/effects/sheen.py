@@ -4,16 +4,15 @@ from __future__ import annotations
 
 from typing import ClassVar, Literal
 
-import numpy as np
 from pydantic import Field
 
-from obrell.core.effects.base import Coat, Side, Site, Zone
+from obrell.core.effects.base import Operation, Side, Stand, Zone
 from obrell.core.effects.lit import Lit
-from obrell.core.effects.pigments import solid
 from obrell.core.effects.tones import Tone, tone_pictures, tone_table
-from obrell.core.geometry.plane import Similarity, direction
-from obrell.core.raster.falloff import toned
-from obrell.core.raster.layers import Mask
+from obrell.core.geometry.plane import direction
+from obrell.core.paint.areas import Area, Blurred, Folds, Inverse, Toned, Within
+from obrell.core.paint.lookup import Lookup
+from obrell.core.paint.sources import Flat
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.colours import Colour
 from obrell.core.values.curves import Curve, Table
@@ -26,7 +25,6 @@ class Sheen(Lit):
 
     label: ClassVar[str] = "Sheen"
     zone: ClassVar[Zone] = "surface"
-    in_svg: ClassVar[bool] = False
     kind: Literal["sheen"] = "sheen"
     opacity: Share = Field(0.5, title="strength")
     distance: Length = Field(8.0, title="by")
@@ -39,20 +37,15 @@ class Sheen(Lit):
     def reach(self, light: float) -> float:
         return 0.0
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        x, y = direction(self.lamp(site.lamp).direction)
-        scale = site.place.scale
-        by = (x * self.distance * scale, y * self.distance * scale)
-        path = site.shape.path().transformed(site.place)
-        deviation = self.blur / 2 * scale
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
+        x, y = direction(self.lamp(stand.lamp).direction)
+        path, deviation = stand.shape.path(), self.blur / 2 * stand.scale
         one, other = (
-            site.within(path.transformed(Similarity(dx=way * by[0], dy=way * by[1])), deviation) for way in (1, -1)
+            Blurred(stand.moved(path, way * x * self.distance, way * y * self.distance), deviation) for way in (1, -1)
         )
-        folds = np.square(one.values - other.values)
-        mask = toned(Mask(one.box, folds), tone_table(self.tone, self.drawn_tone))
-        if self.inverted:
-            mask = Mask(one.box, 1 - mask.values)
-        return (Coat(mask, solid(str(self.colour)), self.opacity, self.blend),)
+        folds: Area = Toned(Folds(one, other), Lookup(tone_table(self.tone, self.drawn_tone)))
+        seen = Within(Inverse(folds) if self.inverted else folds, stand.outline)
+        return (Operation(seen, Flat(str(self.colour)), self.opacity, self.blend),)
 
     def hidden_fields(self) -> tuple[str, ...]:
         tone = () if self.tone == "drawn" else ("drawn_tone",)

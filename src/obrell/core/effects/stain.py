@@ -7,12 +7,10 @@ from typing import ClassVar, Literal
 
 from pydantic import ConfigDict
 
-from obrell.core.effects.base import Coat, Drawing, Effect, Side, Site, Zone
-from obrell.core.effects.markup import element
-from obrell.core.effects.pigments import solid
-from obrell.core.geometry.combine import grown
+from obrell.core.effects.base import Effect, Operation, Side, Stand, Zone
 from obrell.core.geometry.paths import Path
-from obrell.core.geometry.svgdata import path_data
+from obrell.core.paint.areas import Spilled
+from obrell.core.paint.sources import Flat
 from obrell.core.shapes.base import Sentence
 from obrell.core.values.colours import Colour
 
@@ -33,14 +31,9 @@ class Stain(Effect):
     def reach(self, light: float) -> float:
         return 0.0
 
-    def coats(self, site: Site, side: Side) -> tuple[Coat, ...]:
-        wide = grown(self.piece.transformed(site.place), OVER_PX)
-        return (Coat(site.cover(wide), solid(str(self.colour)), self.opacity, self.blend),)
-
-    def svg(self, drawing: Drawing, side: Side) -> tuple[str, ...]:
-        piece = grown(self.piece, OVER_PX) if drawing.cut else self.piece
-        data = path_data(drawing.outline(piece))
-        return (element("path", {"d": data, "fill": str(self.colour)}),)
+    def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
+        area = Spilled(self.piece.transformed(stand.place), OVER_PX)
+        return (Operation(area, Flat(str(self.colour)), self.opacity, self.blend),)
 
     def sentence(self) -> Sentence:
         return ()

@@ -7,7 +7,8 @@ from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from typing import TypeVar
 
-from obrell.core.raster.layers import Layer, Mask
+from obrell.core.paint.areas import Area, Twins
+from obrell.core.raster.layers import Box, Layer, Mask
 
 T = TypeVar("T", Mask, Layer)
 
@@ -39,6 +40,27 @@ class PixelCache:
         made = make()
         self.put(key, made)
         return made
+
+    def over(self, area: Area, box: Box) -> Mask:
+        """The coverage of an area over a box."""
+        if not area.kept:
+            return area.over(box, self)
+        return self.get((area, box), lambda: area.over(box, self))
+
+    def both(self, twins: Twins, box: Box) -> tuple[Mask, Mask]:
+        """Two masks that are made together, each kept by itself."""
+        made: list[tuple[Mask, Mask]] = []
+
+        def one(number: int) -> Mask:
+            if not made:
+                made.append(twins.over(box, self))
+            return made[0][number]
+
+        return self.get((twins, box, 0), lambda: one(0)), self.get((twins, box, 1), lambda: one(1))
+
+    def layer(self, key: Hashable, make: Callable[[], Layer]) -> Layer:
+        """The layer for ``key``, made when it is not there."""
+        return self.get(key, make)
 
     def clear(self) -> None:
         """Let go of everything."""

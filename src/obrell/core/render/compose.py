@@ -23,6 +23,7 @@ from obrell.core.effects import BackdropBlur, Blur
 from obrell.core.effects.base import Effect, Side
 from obrell.core.effects.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect
+from obrell.core.paint.areas import touched as touched_px
 from obrell.core.raster import blend
 from obrell.core.raster.blur import blur, reach_px, support_px
 from obrell.core.raster.layers import NO_BOX, Box, Layer, Mask, times
@@ -31,7 +32,7 @@ from obrell.core.raster.quantise import Pixels, quantise
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.covers import mask_over
 from obrell.core.render.limits import check_region
-from obrell.core.render.site import PartSite, device_box, site_of
+from obrell.core.render.site import Site, site_of
 from obrell.core.values.blends import BLEND_CODES, Blend
 
 keep_memory()
@@ -109,7 +110,7 @@ class _Sites:
     frame: Frame
     cache: PixelCache
 
-    def of(self, part: Part) -> PartSite:
+    def of(self, part: Part) -> Site:
         return site_of(self.resolved, part, self.frame.density, self.frame.region, self.cache)
 
 
@@ -147,11 +148,12 @@ def _out_of_focus(target: Layer, node: Node, deviation: float, sites: _Sites, sh
     for effect in (e for e in painted_of(bare.part) if e.lies_in() == "behind"):
         if isinstance(effect, BackdropBlur):
             soft = blur(site.coverage(), deviation, site.own_box.grown(reach_px(deviation)).meet(target.box))
-            _frost(target, target, effect, site.density, soft if shown is None else times(soft, shown))
-        for coat in effect.coats(site, "behind"):
-            layer = Layer.clear(coat.mask.box)
-            blend.paint(layer, coat.mask, coat.pigment, coat.opacity, NORMAL)
-            _lay_blurred(target, layer, deviation, part.opacity, coat.blend, shown)
+            _frost(target, target, effect, site.stand.scale, soft if shown is None else times(soft, shown))
+        for operation in effect.operations(site.stand, "behind"):
+            mask = site.mask(operation.area)
+            layer = Layer.clear(mask.box)
+            blend.paint(layer, mask, site.source(operation, mask.box), operation.opacity, NORMAL)
+            _lay_blurred(target, layer, deviation, part.opacity, operation.blend, shown)
     effects = tuple(e for e in bare.part.effects if e.lies_in() != "behind")
     plain = bare.evolved(bare.part.evolve(opacity=1.0, blend="normal", effects=effects), bare.children)
     layer = Layer.clear(painted_box(sites.resolved, plain, inner.frame, sites.cache))
@@ -224,16 +226,16 @@ def _paint_one(target: Layer, node: Node, sites: _Sites, shown: Mask | None = No
     inside = target.crop(site.own_box.meet(target.box))
     for effect in behind:
         if isinstance(effect, BackdropBlur):
-            _frost(inside, target, effect, site.density, site.everywhere() if shown is None else shown)
-        _coat(target, effect, site, "behind", part.opacity, shown)
+            _frost(inside, target, effect, site.stand.scale, site.everywhere() if shown is None else shown)
+        _paint_effect(target, effect, site, "behind", part.opacity, shown)
         if effect.shows_through_body:
-            _coat(inside, effect, site, "behind", part.opacity, shown)
+            _paint_effect(inside, effect, site, "behind", part.opacity, shown)
     _over(inside, (*surface, *edge), site, "inside", part, body, shown)
     _over(target, edge, site, "outside", part, held, shown)
     for effect in reaching:
-        _coat(inside, effect, site, "inside", part.opacity, shown)
+        _paint_effect(inside, effect, site, "inside", part.opacity, shown)
         if effect.lies_in() == "edge":
-            _coat(target, effect, site, "outside", part.opacity, shown)
+            _paint_effect(target, effect, site, "outside", part.opacity, shown)
     blend.weave(target, inside, site.coverage())
 
 
@@ -268,7 +270,7 @@ def _held(node: Node, shape: Box, seen: Box, sites: _Sites) -> Layer | None:
 
 
 def _over(
-    layer: Layer, effects: Sequence[Effect], site: PartSite, side: Side, part: Part, held: Layer | None,
+    layer: Layer, effects: Sequence[Effect], site: Site, side: Side, part: Part, held: Layer | None,
     shown: Mask | None,
 ) -> None:  # fmt: skip
     """Lay effects over a layer as one isolated group, faded and blended as the part asks, as far as it is shown.
@@ -277,7 +279,7 @@ def _over(
     """
     if held is not None:
         for effect in effects:
-            _coat(held, effect, site, side, 1.0)
+            _paint_effect(held, effect, site, side, 1.0)
         _stack(layer, held, part.opacity, part.blend, shown)
         return
     if not effects:
@@ -290,26 +292,28 @@ def _over(
         box = layer.box.meet(touched(effects, site)) if side == "outside" else layer.box
         group = Layer.clear(box)
     for effect in effects:
-        _coat(group, effect, site, side, 1.0)
+        _paint_effect(group, effect, site, side, 1.0)
     if group is not layer:
         _stack(layer, group, part.opacity, part.blend, shown)
 
 
-def _coat(
-    layer: Layer, effect: Effect, site: PartSite, side: Side, fade: float, shown: Mask | None = None
+def _paint_effect(
+    layer: Layer, effect: Effect, site: Site, side: Side, fade: float, shown: Mask | None = None
 ) -> None:  # fmt: skip
-    for coat in effect.coats(site, side):
-        mask = coat.mask if shown is None else times(coat.mask, shown)
-        blend.paint(layer, mask, coat.pigment, coat.opacity * fade, BLEND_CODES[coat.blend])
+    for operation in effect.operations(site.stand, side):
+        own = site.mask(operation.area)
+        mask = own if shown is None else times(own, shown)
+        source = site.source(operation, own.box)
+        blend.paint(layer, mask, source, operation.opacity * fade, BLEND_CODES[operation.blend])
 
 
-def touched(effects: Sequence[Effect], site: PartSite) -> Box:
+def touched(effects: Sequence[Effect], site: Site) -> Box:
     """The device pixels the part can change inside the region."""
     if not effects:
         return NO_BOX
-    reach = max(effect.reach(site.lamp.direction) for effect in effects)
-    margin = math.ceil(reach * site.density) + 1
-    return device_box(site.outline).grown(margin).meet(site.region)
+    reach = max(effect.reach(site.stand.lamp.direction) for effect in effects)
+    margin = math.ceil(reach * site.stand.scale) + 1
+    return touched_px(site.stand.outline).grown(margin).meet(site.region)
 
 
 def painted_box(resolved: Resolved, node: Node, frame: Frame, cache: PixelCache = SHARED) -> Box:
@@ -336,8 +340,10 @@ def painted_bounds(resolved: Resolved, node: Node) -> Rect:
 
 def _painted_bounds(resolved: Resolved, part: Part) -> Rect:
     site = site_of(resolved, part, 1.0, NO_BOX, SHARED)
-    reach = max((effect.reach(site.lamp.direction) for effect in painted_of(part)), default=0.0) + _soft_reach(part)
-    return site.outline.bounds().grown(reach + 1.0)
+    reach = max((effect.reach(site.stand.lamp.direction) for effect in painted_of(part)), default=0.0) + _soft_reach(
+        part
+    )
+    return site.stand.outline.bounds().grown(reach + 1.0)
 
 
 def _soft_reach(part: Part) -> float:

@@ -11,26 +11,26 @@ from obrell.core.document.nodes import Node
 from obrell.core.effects.base import lying
 from obrell.core.effects.mask import GradientCover
 from obrell.core.effects.mask import Mask as MaskEffect
-from obrell.core.effects.pigments import pigment
 from obrell.core.geometry.plane import Similarity
+from obrell.core.paint.fills import pigment
 from obrell.core.raster import blend
 from obrell.core.raster.layers import Box, Layer, Mask
-from obrell.core.render.site import PartSite
+from obrell.core.render.site import Site
 
 LUMINANCE = np.array([0.2126, 0.7152, 0.0722], np.float32)
 Painter = Callable[[Layer, Node], None]
 
 
-def mask_over(effect: MaskEffect, node: Node, site: PartSite, box: Box, paint: Painter) -> Mask:
+def mask_over(effect: MaskEffect, node: Node, site: Site, box: Box, paint: Painter) -> Mask:
     """How much of the node is seen over ``box``; ``site`` is the node's own."""
-    part = node.part
+    part, stand = node.part, site.stand
     dx, dy = effect.shift(part.x, part.y)
     cover = dict(node.covers).get(effect.id)
     layer = Layer.clear(box)
     if isinstance(effect.cover, GradientCover):
         fill = effect.cover.fill
-        to_device = Similarity(dx=dx * site.density, dy=dy * site.density).after(site.place)
-        laid = lying(fill, site.spans, (site.box, to_device), Similarity(site.density))
+        to_device = Similarity(dx=dx * stand.scale, dy=dy * stand.scale).after(stand.place)
+        laid = lying(fill, stand.spans, (stand.box, to_device), Similarity(stand.scale))
         everywhere = Mask(box, np.ones((box.height, box.width), np.float32))
         blend.paint(layer, everywhere, pigment(fill, *laid), 1.0, 0)
     elif cover is not None:

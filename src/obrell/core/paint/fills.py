@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from itertools import pairwise
 
 import numpy as np
@@ -40,6 +40,10 @@ from obrell.core.raster.samples import (
 from obrell.core.values.paints import Conic, Fill, Gradient, Handled, Linear, Picture, Solid, Stop, Texture
 
 RAMP_SIZE = 1025
+LEVEL = 1 / 255
+"""How far the straight pieces of a bent ramp may be from it."""
+QUARTERS = (0.25, 0.75)
+MOST_HALVINGS = 11
 NOTHING = (0.0, 0.0, 0.0)
 SPREADS = {"once": ONCE, "repeated": REPEATED, "mirrored": MIRRORED}
 
@@ -252,3 +256,49 @@ def _mixed(first: Stop, second: Stop, share: float, space: str) -> Stop:
     straight = (red / alpha, green / alpha, blue / alpha)
     rgb = from_oklab(straight) if space == "oklab" else straight
     return Stop(position=0, colour=to_hex(rgb), opacity=min(1.0, alpha))
+
+
+def linear_ends(angle: float, box: Rect) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Start and end of a CSS gradient line (CSS Images 4, section 3.1): its perpendiculars at the
+    ends go through the box's corners."""
+    x, y = direction(angle)
+    half = (abs(box.width * x) + abs(box.height * y)) / 2
+    cx, cy = (box.left + box.right) / 2, (box.top + box.bottom) / 2
+    return (cx - x * half, cy - y * half), (cx + x * half, cy + y * half)
+
+
+def straightened(gradient: Gradient) -> tuple[Stop, ...]:
+    """Stops for a renderer that mixes straight sRGB along straight ramps: ramps bent by a midpoint, mixed in OKLab, or
+    whose ends differ both in colour and in opacity (SVG does not premultiply) are cut until each piece is straight to
+    a level."""
+    result: list[Stop] = []
+    for first, second in pairwise(gradient.stops):
+        result.append(first.evolve(midpoint=0.5))
+        bent = first.midpoint != 0.5 or gradient.space != "srgb"
+        faded = first.opacity != second.opacity and first.colour != second.colour
+        if (bent or faded) and second.position > first.position:
+            ends = first.evolve(midpoint=0.5), second.evolve(midpoint=0.5)
+            result.extend(_bent(gradient, *ends, MOST_HALVINGS))
+    return (*result, gradient.stops[-1].evolve(midpoint=0.5))
+
+
+def _bent(gradient: Gradient, first: Stop, second: Stop, halvings: int) -> Iterator[Stop]:
+    """Stops between two that a straight ramp needs to follow the gradient."""
+    middle = sample(gradient, (first.position + second.position) / 2)
+    quarters = [sample(gradient, first.position + (second.position - first.position) * share) for share in QUARTERS]
+    straight = all(
+        _apart(stop, first, second, share) < LEVEL for stop, share in zip(quarters, QUARTERS, strict=True)
+    )  # fmt: skip
+    if halvings == 0 or (straight and _apart(middle, first, second, 0.5) < LEVEL):
+        return
+    yield from _bent(gradient, first, middle, halvings - 1)
+    yield middle
+    yield from _bent(gradient, middle, second, halvings - 1)
+
+
+def _apart(stop: Stop, first: Stop, second: Stop, share: float) -> float:
+    """By how much a stop differs, premultiplied, from what SVG mixes of two others."""
+    opacity = first.opacity + share * (second.opacity - first.opacity)
+    pairs = zip(from_hex(str(first.colour)), from_hex(str(second.colour)), from_hex(str(stop.colour)), strict=True)
+    colours = (abs((one + share * (other - one)) * opacity - own * stop.opacity) for one, other, own in pairs)
+    return max(abs(opacity - stop.opacity), *colours)

@@ -1,26 +1,23 @@
-"""Pieces of SVG that effects are made of: shared definitions and well-formed elements."""
+"""Pieces of SVG: shared definitions and well-formed elements."""
 
 from __future__ import annotations
 
 from base64 import b64encode
-from collections.abc import Iterator, Mapping
-from itertools import pairwise
+from collections.abc import Mapping
 from xml.sax.saxutils import escape, quoteattr
 
-from obrell.core.colour.spaces import from_hex
-from obrell.core.effects.pigments import picture_frame, sample, tile_turn
 from obrell.core.files import content_of, picture_type
-from obrell.core.geometry.plane import Rect, Similarity, direction
+from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number
+from obrell.core.paint.fills import linear_ends, picture_frame, straightened, tile_turn
 from obrell.core.raster.samples import size_of
-from obrell.core.values.paints import Fill, Gradient, Linear, Picture, Radial, Solid, Stop
+from obrell.core.values.paints import Fill, Linear, Picture, Radial, Solid, Stop
 
 SPREADS = {"once": "", "repeated": "repeat", "mirrored": "reflect"}
 """SVG's words for what lies beyond a gradient's ends."""
-LEVEL = 1 / 255
-"""How far the straight pieces of a bent ramp, which SVG lacks, may be from it."""
-QUARTERS = (0.25, 0.75)
-MOST_HALVINGS = 11
+
+
+Attributes = dict[str, str | float]
 
 
 def element(tag: str, attributes: Mapping[str, str | float], *children: str) -> str:
@@ -68,13 +65,13 @@ class Definitions:
         """A filter of some steps over the user-space rectangle ``around``; empty when there are none."""
         if not any(steps):
             return ""
-        area: dict[str, str | float] = {
+        area: Attributes = {
             "x": around.left, "y": around.top, "width": around.width, "height": around.height,
             "filterUnits": "userSpaceOnUse", "color-interpolation-filters": "sRGB",
         }  # fmt: skip
         return self.add("filter", area, *filter(None, steps))
 
-    def fill(self, fill: Fill, box: Rect, place: Similarity) -> dict[str, str | float]:
+    def fill(self, fill: Fill, box: Rect, place: Similarity) -> Attributes:
         """The ``fill`` attributes of a paint whose box is ``box`` before ``place`` moves it."""
         if isinstance(fill, Solid):
             return {"fill": str(fill.colour)}
@@ -82,7 +79,7 @@ class Definitions:
             return {"fill": self._pattern(fill, box, place)}
         assert isinstance(fill, Linear | Radial)
         stops = [_stop(stop) for stop in straightened(fill)]
-        common: dict[str, str | float] = {"gradientUnits": "userSpaceOnUse", "spreadMethod": SPREADS[fill.spread]}
+        common: Attributes = {"gradientUnits": "userSpaceOnUse", "spreadMethod": SPREADS[fill.spread]}
         move = _matrix(place)
         if isinstance(fill, Linear):
             css_start, css_end = linear_ends(fill.angle, box)
@@ -94,7 +91,7 @@ class Definitions:
         turn = f"rotate({number(fill.turn)}) " if fill.turn % 360 else ""
         squash = f"{move} translate({number(cx)} {number(cy)}) {turn}scale(1 {_ratio(fill, box)})".strip()
         radius, (across, down) = fill.radius_x * box.width, fill.focus
-        circle: dict[str, str | float] = {"cx": "0", "cy": "0", "r": radius}
+        circle: Attributes = {"cx": "0", "cy": "0", "r": radius}
         if fill.focus != (0.0, 0.0):
             circle |= {"fx": across * radius, "fy": down * radius}
         return {"fill": self.add("radialGradient", common | circle | {"gradientTransform": squash}, *stops)}
@@ -102,14 +99,14 @@ class Definitions:
     def fade(
         self, colour: str, ends: tuple[tuple[float, float], tuple[float, float]], opacities: tuple[float, float],
         place: Similarity,
-    ) -> dict[str, str | float]:  # fmt: skip
+    ) -> Attributes:  # fmt: skip
         """The ``fill`` of one colour whose opacity changes evenly between two places."""
         (x1, y1), (x2, y2) = ends
         stops = [
             element("stop", {"offset": float(at), "stop-color": colour, "stop-opacity": opacity})
             for at, opacity in enumerate(opacities)
         ]
-        way: dict[str, str | float] = {
+        way: Attributes = {
             "gradientUnits": "userSpaceOnUse", "x1": x1, "y1": y1, "x2": x2, "y2": y2,
             "gradientTransform": _matrix(place),
         }  # fmt: skip
@@ -136,7 +133,7 @@ class Definitions:
                     f"matrix(-1 0 0 -1 {number(wide)} {number(high)})")  # fmt: skip
             shown = [element("g", {"transform": way}, *shown) for way in ways]
             tile = Rect(tile.left, tile.top, tile.left + wide, tile.top + high)
-        pattern: dict[str, str | float] = {
+        pattern: Attributes = {
             "x": tile.left, "y": tile.top, "width": tile.width, "height": tile.height,
             "patternUnits": "userSpaceOnUse", "patternTransform": _matrix(place.after(tile_turn(fill, box))),
         }  # fmt: skip
@@ -166,49 +163,3 @@ def _matrix(place: Similarity) -> str:
 def _stop(stop: Stop) -> str:
     fade: str | float = "" if stop.opacity >= 1 else stop.opacity
     return element("stop", {"offset": stop.position, "stop-color": str(stop.colour), "stop-opacity": fade})
-
-
-def linear_ends(angle: float, box: Rect) -> tuple[tuple[float, float], tuple[float, float]]:
-    """Start and end of a CSS gradient line (CSS Images 4, section 3.1): its perpendiculars at the
-    ends go through the box's corners."""
-    x, y = direction(angle)
-    half = (abs(box.width * x) + abs(box.height * y)) / 2
-    cx, cy = (box.left + box.right) / 2, (box.top + box.bottom) / 2
-    return (cx - x * half, cy - y * half), (cx + x * half, cy + y * half)
-
-
-def straightened(gradient: Gradient) -> tuple[Stop, ...]:
-    """Stops for a renderer that mixes straight sRGB along straight ramps: ramps bent by a midpoint, mixed in OKLab, or
-    whose ends differ both in colour and in opacity (SVG does not premultiply) are cut until each piece is straight to
-    a level."""
-    result: list[Stop] = []
-    for first, second in pairwise(gradient.stops):
-        result.append(first.evolve(midpoint=0.5))
-        bent = first.midpoint != 0.5 or gradient.space != "srgb"
-        faded = first.opacity != second.opacity and first.colour != second.colour
-        if (bent or faded) and second.position > first.position:
-            ends = first.evolve(midpoint=0.5), second.evolve(midpoint=0.5)
-            result.extend(_cut(gradient, *ends, MOST_HALVINGS))
-    return (*result, gradient.stops[-1].evolve(midpoint=0.5))
-
-
-def _cut(gradient: Gradient, first: Stop, second: Stop, halvings: int) -> Iterator[Stop]:
-    """Stops between two that a straight ramp needs to follow the gradient."""
-    middle = sample(gradient, (first.position + second.position) / 2)
-    quarters = [sample(gradient, first.position + (second.position - first.position) * share) for share in QUARTERS]
-    straight = all(
-        _apart(stop, first, second, share) < LEVEL for stop, share in zip(quarters, QUARTERS, strict=True)
-    )  # fmt: skip
-    if halvings == 0 or (straight and _apart(middle, first, second, 0.5) < LEVEL):
-        return
-    yield from _cut(gradient, first, middle, halvings - 1)
-    yield middle
-    yield from _cut(gradient, middle, second, halvings - 1)
-
-
-def _apart(stop: Stop, first: Stop, second: Stop, share: float) -> float:
-    """By how much a stop differs, premultiplied, from what SVG mixes of two others."""
-    opacity = first.opacity + share * (second.opacity - first.opacity)
-    pairs = zip(from_hex(str(first.colour)), from_hex(str(second.colour)), from_hex(str(stop.colour)), strict=True)
-    colours = (abs((one + share * (other - one)) * opacity - own * stop.opacity) for one, other, own in pairs)
-    return max(abs(opacity - stop.opacity), *colours)

@@ -1,0 +1,401 @@
+"""Areas of the device plane and how strongly each place of them is painted, as values.
+
+Two areas that are equal look the same, so an area is the key of what was made of it. ``extent`` is where it is
+anything at all; ``over`` makes its coverage over any box of device px, the same at each pixel whatever the box.
+"""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from dataclasses import dataclass
+from typing import ClassVar, Protocol
+
+import numpy as np
+
+from obrell.core.geometry.combine import grown
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import Similarity
+from obrell.core.paint.lookup import Lookup
+from obrell.core.raster import along as ways
+from obrell.core.raster import blur as gaussian
+from obrell.core.raster import shares
+from obrell.core.raster.coverage import cover
+from obrell.core.raster.distance import distances
+from obrell.core.raster.falloff import faded, toned
+from obrell.core.raster.layers import Box, Mask
+from obrell.core.raster.noise import textured
+from obrell.core.raster.relief import Relief, lit
+
+Pair = tuple[Mask, Mask]
+FAR = 1 << 31
+EVERYWHERE = Box(-FAR, -FAR, FAR, FAR)
+
+
+class Made(Protocol):
+    """What is made of areas, kept as long as there is room."""
+
+    def over(self, area: Area, box: Box) -> Mask:
+        """An area's coverage over a box."""
+        ...
+
+    def both(self, twins: Twins, box: Box) -> Pair:
+        """Two masks that are made together."""
+        ...
+
+
+class Area(ABC):
+    """Base of the areas; all of them are frozen."""
+
+    kept: ClassVar[bool] = True
+    """Whether what is made of it is worth keeping beside what it is made of."""
+
+    @property
+    @abstractmethod
+    def extent(self) -> Box:
+        """Device px outside of which it is nothing."""
+
+    @abstractmethod
+    def over(self, box: Box, made: Made) -> Mask:
+        """Its coverage over a box."""
+
+
+def touched(path: Path) -> Box:
+    """The device px that a path touches."""
+    bounds = path.hull()
+    return Box.around(bounds.left, bounds.top, bounds.right, bounds.bottom)
+
+
+@dataclass(frozen=True, slots=True)
+class Filled(Area):
+    """What a path covers."""
+
+    path: Path
+
+    @property
+    def extent(self) -> Box:
+        return touched(self.path)
+
+    def over(self, box: Box, made: Made) -> Mask:
+        return cover(self.path.rows, box)
+
+
+@dataclass(frozen=True, slots=True)
+class Spilled(Area):
+    """What a path covers and a rim of device px around it, past what the shape that cuts it partly covers."""
+
+    path: Path
+    by: float
+    kept: ClassVar[bool] = False
+
+    @property
+    def extent(self) -> Box:
+        return touched(self.spilled)
+
+    @property
+    def spilled(self) -> Path:
+        return grown(self.path, self.by)
+
+    def over(self, box: Box, made: Made) -> Mask:
+        return made.over(Filled(self.spilled), box)
+
+
+@dataclass(frozen=True, slots=True)
+class Whole(Area):
+    """All of every pixel that a path touches."""
+
+    path: Path
+
+    @property
+    def extent(self) -> Box:
+        return touched(self.path)
+
+    def over(self, box: Box, made: Made) -> Mask:
+        return Mask(box, np.ones((box.height, box.width), np.float32))
+
+
+@dataclass(frozen=True, slots=True)
+class Blurred(Area):
+    """What a path covers, blurred by a standard deviation in device px."""
+
+    path: Path
+    deviation: float
+
+    @property
+    def extent(self) -> Box:
+        return touched(self.path).grown(gaussian.reach_px(self.deviation))
+
+    def over(self, box: Box, made: Made) -> Mask:
+        if self.deviation <= 0:
+            return made.over(Filled(self.path), box)
+        return _blurred(self.path, self.deviation, box)
+
+
+def _blurred(path: Path, deviation: float, box: Box) -> Mask:
+    """A very wide blur, as on an enlarged stage, is made on a coarser grid: what it shows is smoother than that grid
+    can tell."""
+    factor = gaussian.coarsening(deviation)
+    if factor == 1:
+        source = touched(path).meet(box.grown(gaussian.support_px(deviation)))
+        return gaussian.blur(cover(path.rows, source), deviation, box)
+    small = path.transformed(Similarity(scale=1 / factor))
+    rest = gaussian.rest_after(deviation, factor)
+    return gaussian.enlarged(_blurred(small, rest, gaussian.coarse_box(box, factor)), factor, box)
+
+
+@dataclass(frozen=True, slots=True)
+class Within(Area):
+    """An area over the pixels that a path touches, and no others."""
+
+    area: Area
+    path: Path
+    kept: ClassVar[bool] = False
+
+    @property
+    def extent(self) -> Box:
+        return touched(self.path)
+
+    def over(self, box: Box, made: Made) -> Mask:
+        return made.over(self.area, box)
+
+
+@dataclass(frozen=True, slots=True)
+class Inverse(Area):
+    """1 less another."""
+
+    area: Area
+
+    @property
+    def extent(self) -> Box:
+        return EVERYWHERE
+
+    def over(self, box: Box, made: Made) -> Mask:
+        return Mask(box, np.float32(1) - made.over(self.area, box).values)
+
+
+@dataclass(frozen=True, slots=True)
+class Toned(Area):
+    """An area whose values are mapped by a table."""
+
+    area: Area
+    table: Lookup
+
+    @property
+    def extent(self) -> Box:
+        return self.area.extent
+
+    def over(self, box: Box, made: Made) -> Mask:
+        return toned(made.over(self.area, box), self.table.values)
+
+
+@dataclass(frozen=True, slots=True)
+class Stretched(Area):
+    """An area whose values are multiplied and moved, and cut to 0 to 1."""
+
+    area: Area
+    gain: float
+    offset: float
+    kept: ClassVar[bool] = False
+
+    @property
+    def extent(self) -> Box:
+        return self.area.extent
+
+    def over(self, box: Box, made: Made) -> Mask:
+        values = made.over(self.area, box).values * np.float32(self.gain) + np.float32(self.offset)
+        return Mask(box, values.clip(0, 1))
+
+
+@dataclass(frozen=True, slots=True)
+class Constant(Area):
+    """One value over all that is asked for."""
+
+    value: float
+    kept: ClassVar[bool] = False
+
+    @property
+    def extent(self) -> Box:
+        return EVERYWHERE
+
+    def over(self, box: Box, made: Made) -> Mask:
+        return Mask(box, np.full((box.height, box.width), self.value, np.float32))
+
+
+@dataclass(frozen=True, slots=True)
+class Folds(Area):
+    """The square of what two areas differ by."""
+
+    one: Area
+    other: Area
+    kept: ClassVar[bool] = False
+
+    @property
+    def extent(self) -> Box:
+        return self.one.extent.join(self.other.extent)
+
+    def over(self, box: Box, made: Made) -> Mask:
+        return Mask(box, np.square(made.over(self.one, box).values - made.over(self.other, box).values))
+
+
+@dataclass(frozen=True, slots=True)
+class Inside(Area):
+    """``shares.inside``: an area's share of what a shape covers of each pixel; with ``rest`` what it leaves free."""
+
+    area: Area
+    shape: Filled
+    rest: bool = False
+    kept: ClassVar[bool] = False
+
+    @property
+    def extent(self) -> Box:
+        return self.shape.extent
+
+    def over(self, box: Box, made: Made) -> Mask:
+        return shares.inside(made.over(self.area, box), made.over(self.shape, box), rest=self.rest)
+
+
+@dataclass(frozen=True, slots=True)
+class Outside(Area):
+    """``shares.outside``: what an area covers of the share of each pixel that a shape leaves free."""
+
+    area: Area
+    shape: Filled
+    kept: ClassVar[bool] = False
+
+    @property
+    def extent(self) -> Box:
+        return self.area.extent
+
+    def over(self, box: Box, made: Made) -> Mask:
+        own = made.over(self.shape, self.shape.extent.meet(box))
+        return shares.outside(made.over(self.area, box), own)
+
+
+@dataclass(frozen=True, slots=True)
+class Textured(Area):
+    """The values of a pattern: the way to it from device space, and the size of its unit in device px."""
+
+    pattern: str
+    way: tuple[float, ...]
+    size: float
+    seed: int
+
+    @property
+    def extent(self) -> Box:
+        return EVERYWHERE
+
+    def over(self, box: Box, made: Made) -> Mask:
+        return textured(self.pattern, self.way, self.size, self.seed, box)
+
+
+class Twins(ABC):
+    """Two areas that are made together."""
+
+    path: Path
+    margin: int
+    """Device px around what the path touches in which they are anything."""
+
+    @property
+    def first(self) -> Twin:
+        return Twin(self, 0)
+
+    @property
+    def second(self) -> Twin:
+        return Twin(self, 1)
+
+    @abstractmethod
+    def over(self, box: Box, made: Made) -> Pair:
+        """Both over a box."""
+
+
+@dataclass(frozen=True, slots=True)
+class Twin(Area):
+    """One of two areas that are made together."""
+
+    of: Twins
+    number: int
+    kept: ClassVar[bool] = False
+
+    @property
+    def extent(self) -> Box:
+        return touched(self.of.path).grown(self.of.margin)
+
+    def over(self, box: Box, made: Made) -> Mask:
+        return made.both(self.of, box)[self.number]
+
+
+@dataclass(frozen=True, slots=True)
+class Faded(Twins):
+    """``falloff.faded``: strength, and how far of the reach, device px."""
+
+    path: Path
+    margin: int
+    way: int
+    reach: float
+    curve: Lookup
+
+    def over(self, box: Box, made: Made) -> Pair:
+        field = distances(self.path.rows, box, self.reach + 2)[1]
+        return faded(field, box, self.way, self.reach, self.curve.values)
+
+
+@dataclass(frozen=True, slots=True)
+class Rough:
+    """A pattern as relief: how far its brightest places rise above its darkest, device px."""
+
+    texture: Textured
+    depth: float
+
+    def heights(self, box: Box) -> Mask:
+        """How far it rises above its middle at the corners of the pixels of ``box``, device px."""
+        a, b, c, d, e, f = self.texture.way
+        corners = Box(box.left, box.top, box.right + 1, box.bottom + 1)
+        way = (a, b, c - (a + b) / 2, d, e, f - (d + e) / 2)
+        found = textured(self.texture.pattern, way, self.texture.size, self.texture.seed, corners)
+        return Mask(corners, (found.values - np.float32(0.5)) * np.float32(self.depth))
+
+
+@dataclass(frozen=True, slots=True)
+class Embossed(Twins):
+    """``relief.lit``: highlight and shade of a bevel whose measures are in device px."""
+
+    path: Path
+    margin: int
+    side: int
+    width: float
+    rise: float
+    deviation: float
+    profile: Lookup
+    light: tuple[float, float, float]
+    tone: Lookup
+    rough: Rough | None
+
+    def over(self, box: Box, made: Made) -> Pair:
+        relief = Relief(self.side, self.width, self.rise, self.deviation, self.profile.values)
+        bumps = None if self.rough is None else self.rough.heights(box)
+        return lit(self.path.rows, box, relief, self.light, self.tone.values, bumps)
+
+
+@dataclass(frozen=True, slots=True)
+class Across(Twins):
+    """``along.across``: how far across a band from ``start`` to ``end``, device px outside the edge."""
+
+    path: Path
+    start: float
+    end: float
+    margin: ClassVar[int] = 0  # type: ignore[misc]
+
+    def over(self, box: Box, made: Made) -> Pair:
+        band = max(abs(self.start), abs(self.end)) + 2
+        return ways.across(distances(self.path.rows, box, band)[1], box, self.start, self.end)
+
+
+@dataclass(frozen=True, slots=True)
+class Along(Twins):
+    """``along.along``: how far along an outline, as far from it as ``reach`` device px."""
+
+    path: Path
+    reach: float
+    margin: ClassVar[int] = 0  # type: ignore[misc]
+
+    def over(self, box: Box, made: Made) -> Pair:
+        return ways.along(self.path.rows, box, self.reach)
