@@ -47,7 +47,7 @@ from obrell.core.shapes import (
     Sides,
     Text,
 )  # fmt: skip
-from obrell.core.shapes.path import Contour, Knot
+from obrell.core.shapes.outlined import Contour, Knot
 from obrell.core.values.paints import Linear, Radial, Solid, Stop
 from obrell.core.values.paints import Picture as PictureFill
 

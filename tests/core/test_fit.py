@@ -11,7 +11,7 @@ from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import Outline
 from obrell.core.scene.stands import stand_of
 from obrell.core.shapes import Box, Combination, Line, Path, Ring, Text
-from obrell.core.shapes.path import Contour, Knot
+from obrell.core.shapes.outlined import Contour, Knot
 from obrell.core.values.paints import Solid
 from tests.making import control, layer, part, resolved, solid
 

@@ -8,7 +8,7 @@ from obrell.core.document.model import Light
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import DropShadow, Mask, Outline, Paint
-from obrell.core.effects.mask import PartCover
+from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.effects.offsets import Cast, Shift
 from obrell.core.render.compose import Frame, canvas_box, compose, draw
 from obrell.core.shapes import Box, Combination, Group, Icon, Repeat, Round, Sides, Text

@@ -12,7 +12,7 @@ from obrell.core.document.measures import spans_of
 from obrell.core.document.tree import arranged
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import Depth, Mask, Outline, Paint
-from obrell.core.effects.mask import GradientCover
+from obrell.core.effects.kinds.mask import GradientCover
 from obrell.core.errors import Refused
 from obrell.core.shapes import Box, Group
 from obrell.core.values.paints import Conic, Linear, Radial, Stop

@@ -13,7 +13,7 @@ from obrell.core.errors import BadDocument, BadValue, Refused, TooLarge
 from obrell.core.interchange import fonts
 from obrell.core.interchange.fonts import read_font
 from obrell.core.shapes import Text
-from obrell.core.shapes.text import Run
+from obrell.core.shapes.kinds.text import Run
 from obrell.core.text.fonts import FONT_FOLDER, load
 from tests.making import KEEPER, control, layer, part, resolved, solid
 

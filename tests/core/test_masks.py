@@ -6,7 +6,7 @@ import pytest
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import DropShadow, Mask
-from obrell.core.effects.mask import GradientCover, PartCover
+from obrell.core.effects.kinds.mask import GradientCover, PartCover
 from obrell.core.render.changes import changed_box
 from obrell.core.render.compose import Frame, canvas_box
 from obrell.core.shapes import Box, Group, Round

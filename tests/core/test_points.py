@@ -29,7 +29,8 @@ from obrell.core.geometry.simplify import simplified
 from obrell.core.raster.coverage import cover
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.shapes import SHAPES, Box, Icon, Line, Path, Round
-from obrell.core.shapes.path import Contour, Knot, contours_from, path_from
+from obrell.core.shapes.kinds.path import path_from
+from obrell.core.shapes.outlined import Contour, Knot, contours_from
 from tests.making import CONTAINERS_TRIED, SHAPES_TRIED, control, part, solid, with_inner
 
 WINDOW = DeviceBox(-80, -80, 80, 80)

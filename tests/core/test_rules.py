@@ -15,7 +15,7 @@ from obrell.core.edit import read_edit
 from obrell.core.edit.admission import check_drawable
 from obrell.core.edit.base import Surroundings, applied
 from obrell.core.effects import AnyEffect, Mask, Paint
-from obrell.core.effects.mask import PartCover
+from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.errors import BadDocument, BadValue, ObrellError, Refused
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.render.picture import picture

@@ -11,12 +11,12 @@ from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Canvas, Control
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import Bevel, Blur, DropShadow, InnerShadow, Mask, Outline
-from obrell.core.effects.mask import PartCover
+from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.effects.offsets import Shift
 from obrell.core.interchange.svg.reader import read_svg
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Picture, Round, Text
-from obrell.core.shapes.text import Run
+from obrell.core.shapes.kinds.text import Run
 from obrell.core.values import paints
 from obrell.core.values.blends import BLENDS
 from obrell.core.values.paints import Linear, Radial, Solid, Stop

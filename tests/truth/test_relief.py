@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from obrell.core.effects import Bevel, InnerGlow, OuterGlow
 from obrell.core.effects.base import Lamp
-from obrell.core.effects.bevel import profile_table
+from obrell.core.effects.kinds.bevel import profile_table
 from obrell.core.effects.lit import towards
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.rounded import ellipse, rounded_box

@@ -7,7 +7,7 @@ import pytest
 
 from obrell.core.deliver.svg import svg
 from obrell.core.effects import BackdropBlur, Blur, Depth, DropShadow, Gloss, Grain, Mask, Paint, Sheen
-from obrell.core.effects.mask import GradientCover
+from obrell.core.effects.kinds.mask import GradientCover
 from obrell.core.effects.offsets import Shift
 from obrell.core.geometry.combine import combined
 from obrell.core.geometry.plane import Similarity

@@ -6,7 +6,8 @@ from obrell.core.document.model import Control
 from obrell.core.geometry.combine import combined
 from obrell.core.geometry.plane import Similarity
 from obrell.core.shapes import Box, Combination, Line, Path, Repeat, Ring, Round, Text
-from obrell.core.shapes.path import Contour, Knot, path_from
+from obrell.core.shapes.kinds.path import path_from
+from obrell.core.shapes.outlined import Contour, Knot
 from obrell.samples.writing import control, drop, inner, linear, outline, part, solid
 
 STEEL = ((0, "#f7f6f1"), (0.42, "#c6c4bc"), (0.7, "#8d8c86"), (1, "#bfbdb5"))

@@ -10,13 +10,17 @@ from typing import get_args
 from obrell.core.document.model import Stands
 from obrell.core.edit.looks import HEAVIER, LIGHTER
 from obrell.core.effects import EFFECTS
+from obrell.core.shapes import SHAPES
+from obrell.core.shapes.base import Tool
 
-DRAW_WORDS = (
-    ("box", "", "B", "ox"), ("round", "", "R", "ound"), ("ring", "Rin", "g", ""), ("sides", "", "S", "ides"),
-    ("line", "", "L", "ine"), ("pen", "P", "e", "n"), ("text", "", "T", "ext"), ("icon", "", "I", "con"),
-    ("picture", "Pict", "u", "re"),
-)  # fmt: skip
-"""Kind, and its word cut in three around the letter that is its key."""
+
+def _cut(kind: str, tool: Tool) -> tuple[str, str, str, str]:
+    at = tool.word.lower().index(tool.key)
+    return tool.name or kind, tool.word[:at], tool.word[at], tool.word[at + 1 :]
+
+
+DRAW_WORDS = tuple(_cut(kind, shape.tool) for kind, shape in SHAPES.items() if shape.tool is not None)
+"""The tools that draw parts: each one's name, and its word cut in three around the letter that is its key."""
 LOOKS = tuple(
     (word, words, json.dumps(edit))
     for word, words, edit in (

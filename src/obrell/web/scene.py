@@ -14,7 +14,7 @@ from obrell.core.document.tree import Tree
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.kept import OfObject
 from obrell.core.shapes import Line, Path, Picture
-from obrell.core.shapes.path import Contour
+from obrell.core.shapes.outlined import Contour
 
 _PARTS = OfObject[dict[str, object]](8192)
 

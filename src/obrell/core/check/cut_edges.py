@@ -18,7 +18,7 @@ from obrell.core.edit.base import Edit
 from obrell.core.edit.parts import CanvasEdges
 from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects.base import Effect, Side
-from obrell.core.effects.outline import Outline
+from obrell.core.effects.kinds.outline import Outline
 from obrell.core.geometry.plane import Rect
 from obrell.core.kept import OfObject
 from obrell.core.raster.layers import Box

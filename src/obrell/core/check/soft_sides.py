@@ -10,7 +10,7 @@ from obrell.core.edit.base import Edit
 from obrell.core.edit.parts import MoveParts
 from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects.base import Stand
-from obrell.core.effects.outline import OUTER_SHARE, Outline
+from obrell.core.effects.kinds.outline import OUTER_SHARE, Outline
 from obrell.core.geometry.nearest import nearest_on
 from obrell.core.geometry.paths import Path, straight_lines
 from obrell.core.geometry.plane import Point

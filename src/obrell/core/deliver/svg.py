@@ -21,8 +21,8 @@ from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects import Blur
 from obrell.core.effects.base import Effect, Side, Stand, lying
-from obrell.core.effects.mask import GradientCover
-from obrell.core.effects.mask import Mask as MaskEffect
+from obrell.core.effects.kinds.mask import GradientCover
+from obrell.core.effects.kinds.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
 from obrell.core.render.compose import canvas_box, mixes, painted_bounds

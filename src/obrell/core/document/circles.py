@@ -9,7 +9,7 @@ from collections.abc import Callable, Hashable, Iterable, Iterator, Mapping
 from typing import TYPE_CHECKING, Generic, TypeVar
 
 from obrell.core.effects import Mask
-from obrell.core.effects.mask import PartCover
+from obrell.core.effects.kinds.mask import PartCover
 
 if TYPE_CHECKING:
     from obrell.core.document.model import Follow, Part

@@ -13,9 +13,9 @@ from obrell.core.errors import BadValue, TooLarge
 from obrell.core.geometry.combine import grown
 from obrell.core.geometry.plane import Similarity, about, mirror_at
 from obrell.core.shapes import Shape
-from obrell.core.shapes.containers import Own, Repeat
 from obrell.core.shapes.gathered import Gathered
-from obrell.core.shapes.path import path_from
+from obrell.core.shapes.kinds.path import path_from
+from obrell.core.shapes.kinds.repeat import Own, Repeat
 from obrell.core.values.fields import LIMIT_PX
 from obrell.core.values.paints import Solid
 

@@ -9,7 +9,7 @@ from obrell.core.document.moving import way_of
 from obrell.core.geometry.plane import Rect
 from obrell.core.paint.fills import picture_frame
 from obrell.core.raster.samples import size_of
-from obrell.core.shapes.picture import Picture
+from obrell.core.shapes.kinds.picture import Picture
 
 STEP_PX = 0.5
 LEAST_SHARE = 0.02

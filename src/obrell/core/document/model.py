@@ -13,7 +13,8 @@ from obrell.core.document.circles import check_drawn_in_order, in_order
 from obrell.core.effects import AnyEffect
 from obrell.core.files import FileId
 from obrell.core.shapes import AnyShape, Path
-from obrell.core.shapes.containers import Container, Repeat
+from obrell.core.shapes.containers import Container
+from obrell.core.shapes.kinds.repeat import Repeat
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Hex

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable, Mapping
 from obrell.core.document.model import Control, Part
 from obrell.core.document.paths import value_at
 from obrell.core.effects import Effect, Mask
-from obrell.core.effects.mask import PartCover
+from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.geometry.plane import Similarity
 
 PLACE = ("x", "y", "rotation", "mirrored")

@@ -12,7 +12,7 @@ from obrell.core.shapes import Shape
 class Drawn(Part):
     """A container as it is drawn: its shape is what it holds, which no document stores."""
 
-    shape: Shape  # type: ignore[assignment]
+    shape: Shape
 
 
 def drawn(part: Part, shape: Shape) -> Drawn:

@@ -12,7 +12,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from obrell.core.effects.mask import COVER_KINDS, GradientCover, PartCover, cover_of_kind
+from obrell.core.effects.kinds.mask import COVER_KINDS, GradientCover, PartCover, cover_of_kind
 from obrell.core.effects.offsets import OFFSET_KINDS, Cast, Shift, converted
 from obrell.core.errors import GONE, BadValue, NoSuchThing
 from obrell.core.kept import OfObject

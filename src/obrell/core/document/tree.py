@@ -9,11 +9,14 @@ from obrell.core.document.copies import copies_of
 from obrell.core.document.model import Control, Part
 from obrell.core.document.nodes import Node, drawn
 from obrell.core.effects import Mask
-from obrell.core.effects.mask import PartCover
+from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.errors import GONE, NoSuchThing
 from obrell.core.geometry.combine import Mode
-from obrell.core.shapes.containers import Combination, Container, Group, Repeat
+from obrell.core.shapes.containers import Container
 from obrell.core.shapes.gathered import Gathered, Piece
+from obrell.core.shapes.kinds.combination import Combination
+from obrell.core.shapes.kinds.group import Group
+from obrell.core.shapes.kinds.repeat import Repeat
 
 
 class Nodes(dict[str, Node]):

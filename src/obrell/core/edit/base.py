@@ -15,7 +15,7 @@ from obrell.core.document.paths import place_of_id
 from obrell.core.document.tree import descendants
 from obrell.core.edit.snapping import Snap
 from obrell.core.effects import AnyEffect
-from obrell.core.effects.mask import PartCover
+from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.errors import GONE, NoSuchThing, Refused
 from obrell.core.geometry.plane import Similarity
 from obrell.core.values.base import Value, bad_value

@@ -23,7 +23,8 @@ from obrell.core.geometry.knots import knots_of
 from obrell.core.geometry.plane import Rect, mirror_at
 from obrell.core.geometry.simplify import Run, simplified
 from obrell.core.shapes import Container, Repeat
-from obrell.core.shapes.path import Path, contours_from, path_from
+from obrell.core.shapes.kinds.path import Path, path_from, path_of
+from obrell.core.shapes.outlined import contours_from
 from obrell.core.values.fields import Id, Signed
 
 OUTLINE_PX = 0.01
@@ -186,8 +187,8 @@ def _converted(control: Control, node: Node) -> Control:
     if isinstance(shape, Path):
         raise Refused(f"“{node.part.name}” is a path already.")
     line = shape.as_line()
-    if isinstance(line, Path):
-        return _replaced(control, node.part.id, line)
+    if line is not None:
+        return _replaced(control, node.part.id, path_of(line))
     outline = node.part.shape.path()
     if not outline:
         raise Refused(f"“{node.part.name}” has no outline to convert.")

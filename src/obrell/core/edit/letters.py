@@ -8,7 +8,7 @@ from obrell.core.document.model import Control, Part
 from obrell.core.edit.base import Edit, Surroundings, each_part, names_of
 from obrell.core.errors import Refused
 from obrell.core.shapes import Text
-from obrell.core.shapes.text import Place, Run
+from obrell.core.shapes.kinds.text import Place, Run
 from obrell.core.values.fields import Id
 
 

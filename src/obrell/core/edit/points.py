@@ -20,8 +20,9 @@ from obrell.core.geometry.fillets import fillet
 from obrell.core.geometry.knots import SAME_PX, Bend, nearest, pulled, room_of, split, straight
 from obrell.core.geometry.plane import Point, along_axis, along_eighths
 from obrell.core.geometry.svgdata import number as number_text
-from obrell.core.shapes.line import Line
-from obrell.core.shapes.path import Contour, Knot, Path, knot_from
+from obrell.core.shapes.kinds.line import Line
+from obrell.core.shapes.kinds.path import Path
+from obrell.core.shapes.outlined import Contour, Knot, knot_from
 from obrell.core.values.fields import Id, Length, Place
 
 Number = Annotated[int, Field(ge=0, le=100_000)]

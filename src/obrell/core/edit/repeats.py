@@ -11,8 +11,8 @@ from obrell.core.document.tree import arranged, descendants
 from obrell.core.edit.base import Edit, Surroundings, add_parts, check_unlocked, each_part, names_of, part_of
 from obrell.core.errors import Refused
 from obrell.core.shapes import Combination, Container, Group, Repeat
-from obrell.core.shapes.containers import Index, Own
-from obrell.core.shapes.path import path_from
+from obrell.core.shapes.kinds.path import path_from
+from obrell.core.shapes.kinds.repeat import Index, Own
 from obrell.core.values.fields import Id
 
 

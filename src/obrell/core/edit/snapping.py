@@ -22,7 +22,7 @@ from obrell.core.document.nodes import Node
 from obrell.core.document.tree import arranged, descendants
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number
-from obrell.core.shapes.path import Path
+from obrell.core.shapes.kinds.path import Path
 from obrell.core.values.base import Value
 
 Kind = Literal["guides", "canvas", "parts", "gaps", "points", "pixels"]

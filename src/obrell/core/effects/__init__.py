@@ -1,33 +1,35 @@
-"""The effect kinds. A new one is a module here and one line in the union (``docs/add-an-effect.md``)."""
+"""The effect kinds. A new one is a module in ``kinds`` and nothing else (``docs/add-an-effect.md``)."""
 
 from __future__ import annotations
 
-from typing import Annotated, get_args
+from functools import reduce
+from operator import or_
+from typing import TYPE_CHECKING, Annotated
 
 from pydantic import Field
 
 from obrell.core.effects.base import Effect
-from obrell.core.effects.bevel import Bevel
-from obrell.core.effects.blur import BackdropBlur, Blur
-from obrell.core.effects.depth import Depth
-from obrell.core.effects.drop_shadow import DropShadow
-from obrell.core.effects.gloss import Gloss
-from obrell.core.effects.grain import Grain
-from obrell.core.effects.inner_glow import InnerGlow
-from obrell.core.effects.inner_shadow import InnerShadow
-from obrell.core.effects.mask import Mask
-from obrell.core.effects.outer_glow import OuterGlow
-from obrell.core.effects.outline import Outline
-from obrell.core.effects.paint import Paint
-from obrell.core.effects.sheen import Sheen
+from obrell.core.effects.kinds.bevel import Bevel
+from obrell.core.effects.kinds.blur import BackdropBlur, Blur
+from obrell.core.effects.kinds.depth import Depth
+from obrell.core.effects.kinds.drop_shadow import DropShadow
+from obrell.core.effects.kinds.gloss import Gloss
+from obrell.core.effects.kinds.grain import Grain
+from obrell.core.effects.kinds.inner_glow import InnerGlow
+from obrell.core.effects.kinds.inner_shadow import InnerShadow
+from obrell.core.effects.kinds.mask import Mask
+from obrell.core.effects.kinds.outer_glow import OuterGlow
+from obrell.core.effects.kinds.outline import Outline
+from obrell.core.effects.kinds.paint import Paint
+from obrell.core.effects.kinds.sheen import Sheen
+from obrell.core.registry import kinds_in
 
-Kinds = (
-    Paint | InnerShadow | InnerGlow | Bevel | Sheen | Gloss | Grain | Outline
-    | DropShadow | OuterGlow | Depth | BackdropBlur | Blur | Mask
-)  # fmt: skip
-AnyEffect = Annotated[Kinds, Field(discriminator="kind")]
-
-EFFECTS: dict[str, type[Effect]] = {kind.model_fields["kind"].default: kind for kind in get_args(Kinds)}
+EFFECTS: dict[str, type[Effect]] = kinds_in("obrell.core.effects.kinds", Effect)
+"""Every kind by its name, in the order in which they are offered."""
+if TYPE_CHECKING:
+    AnyEffect = Effect
+else:
+    AnyEffect = Annotated[reduce(or_, EFFECTS.values()), Field(discriminator="kind")]
 
 __all__ = [
     "EFFECTS", "AnyEffect", "BackdropBlur", "Bevel", "Blur", "Depth", "DropShadow", "Effect", "Gloss", "Grain",

@@ -7,7 +7,7 @@ from abc import abstractmethod
 from collections.abc import Mapping
 from dataclasses import dataclass
 from dataclasses import field as dataclass_field
-from typing import ClassVar, Literal, Self, get_args
+from typing import TYPE_CHECKING, ClassVar, Literal, Self, get_args
 
 from pydantic import Field
 
@@ -107,10 +107,14 @@ class Effect(Value):
     """Base of the effect kinds. All lengths are logical px and may be fractional."""
 
     label: ClassVar[str]
+    rank: ClassVar[int] = 0
+    """Where it stands among the kinds that can be added."""
     zone: ClassVar[Zone]
     strengths: ClassVar[tuple[str, ...]] = ("opacity",)
     """The fields that say how strong it is, as a look is made lighter or heavier."""
 
+    if TYPE_CHECKING:
+        kind: str = ""
     id: Id
     visible: bool = Field(True, title="shown")
     opacity: Share = Field(1.0, title="strength")

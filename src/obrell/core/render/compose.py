@@ -21,7 +21,7 @@ from obrell.core.document.resolve import Resolved
 from obrell.core.document.tree import walk
 from obrell.core.effects import BackdropBlur, Blur
 from obrell.core.effects.base import Effect, Side
-from obrell.core.effects.mask import Mask as MaskEffect
+from obrell.core.effects.kinds.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Rect
 from obrell.core.paint.areas import touched as touched_px
 from obrell.core.raster import blend

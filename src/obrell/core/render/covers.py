@@ -9,8 +9,8 @@ import numpy as np
 from obrell.core.document.copies import moved_node
 from obrell.core.document.nodes import Node
 from obrell.core.effects.base import lying
-from obrell.core.effects.mask import GradientCover
-from obrell.core.effects.mask import Mask as MaskEffect
+from obrell.core.effects.kinds.mask import GradientCover
+from obrell.core.effects.kinds.mask import Mask as MaskEffect
 from obrell.core.geometry.plane import Similarity
 from obrell.core.paint.fills import pigment
 from obrell.core.raster import blend

@@ -1,32 +1,35 @@
-"""The part kinds. A new one is a module here and one line in the union."""
+"""The part kinds. A new one is a module in ``kinds`` and nothing else."""
 
 from __future__ import annotations
 
-from typing import Annotated
+from functools import reduce
+from operator import or_
+from typing import TYPE_CHECKING, Annotated
 
 from pydantic import Field
 
+from obrell.core.registry import kinds_in
 from obrell.core.shapes.base import Shape
-from obrell.core.shapes.box import Box
-from obrell.core.shapes.containers import Combination, Container, Group, Repeat
-from obrell.core.shapes.icon import Icon
-from obrell.core.shapes.line import Line
-from obrell.core.shapes.path import Path
-from obrell.core.shapes.picture import Picture
-from obrell.core.shapes.ring import Ring
-from obrell.core.shapes.round import Round
-from obrell.core.shapes.sides import Sides
-from obrell.core.shapes.text import Text
+from obrell.core.shapes.containers import Container
+from obrell.core.shapes.kinds.box import Box
+from obrell.core.shapes.kinds.combination import Combination
+from obrell.core.shapes.kinds.group import Group
+from obrell.core.shapes.kinds.icon import Icon
+from obrell.core.shapes.kinds.line import Line
+from obrell.core.shapes.kinds.path import Path
+from obrell.core.shapes.kinds.picture import Picture
+from obrell.core.shapes.kinds.repeat import Repeat
+from obrell.core.shapes.kinds.ring import Ring
+from obrell.core.shapes.kinds.round import Round
+from obrell.core.shapes.kinds.sides import Sides
+from obrell.core.shapes.kinds.text import Text
 
-AnyShape = Annotated[
-    Box | Round | Ring | Sides | Line | Path | Icon | Text | Picture | Group | Combination | Repeat,
-    Field(discriminator="kind"),
-]
-
-SHAPES: dict[str, type[Shape]] = {
-    "box": Box, "round": Round, "ring": Ring, "sides": Sides, "line": Line, "path": Path, "icon": Icon, "text": Text,
-    "picture": Picture, "group": Group, "combination": Combination, "repeat": Repeat,
-}  # fmt: skip
+SHAPES: dict[str, type[Shape]] = kinds_in("obrell.core.shapes.kinds", Shape)
+"""Every kind by its name, in the order in which they are offered."""
+if TYPE_CHECKING:
+    AnyShape = Shape
+else:
+    AnyShape = Annotated[reduce(or_, SHAPES.values()), Field(discriminator="kind")]
 
 __all__ = [
     "SHAPES", "AnyShape", "Box", "Combination", "Container", "Group", "Icon", "Line", "Path", "Picture", "Repeat",

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from abc import abstractmethod
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import TYPE_CHECKING, ClassVar
 
 from obrell.core.geometry.combine import grown
 from obrell.core.geometry.paths import Path
@@ -15,6 +15,9 @@ from obrell.core.geometry.rounded import Insets
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Colour
 from obrell.core.values.paints import Fill
+
+if TYPE_CHECKING:
+    from obrell.core.shapes.outlined import Outlined
 
 LEAST_PX = 1e-3
 """What a shape is stretched to at least."""
@@ -43,10 +46,26 @@ class Slot:
 Sentence = tuple[Words | Slot, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class Tool:
+    """What a kind is drawn with: its word, the letter of it that is its key, and its name where that is not the
+    kind's."""
+
+    word: str
+    key: str
+    name: str = ""
+
+
 class Shape(Value):
     """Base of the part kinds. Lengths are logical px; the origin is the part's own place."""
 
+    if TYPE_CHECKING:
+        kind: str = ""
     label: ClassVar[str]
+    rank: ClassVar[int] = 0
+    """Where it stands among the kinds that can be drawn."""
+    tool: ClassVar[Tool | None] = None
+    """What draws it; None for what is made of other parts."""
     first_colour: ClassVar[str] = "#1f8a92"
     """What a new part of the kind is painted with."""
     keeps_proportions: ClassVar[bool] = False
@@ -161,7 +180,7 @@ class Shape(Value):
         """What can be seen and is hardly meant, in words; empty when nothing is."""
         return ""
 
-    def as_line(self) -> Shape | None:
+    def as_line(self) -> Outlined | None:
         """The same kind of mark as a path that a pen is drawn along, so that its points can be moved; None for kinds
         that are areas."""
         return None

@@ -10,7 +10,7 @@ from obrell.core.document.measures import around
 from obrell.core.document.model import Part
 from obrell.core.document.moving import place_of
 from obrell.core.effects import Mask, Outline
-from obrell.core.effects.mask import PartCover
+from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.geometry.plane import Rect
 from obrell.core.shapes import Group
 

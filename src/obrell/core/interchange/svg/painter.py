@@ -25,7 +25,7 @@ from obrell.core.interchange.svg.lengths import FONT_PX, length, opacity
 from obrell.core.interchange.svg.shapes import outline_of, radii_of, runs_of, too_long
 from obrell.core.interchange.svg.strokes import dash_fields, keeps_shape, mirrors, pen_of, scaled, turn_of
 from obrell.core.shapes import Box, Path, Round
-from obrell.core.shapes.path import MAX_KNOTS, contours_from
+from obrell.core.shapes.outlined import MAX_KNOTS, contours_from
 from obrell.core.values.fields import LIMIT_PX
 
 MOST_SIDE = 4096.0

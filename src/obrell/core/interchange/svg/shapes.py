@@ -15,7 +15,7 @@ from obrell.core.geometry.svgdata import read_path_data
 from obrell.core.interchange.svg.cascade import Style
 from obrell.core.interchange.svg.document import name_of
 from obrell.core.interchange.svg.lengths import View, length
-from obrell.core.shapes.path import MAX_KNOTS
+from obrell.core.shapes.outlined import MAX_KNOTS
 
 SHAPES = frozenset({"path", "rect", "circle", "ellipse", "line", "polyline", "polygon"})
 _PIECE = re.compile(r"[a-zA-Z]|[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")

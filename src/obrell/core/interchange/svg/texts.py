@@ -19,7 +19,7 @@ from obrell.core.interchange.svg.items import Item
 from obrell.core.interchange.svg.lengths import FONT_PX, View, length, numbers
 from obrell.core.interchange.svg.lengths import opacity as share_of
 from obrell.core.shapes import Text
-from obrell.core.shapes.text import MAX_SIZE, MAX_WORDS, Run
+from obrell.core.shapes.kinds.text import MAX_SIZE, MAX_WORDS, Run
 from obrell.core.values.paints import Solid
 
 WEIGHTS = {"normal": 400.0, "bold": 700.0, "lighter": 300.0, "bolder": 700.0}

@@ -23,7 +23,7 @@ from obrell.core.interchange.svg.lengths import View, length, opacity
 from obrell.core.interchange.svg.regions import Regions, Unread
 from obrell.core.interchange.svg.shapes import Runs, runs_of
 from obrell.core.shapes import Path
-from obrell.core.shapes.path import contours_from
+from obrell.core.shapes.outlined import contours_from
 from obrell.core.values.blends import BLENDS
 
 SLACK_PX = 0.01

@@ -20,6 +20,7 @@ class Depth(Effect):
     """The shape swept towards a direction by a distance, behind itself; its paint spans all of that."""
 
     label: ClassVar[str] = "Depth"
+    rank: ClassVar[int] = 110
     zone: ClassVar[Zone] = "behind"
     kind: Literal["depth"] = "depth"
     direction: Angle = Field(180.0, title="towards")

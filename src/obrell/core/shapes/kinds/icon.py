@@ -16,9 +16,8 @@ from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import read_path_data
 from obrell.core.icons import GRID, icon_paths
 from obrell.core.kept import remembered
-from obrell.core.shapes.base import INK, Sentence, Shape, Slot, Words
-from obrell.core.shapes.path import Path as Line
-from obrell.core.shapes.path import contours_from
+from obrell.core.shapes.base import INK, Sentence, Shape, Slot, Tool, Words
+from obrell.core.shapes.outlined import Outlined, contours_from
 from obrell.core.values.fields import Size
 
 
@@ -26,6 +25,8 @@ class Icon(Shape):
     """Centred on the part's place; its grid fills width × height."""
 
     label: ClassVar[str] = "Icon"
+    rank: ClassVar[int] = 80
+    tool: ClassVar[Tool | None] = Tool("Icon", "i")
     first_colour: ClassVar[str] = INK
     kind: Literal["icon"] = "icon"
     icon: Annotated[str, Field(max_length=60)] = Field("anchor", title="icon")
@@ -49,9 +50,9 @@ class Icon(Shape):
     def details(self) -> tuple[str, ...]:
         return ()
 
-    def as_line(self) -> Line:
+    def as_line(self) -> Outlined:
         contours = contours_from(_runs(self.icon, self.width, self.height))
-        return Line(contours=contours, form="line", width=self.line, caps="round", joins="round")
+        return Outlined(contours=contours, form="line", width=self.line, caps="round", joins="round")
 
     def suggested_name(self) -> str:
         return self.icon.replace("-", " ").capitalize()

@@ -31,6 +31,7 @@ class Gloss(Lit):
     from its strength there to ``far`` of it at the cut."""
 
     label: ClassVar[str] = "Gloss"
+    rank: ClassVar[int] = 60
     zone: ClassVar[Zone] = "surface"
     kind: Literal["gloss"] = "gloss"
     opacity: Share = Field(0.6, title="strength")

@@ -42,6 +42,7 @@ class Bevel(Lit):
     band alone."""
 
     label: ClassVar[str] = "Bevel"
+    rank: ClassVar[int] = 40
     zone: ClassVar[Zone] = "surface"
     strengths: ClassVar[tuple[str, ...]] = ("highlight_opacity", "shade_opacity")
     kind: Literal["bevel"] = "bevel"

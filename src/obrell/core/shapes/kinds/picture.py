@@ -9,7 +9,7 @@ from pydantic import Field
 from obrell.core.files import FileId
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.rounded import Insets, inset_box, rounded_box
-from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.shapes.base import Sentence, Slot, Tool, Words
 from obrell.core.shapes.framed import Sided
 from obrell.core.values import paints
 from obrell.core.values.fields import Size
@@ -20,6 +20,8 @@ class Picture(Sided):
     """Centred on the part's place; its own colours lie below all surface effects."""
 
     label: ClassVar[str] = "Picture"
+    rank: ClassVar[int] = 90
+    tool: ClassVar[Tool | None] = Tool("Picture", "u")
     kind: Literal["picture"] = "picture"
     file: FileId
     width: Size = Field(40.0, title="width")

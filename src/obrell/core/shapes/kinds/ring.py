@@ -10,7 +10,7 @@ from pydantic import Field
 from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.pens import MITRE_LIMIT, Join
 from obrell.core.geometry.plane import Point, Rect
-from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid
+from obrell.core.shapes.base import Sentence, Shape, Slot, Tool, Words, on_grid
 from obrell.core.values.fields import Angle, Live, Size
 
 Sweep = Annotated[float, Live("°", 1, 1, 360), Field(gt=0, le=360)]
@@ -21,6 +21,8 @@ class Ring(Shape):
     reach half a band beyond it, as round caps do."""
 
     label: ClassVar[str] = "Ring"
+    rank: ClassVar[int] = 30
+    tool: ClassVar[Tool | None] = Tool("Ring", "g")
     kind: Literal["ring"] = "ring"
     outer: Size = Field(24.0, title="outer radius")
     inner: Size = Field(18.0, title="inner radius")

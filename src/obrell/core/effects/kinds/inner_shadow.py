@@ -17,6 +17,7 @@ class InnerShadow(Shadow):
     """Spread makes the shadow thicker; a negative one thinner."""
 
     label: ClassVar[str] = "Inner shadow"
+    rank: ClassVar[int] = 20
     zone: ClassVar[Zone] = "surface"
     kind: Literal["inner-shadow"] = "inner-shadow"
     opacity: Share = Field(0.5, title="strength")

@@ -9,7 +9,7 @@ from pydantic import Field, field_validator
 
 from obrell.core.geometry.paths import Path, joined
 from obrell.core.geometry.plane import Point, Rect, Similarity
-from obrell.core.shapes.base import INK, Sentence, Shape, Slot, Words
+from obrell.core.shapes.base import INK, Sentence, Shape, Slot, Tool, Words
 from obrell.core.text.fonts import Font, FontName, load
 from obrell.core.text.setting import Setting, set_words
 from obrell.core.values.base import Value
@@ -70,6 +70,8 @@ class Text(Shape):
     order and do not overlap; they go along when the words change around them."""
 
     label: ClassVar[str] = "Text"
+    rank: ClassVar[int] = 70
+    tool: ClassVar[Tool | None] = Tool("Text", "t")
     first_colour: ClassVar[str] = INK
     keeps_proportions: ClassVar[bool] = True
     kind: Literal["text"] = "text"

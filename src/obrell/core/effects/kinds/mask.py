@@ -41,6 +41,7 @@ class Mask(Effect):
     place at which the mask fits it; one that moves with the part goes as far from there as the part does."""
 
     label: ClassVar[str] = "Mask"
+    rank: ClassVar[int] = 140
     zone: ClassVar[Zone] = "whole"
     strengths: ClassVar[tuple[str, ...]] = ()
     kind: Literal["mask"] = "mask"

@@ -18,7 +18,7 @@ from obrell.core.geometry.rounded import (
     rounded_box,
     spread_radius,
 )
-from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.shapes.base import Sentence, Slot, Tool, Words
 from obrell.core.shapes.framed import Sided
 from obrell.core.values.fields import Length, Size
 
@@ -27,6 +27,8 @@ class Box(Sided):
     """Centred on the part's place. Radii too large for the box are reduced by one factor."""
 
     label: ClassVar[str] = "Box"
+    rank: ClassVar[int] = 10
+    tool: ClassVar[Tool | None] = Tool("Box", "b")
     kind: Literal["box"] = "box"
     width: Size = Field(120.0, title="width")
     height: Size = Field(40.0, title="height")

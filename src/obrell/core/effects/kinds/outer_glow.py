@@ -16,6 +16,7 @@ class OuterGlow(Glow):
     """Fades with the exact distance from the shape."""
 
     label: ClassVar[str] = "Outer glow"
+    rank: ClassVar[int] = 100
     zone: ClassVar[Zone] = "behind"
     kind: Literal["outer-glow"] = "outer-glow"
     opacity: Share = Field(0.7, title="strength")

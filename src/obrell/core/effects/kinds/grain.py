@@ -18,6 +18,7 @@ class Grain(Effect):
     """Half of it lightens and half of it darkens, as much."""
 
     label: ClassVar[str] = "Grain"
+    rank: ClassVar[int] = 70
     zone: ClassVar[Zone] = "surface"
     kind: Literal["grain"] = "grain"
     opacity: Share = Field(0.12, title="strength")

@@ -17,6 +17,7 @@ class InnerGlow(Glow):
     """Fades with the exact distance inside the shape."""
 
     label: ClassVar[str] = "Inner glow"
+    rank: ClassVar[int] = 30
     zone: ClassVar[Zone] = "surface"
     kind: Literal["inner-glow"] = "inner-glow"
     opacity: Share = Field(0.6, title="strength")

@@ -20,6 +20,7 @@ class DropShadow(Shadow):
     """Spread grows the shadow; a negative one shrinks it."""
 
     label: ClassVar[str] = "Drop shadow"
+    rank: ClassVar[int] = 90
     zone: ClassVar[Zone] = "behind"
     kind: Literal["drop-shadow"] = "drop-shadow"
     opacity: Share = Field(0.4, title="strength")

@@ -9,7 +9,7 @@ from pydantic import Field
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.pens import MITRE_LIMIT, Join
 from obrell.core.geometry.rounded import ellipse
-from obrell.core.shapes.base import Sentence, Slot, Words
+from obrell.core.shapes.base import Sentence, Slot, Tool, Words
 from obrell.core.shapes.framed import Framed
 from obrell.core.values.fields import Size
 
@@ -18,6 +18,8 @@ class Round(Framed):
     """Centred on the part's place."""
 
     label: ClassVar[str] = "Round"
+    rank: ClassVar[int] = 20
+    tool: ClassVar[Tool | None] = Tool("Round", "r")
     kind: Literal["round"] = "round"
     width: Size = Field(48.0, title="width")
     height: Size = Field(48.0, title="height")

@@ -12,9 +12,8 @@ from obrell.core.geometry.paths import Path, PathBuilder, joined
 from obrell.core.geometry.pens import Pen, dashes_of, problem_of_dashes, stretches
 from obrell.core.geometry.plane import Point, Rect, Similarity, along_eighths, degrees_of
 from obrell.core.geometry.rounded import rounded_box
-from obrell.core.shapes.base import Sentence, Shape, Slot, Words, on_grid, stroke_on_grid
-from obrell.core.shapes.path import Contour, Knot
-from obrell.core.shapes.path import Path as Outlined
+from obrell.core.shapes.base import Sentence, Shape, Slot, Tool, Words, on_grid, stroke_on_grid
+from obrell.core.shapes.outlined import Contour, Knot, Outlined
 from obrell.core.values.fields import Length, Lengths, Live, Place, Signed, Size, Thin
 
 ARROW_LENGTH, ARROW_WIDTH = 3.5, 3.5
@@ -28,6 +27,8 @@ class Line(Shape):
     """From the part's place to ``across``, ``down`` of it. ``gap`` 0 is no dashes."""
 
     label: ClassVar[str] = "Line"
+    rank: ClassVar[int] = 50
+    tool: ClassVar[Tool | None] = Tool("Line", "l")
     kind: Literal["line"] = "line"
     across: Place = Field(48.0, title="across")
     down: Place = Field(0.0, title="down")

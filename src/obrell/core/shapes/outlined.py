@@ -1,16 +1,15 @@
-"""Path: any outline, made of knots with handles, filled or drawn as a line."""
+"""Outlines made of knots with handles, filled or drawn as a line."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Literal, Self
 
 from pydantic import Field
 
 from obrell.core.geometry.combine import Rule, stroked, union
-from obrell.core.geometry.knots import Bend, draw_contour, knots_of
-from obrell.core.geometry.paths import Path as Outline
-from obrell.core.geometry.paths import PathBuilder
+from obrell.core.geometry.knots import Bend, draw_contour
+from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.pens import MITRE_LIMIT, Cap, Join, Pen, dashes_of, problem_of_dashes
 from obrell.core.kept import remembered
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
@@ -43,12 +42,10 @@ class Contour(Value):
     knots: Annotated[tuple[Knot, ...], Field(min_length=2, max_length=MAX_KNOTS)]
 
 
-class Path(Shape):
+class Outlined(Shape):
     """Knots around the part's place. As a line it has a width, caps and joins; filled, contours that
     are open are closed by a straight line, and ``rule`` says what lies inside where they overlap."""
 
-    label: ClassVar[str] = "Path"
-    kind: Literal["path"] = "path"
     contours: Annotated[tuple[Contour, ...], Field(max_length=MAX_KNOTS)] = ()
     form: Literal["filled", "line"] = Field("filled", title="drawn as")
     rule: Rule = Field("nonzero", title="inside by")
@@ -62,20 +59,20 @@ class Path(Shape):
     further: Lengths = Field((), title="further dashes and gaps")
     phase: Signed = Field(0.0, title="dashes begin at")
 
-    def path(self) -> Outline:
+    def path(self) -> Path:
         return _outline(self)
 
-    def centre_line(self) -> Outline:
+    def centre_line(self) -> Path:
         """The contours as they are, open ones open."""
         pen = PathBuilder()
         for contour in self.contours:
             draw_contour(pen, [knot.bend() for knot in contour.knots], closed=contour.closed)
         return pen.path()
 
-    def at_density(self, density: float) -> Path:
+    def at_density(self, density: float) -> Self:
         return self.evolve(width=1 / density, thin="as typed") if self.thin != "as typed" else self
 
-    def as_line(self) -> Path | None:
+    def as_line(self) -> Outlined | None:
         return self if self.form == "line" else None
 
     def pen(self) -> Pen:
@@ -86,13 +83,13 @@ class Path(Shape):
     def problem(self) -> str:
         return problem_of_dashes(self.pen()) if self.form == "line" else ""
 
-    def resized(self, width: float, height: float) -> Path:
+    def resized(self, width: float, height: float) -> Self:
         frame = self.frame()
         across = width / frame.width if frame.width else 1.0
         down = height / frame.height if frame.height else 1.0
         return self.scaled(across, down)
 
-    def scaled(self, across: float, down: float) -> Path:
+    def scaled(self, across: float, down: float) -> Self:
         """Every knot and handle multiplied; -1 mirrors."""
         return self.evolve(
             contours=tuple(
@@ -123,7 +120,7 @@ def _scaled(knot: Knot, across: float, down: float) -> Knot:
 
 
 @remembered(512)
-def _outline(path: Path) -> Outline:
+def _outline(path: Outlined) -> Path:
     line = path.centre_line()
     if path.form == "line":
         return stroked(line, path.pen())
@@ -141,8 +138,3 @@ def knot_from(bend: Bend) -> Knot:
         round(v, 6) for v in (bend.x, bend.y, bend.in_x, bend.in_y, bend.out_x, bend.out_y, bend.radius)
     )
     return Knot(x=x, y=y, in_x=in_x, in_y=in_y, out_x=out_x, out_y=out_y, radius=radius)
-
-
-def path_from(outline: Outline) -> Path:
-    """An outline as a filled path."""
-    return Path(contours=contours_from(knots_of(outline)))

@@ -15,6 +15,7 @@ class Paint(Effect):
     """A fill over the part's box, cut by its shape."""
 
     label: ClassVar[str] = "Paint"
+    rank: ClassVar[int] = 10
     zone: ClassVar[Zone] = "surface"
     strengths: ClassVar[tuple[str, ...]] = ()
     kind: Literal["paint"] = "paint"

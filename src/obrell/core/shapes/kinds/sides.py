@@ -10,7 +10,7 @@ from pydantic import Field
 from obrell.core.geometry.corners import Rounding, rounded_polygon
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect
-from obrell.core.shapes.base import Sentence, Shape, Slot, Words
+from obrell.core.shapes.base import Sentence, Shape, Slot, Tool, Words
 from obrell.core.values.fields import Angle, Length, Live, Size
 
 Count = Annotated[int, Live("", 1, 3, 12), Field(ge=3, le=60)]
@@ -22,6 +22,8 @@ class Sides(Shape):
     four sides of width × height. Below 100 % a second ring of corners makes a star."""
 
     label: ClassVar[str] = "Sides"
+    rank: ClassVar[int] = 40
+    tool: ClassVar[Tool | None] = Tool("Sides", "s")
     kind: Literal["sides"] = "sides"
     count: Count = Field(6, title="sides")
     width: Size = Field(44.0, title="width")

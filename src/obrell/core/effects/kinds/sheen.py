@@ -24,6 +24,7 @@ class Sheen(Lit):
     tonal curve (``rendering.md``, Formulas)."""
 
     label: ClassVar[str] = "Sheen"
+    rank: ClassVar[int] = 50
     zone: ClassVar[Zone] = "surface"
     kind: Literal["sheen"] = "sheen"
     opacity: Share = Field(0.5, title="strength")

@@ -35,6 +35,7 @@ class Outline(Effect):
     of its band, from where the shape begins. A box can have a width for each of its sides, as a CSS border."""
 
     label: ClassVar[str] = "Outline"
+    rank: ClassVar[int] = 80
     zone: ClassVar[Zone] = "edge"
     kind: Literal["outline"] = "outline"
     place: Literal["inside", "centre", "outside"] = Field("inside", title="lies")

@@ -28,6 +28,7 @@ class Blur(Blurred):
     """A Gaussian over the part with its shadows and all that lies in it, live."""
 
     label: ClassVar[str] = "Blur"
+    rank: ClassVar[int] = 130
     zone: ClassVar[Zone] = "whole"
     strengths: ClassVar[tuple[str, ...]] = ()
     kind: Literal["blur"] = "blur"
@@ -40,6 +41,7 @@ class BackdropBlur(Blurred):
     """A Gaussian over what lies behind the part, seen inside its shape."""
 
     label: ClassVar[str] = "Backdrop blur"
+    rank: ClassVar[int] = 120
     zone: ClassVar[Zone] = "behind"
     kind: Literal["backdrop-blur"] = "backdrop-blur"
     radius: Radius = Field(8.0, title="blur")

@@ -1,0 +1,1 @@
+"""The effect kinds, a module each; they do not know each other."""

@@ -1,0 +1,1 @@
+"""The part kinds, a module each; they do not know each other."""
