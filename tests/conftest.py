@@ -17,6 +17,8 @@ import pytest
 from hypothesis import settings
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
+from obrell.core.raster.compiling import Compilation
+from obrell.core.raster.jit import compiled
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits
 
@@ -27,6 +29,14 @@ expect.set_options(timeout=20_000)
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
 PATIENCE_S = 60
+
+
+def pytest_configure(config: pytest.Config) -> None:
+    """Kernels are compiled once, before processes that test beside each other need them."""
+    if not hasattr(config, "workerinput") and not compiled():
+        compilation = Compilation()
+        compilation.start()
+        compilation.ready.wait()
 
 
 @pytest.fixture(scope="session")

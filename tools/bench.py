@@ -30,17 +30,17 @@ from rich.table import Table
 from obrell.core.deliver.bundle import bundle
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
-from obrell.core.deliver.png import encode_quick
-from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Canvas, Control, Part
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.effects import EFFECTS, AnyEffect, Bevel, Paint
+from obrell.core.formats.svg.document import svg
 from obrell.core.geometry import paths
 from obrell.core.geometry.combine import combined
 from obrell.core.geometry.knots import Bend, draw_contour
 from obrell.core.geometry.paths import PathBuilder
 from obrell.core.geometry.plane import Similarity
+from obrell.core.raster.png import encode_quick
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose, draw
 from obrell.core.scene.stands import placed

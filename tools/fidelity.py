@@ -14,10 +14,10 @@ from PIL import Image
 from playwright.sync_api import Browser, sync_playwright
 from pydantic import TypeAdapter
 
-from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Canvas, Control, KitSettings, Part
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.effects import EFFECTS, AnyEffect, Bevel, DropShadow, Outline, Paint
+from obrell.core.formats.svg.document import svg
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box
 from obrell.core.values.paints import Conic, Linear, Radial, Solid, Stop, Texture

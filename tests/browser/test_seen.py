@@ -94,9 +94,9 @@ def test_messages_are_one_line_in_the_bar_and_cover_nothing(page, common_server,
             const { say, tell, trouble } = await import('/static/js/page.js');
             say(long, { words: 'Scale them along', act: () => {} });
             trouble(long);
-            for (const id of ['cut', 'away']) document.getElementById(id).hidden = false;
+            for (const id of ['found', 'away']) document.getElementById(id).hidden = false;
             tell(document.getElementById('away'), long);
-            document.querySelector('#cut span').textContent = long;
+            document.querySelector('#found span').textContent = long;
             const box = (node) => node.getBoundingClientRect().toJSON();
             const others = [...document.querySelectorAll('.top > :not(.messages), #stage, #strip, #proof, .tray')];
             return {
@@ -107,7 +107,7 @@ def test_messages_are_one_line_in_the_bar_and_cover_nothing(page, common_server,
         }""",
         LONG,
     )
-    assert {name for name, _ in told["lines"]} == {"cut", "away", "said", "trouble"}
+    assert {name for name, _ in told["lines"]} == {"found", "away", "said", "trouble"}
     for name, box in told["lines"]:
         assert box["height"] <= 26, name
         for other, there in told["others"]:

@@ -15,6 +15,8 @@ from obrell.cli.main import app
 from obrell.core.deliver.bundle import make
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
+from obrell.core.document.model import Canvas
+from obrell.core.edit import read_edit
 from obrell.core.errors import ObrellError
 from obrell.core.interchange.kit_file import write_kit
 from obrell.samples.wendmere_lock import wendmere_lock
@@ -47,7 +49,7 @@ def test_a_delivery_has_the_bytes_of_the_plan(run, tmp_path):
 def test_one_control_is_rendered_as_it_is_delivered(run, tmp_path):
     kit = wendmere_lock()
     lamp = tuple(control for control in kit.controls if control.name == "Pilot lamp")
-    files = {f.format: f for f in plan(kit, lamp, Order(densities=(3.0,))).files}
+    files = {f.format.kind: f for f in plan(kit, lamp, Order(densities=(3.0,))).files}
     for form, density in (("png", "3"), ("svg", "3")):
         out = tmp_path / f"lamp.{form}"
         run("render", "wendmere-lock", "Pilot lamp", "--density", density, "--out", str(out))
@@ -84,6 +86,7 @@ def test_what_does_not_exist_is_said_in_words(run):
         (["kit", "export", "wendmere-lock", "/proc/kit.json"], "/proc/kit.json"),
         (["serve", "--port", "99999"], "There is no port 99999"),
         (["backup", "/proc/copy.db"], "could not be written"),
+        (["check", "wendmere-lock", "--control", "none"], "no control"),
     ],
     ids=lambda value: " ".join(value)[:40] if isinstance(value, list) else "",
 )  # fmt: skip
@@ -156,3 +159,21 @@ def command(data, folder, *arguments):
         [sys.executable, "-c", code, *arguments], capture_output=True, text=True,
         cwd=folder, env=environment, check=False,
     )  # fmt: skip
+
+
+def test_what_is_found_is_said_and_told_by_the_exit_code(tmp_path):
+    data, runner = str(tmp_path / "kits.db"), CliRunner()
+    kits = Kits(tmp_path / "kits.db")
+    kit = kits.add_kit("Checked")
+    fine, cut = (kits.add_control(kit, name, Canvas(width=40, height=40)) for name in ("Fine", "Cut"))
+    draw = {"kind": "draw", "shape": "box", "x0": 1, "y0": 1, "x1": 39, "y1": 39}
+    outline = {"kind": "add-effect", "part": "p1", "effect": "outline"}
+    outside = {"kind": "set", "changes": [
+        {"path": "parts/p1/effects/e2/place", "value": "outside"}, {"path": "parts/p1/effects/e2/width", "value": 5},
+    ]}  # fmt: skip
+    for edit in (draw, outline, outside):
+        kits.edit(kit, cut, read_edit(edit))
+    kits.edit(kit, fine, read_edit(draw))
+    ran = runner.invoke(app, ["check", "Checked", "--data", data])
+    assert (ran.exit_code, ran.stdout) == (1, "Cut: The canvas cuts the outline of Box.\n")
+    assert runner.invoke(app, ["check", "Checked", "--control", "Fine", "--data", data]).exit_code == 0

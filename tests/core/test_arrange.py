@@ -7,8 +7,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from obrell.core.check.cut_edges import cut_edges, grown
-from obrell.core.check.false_colours import false_colours
 from obrell.core.document.follows import settled
 from obrell.core.document.guides import guide_places
 from obrell.core.document.measures import anchor_of, bounds_of, frame_on_canvas
@@ -17,6 +15,8 @@ from obrell.core.edit.snapping import Snapping, snap_box, snap_point
 from obrell.core.effects import DropShadow, OuterGlow, Outline
 from obrell.core.effects.offsets import Shift
 from obrell.core.errors import BadValue, Refused
+from obrell.core.findings.false_colours import false_colours
+from obrell.core.findings.kinds.cut_edges import cut_edges, grown
 from obrell.core.geometry.plane import Rect
 from obrell.core.shapes import Box, Line, Round, Text
 from tests.making import control, part, resolved, solid

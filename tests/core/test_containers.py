@@ -3,12 +3,12 @@
 import numpy as np
 import pytest
 
-from obrell.core.deliver.svg import svg
 from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Override, State
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.errors import BadValue, Refused
+from obrell.core.formats.svg.document import svg
 from obrell.core.render.picture import picture as pixels_of
 from obrell.core.shapes import Box, Group, Repeat, Ring, Round, Sides
 from obrell.core.values.paints import Conic, Linear, Radial, Stop

@@ -15,11 +15,11 @@ from obrell.core.deliver.bundle import bundle, make
 from obrell.core.deliver.names import check_pattern, file_name, slug
 from obrell.core.deliver.order import Order, read_order
 from obrell.core.deliver.plan import delivered_box, plan
-from obrell.core.deliver.png import encode, encode_quick
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import DropShadow
 from obrell.core.errors import BadValue, Refused, Stopped
 from obrell.core.geometry.plane import Rect
+from obrell.core.raster.png import encode, encode_quick
 from obrell.core.render.picture import device, picture
 from obrell.core.shapes import Box
 from obrell.samples.wendmere_lock import wendmere_lock
@@ -116,7 +116,7 @@ def test_names_that_could_lead_elsewhere_are_refused(pattern):
 
 def test_two_files_never_share_a_name():
     several = plan(SAMPLE, SAMPLE.controls[:1], Order(pattern="{control}", formats=("png",)))
-    assert [file.density for file in several.files] == [1.0]
+    assert [file.job.density for file in several.files] == [1.0]
     assert len(several.left_out) == 1
     assert "Put {density} into the name pattern" in several.left_out[0].words
     lamp = control(part(Box(), solid("#000000"))).evolve(name="Lamp")
@@ -136,7 +136,7 @@ def test_a_delivery_can_be_stopped():
 def test_a_picture_too_large_is_refused_before_anything_is_made():
     wide = control(part(Box(), solid("#000000")), width=4000, height=4000)
     planned = plan(KIT, (wide,), Order(densities=(1.0, 4.0), formats=("png",)))
-    assert [file.density for file in planned.files] == [1.0]
+    assert [file.job.density for file in planned.files] == [1.0]
     assert planned.left_out[0].name.endswith("at 4×")
     assert "too many" in planned.left_out[0].words
     with pytest.raises(Refused, match="at least one"):

@@ -5,10 +5,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from obrell.core.check.soft_sides import soft_sides
 from obrell.core.document.paths import value_at
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import Outline
+from obrell.core.findings.sides import soft_sides
 from obrell.core.scene.stands import stand_of
 from obrell.core.shapes import Box, Combination, Line, Path, Ring, Text
 from obrell.core.shapes.outlined import Contour, Knot

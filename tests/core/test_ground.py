@@ -6,11 +6,11 @@ import pytest
 from obrell.core.deliver.bundle import make
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
-from obrell.core.deliver.svg import svg
 from obrell.core.document.model import PLAIN_GROUND
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import Gloss, InnerShadow
+from obrell.core.formats.svg.document import svg
 from obrell.core.paint.fills import mean_colour
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box

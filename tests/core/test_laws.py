@@ -6,10 +6,10 @@ import numpy as np
 import pytest
 from pydantic import TypeAdapter
 
-from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import EFFECTS, AnyEffect
+from obrell.core.formats.svg.document import svg
 from obrell.core.raster.layers import Box as DeviceBox
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose, draw, painted_box

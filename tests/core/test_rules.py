@@ -7,7 +7,6 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from obrell.core.deliver.svg import svg
 from obrell.core.document.follows import settled
 from obrell.core.document.model import Canvas, Control, Follow, Part
 from obrell.core.document.resolve import resolve
@@ -17,6 +16,7 @@ from obrell.core.edit.base import Surroundings, applied
 from obrell.core.effects import AnyEffect, Mask, Paint
 from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.errors import BadDocument, BadValue, ObrellError, Refused
+from obrell.core.formats.svg.document import svg
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Group, Repeat, Round

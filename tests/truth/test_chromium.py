@@ -6,13 +6,13 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from obrell.core.deliver.fitted import fitted
-from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Canvas, Control
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import Bevel, Blur, DropShadow, InnerShadow, Mask, Outline
 from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.effects.offsets import Shift
+from obrell.core.formats.svg.document import svg
+from obrell.core.formats.svg.fitted import fitted
 from obrell.core.interchange.svg.reader import read_svg
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Picture, Round, Text

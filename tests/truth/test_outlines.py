@@ -3,8 +3,8 @@
 import numpy as np
 import pytest
 
-from obrell.core.check.soft_sides import soft_sides
 from obrell.core.effects import Outline
+from obrell.core.findings.sides import soft_sides
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.shapes import Box, Round

@@ -5,10 +5,10 @@ import math
 import numpy as np
 import pytest
 
-from obrell.core.deliver.svg import svg
 from obrell.core.effects import BackdropBlur, Blur, Depth, DropShadow, Gloss, Grain, Mask, Paint, Sheen
 from obrell.core.effects.kinds.mask import GradientCover
 from obrell.core.effects.offsets import Shift
+from obrell.core.formats.svg.document import svg
 from obrell.core.geometry.combine import combined
 from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.rounded import ellipse, rounded_box

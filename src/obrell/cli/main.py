@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import os
 import sys
+import threading
 from pathlib import Path
 from typing import Annotated
 
@@ -15,17 +16,19 @@ from rich.progress import Progress
 from obrell.core.deliver.bundle import MANIFEST, entry, made, manifest
 from obrell.core.deliver.names import PATTERN
 from obrell.core.deliver.order import read_order
-from obrell.core.deliver.pictured import USUAL_DENSITY
 from obrell.core.deliver.plan import LeftOut, plan
-from obrell.core.deliver.png import encode
-from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Control
 from obrell.core.document.resolve import resolve
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, TooLarge, Unreadable
+from obrell.core.findings import SEVERITIES, found_in
+from obrell.core.formats import FORMATS, Job
+from obrell.core.formats.svg.pictured import USUAL_DENSITY
+from obrell.core.geometry.plane import Rect
 from obrell.core.interchange.kit_file import kit_schema, read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
-from obrell.core.raster.jit import compiled, load_all
-from obrell.core.render.picture import picture
+from obrell.core.raster.compiling import Compilation
+from obrell.core.raster.jit import compiled
+from obrell.core.render.compose import canvas_box
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits, Lost, Stored
 
@@ -38,6 +41,13 @@ FAILED = 1
 DEFAULT_DATA = Path(os.environ.get("OBRELL_DATA", "var/obrell.db"))
 PORT = 8420
 
+NAMES = f"{', '.join(FORMATS)}; may be given again."
+OPTIONS = ", ".join(
+    f"{name}.{field}: {info.title}"
+    for name, form in FORMATS.items()
+    for field, info in form.options.model_fields.items()
+)
+"""What can be asked of formats, in words."""
 Data = Annotated[Path, typer.Option("--data", help="The database file.", envvar="OBRELL_DATA")]
 KitName = Annotated[str, typer.Argument(help="The kit's id or name.")]
 Port = Annotated[int, typer.Option(help="The port to serve on; 0 for any that is free.")]
@@ -66,18 +76,15 @@ def demo(data: Data = DEFAULT_DATA, port: Port = PORT) -> None:
     if not kits.names():
         kits.import_kit(wendmere_lock())
     kits.close()
-    if not compiled():
-        warm()
     serve(data, port)
 
 
 @app.command()
 def warm() -> None:
-    """Compile the pixel kernels, once per version; a few seconds."""
-    with console.status("Preparing the pixel kernels (once, about 20 s) …"):
-        kit = wendmere_lock()
-        picture(resolve(kit.settings(), kit.controls[0]), 1.0)
-        load_all()
+    """Compile the pixel kernels, once per version; some seconds."""
+    compilation = Compilation()
+    compilation.start()
+    watch(compilation)
 
 
 @app.command()
@@ -85,33 +92,46 @@ def serve(data: Data = DEFAULT_DATA, port: Port = PORT) -> None:
     """Serve the kits of a database on this machine's own address."""
     from obrell.cli.server import run
 
-    run(data, port)
+    compilation = None if compiled() else Compilation()
+    if compilation is not None:
+        compilation.start()
+        threading.Thread(target=watch, args=[compilation], daemon=True).start()
+    run(data, port, compilation)
+
+
+def watch(compilation: Compilation) -> None:
+    """Say how far it is until it is done."""
+    words = "Preparing to draw, once for this version"
+    with Progress(*Progress.get_default_columns()[:3], console=console, transient=True) as progress:
+        task = progress.add_task(words, total=compilation.total)
+        while not compilation.ready.wait(0.2):
+            progress.update(task, completed=compilation.done)
 
 
 @app.command()
 def render(
     kit: KitName,
     control: Annotated[str, typer.Argument(help="The control's id or name.")],
-    out: Annotated[Path, typer.Option(help="The file to write: .png or .svg.")],
+    out: Annotated[Path, typer.Option(help="The file to write; its ending says the format.")],
     density: Annotated[
         float | None, typer.Option(help="Device px per logical px, 1 if not said; of what an SVG embeds, 2.")
     ] = None,
     data: Data = DEFAULT_DATA,
 ) -> None:
-    """Write one control as a PNG or SVG file."""
-    form = out.suffix.lower()
-    if form not in (".png", ".svg"):
-        raise Refused(f"{out} does not end in .png or .svg, the two kinds of files that can be written.")
+    """Write one control as a file."""
+    form = FORMATS.get(out.suffix.lower().removeprefix("."))
+    if form is None:
+        endings = " or ".join(f".{name}" for name in FORMATS)
+        raise Refused(f"{out} does not end in {endings}, the kinds of files that can be written.")
     if density is not None:
         read_order({"densities": (density,)})
     kits = Kits(data)
     kit_id = find_kit(kits, kit)
     found = find_control(kits.shelf(kit_id), control)
-    resolved = resolve(kits.index(kit_id).settings(), found)
-    if form == ".svg":
-        content = svg(resolved, density=density or USUAL_DENSITY).encode()
-    else:
-        content = encode(picture(resolved, density or 1.0), density=density or 1.0)
+    shown = resolve(kits.index(kit_id).settings(), found)
+    canvas, own = found.canvas, 1.0 if form.scalable else density or 1.0
+    job = Job(shown, Rect(0, 0, canvas.width, canvas.height), canvas_box(shown, own), own, density or USUAL_DENSITY)
+    content = form.make(job, form.options())
     write(out, content)
     console.print(f"{out} ({len(content)} bytes)", highlight=False)
 
@@ -122,11 +142,11 @@ def deliver(
     out: Annotated[Path, typer.Option(help="The folder to write to.")],
     control: Annotated[list[str] | None, typer.Option(help="Only this control; may be given again.")] = None,
     density: Annotated[list[float] | None, typer.Option(help="A density; may be given again.")] = None,
-    form: Annotated[list[str] | None, typer.Option("--format", help="png or svg; again for both.")] = None,
+    form: Annotated[list[str] | None, typer.Option("--format", help=NAMES)] = None,
     trimmed: Annotated[bool, typer.Option(help="Cut to the first pixel that is not transparent.")] = False,
     margin: Annotated[float, typer.Option(help="Logical px around a trimmed picture.")] = 0.0,
     ground: Annotated[bool, typer.Option(help="Show what the controls stand on too.")] = False,
-    svg_fitted: Annotated[bool, typer.Option(help="Fit the edges in SVG files to the pixels of 1×.")] = False,
+    option: Annotated[list[str] | None, typer.Option(help=OPTIONS)] = None,
     pattern: Annotated[str, typer.Option(help="How files are named.")] = PATTERN,
     data: Data = DEFAULT_DATA,
 ) -> None:  # fmt: skip
@@ -138,8 +158,8 @@ def deliver(
     controls = tuple(found.control for found in shelf if isinstance(found, Stored))
     chosen = [find_control(shelf, name).id for name in control or ()]
     values = {
-        "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or ("png", "svg"),
-        "trimmed": trimmed, "margin": margin, "ground": ground, "svg_fitted": svg_fitted, "pattern": pattern,
+        "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or tuple(FORMATS),
+        "trimmed": trimmed, "margin": margin, "ground": ground, "options": option or (), "pattern": pattern,
     }  # fmt: skip
     order = read_order(values)
     planned = plan(settings, controls, order)
@@ -155,6 +175,27 @@ def deliver(
     write(out / MANIFEST, manifest(settings, entries, left_out).encode())
     console.print(f"{len(entries)} files in {out}", highlight=False)
     _say_left_out(left_out)
+
+
+@app.command()
+def check(
+    kit: KitName,
+    control: Annotated[list[str] | None, typer.Option(help="Only this control; may be given again.")] = None,
+    data: Data = DEFAULT_DATA,
+) -> None:
+    """Say what is found in the controls of a kit; fails when something of them is lost in every file."""
+    kits = Kits(data)
+    kit_id = find_kit(kits, kit)
+    settings, shelf = kits.index(kit_id).settings(), kits.shelf(kit_id)
+    chosen = [find_control(shelf, name) for name in control or ()]
+    worst = len(SEVERITIES)
+    for one in chosen or [found.control for found in shelf if isinstance(found, Stored)]:
+        for finding in found_in(resolve(settings, one)):
+            typer.echo(f"{one.name}: {finding.words}")
+            worst = min(worst, SEVERITIES.index(finding.severity))
+    _say_left_out([LeftOut(found.name, found.words) for found in shelf if isinstance(found, Lost) and not chosen])
+    if worst == 0:
+        sys.exit(FAILED)
 
 
 @kit_app.command("export")

@@ -12,6 +12,7 @@ import uvicorn
 
 from obrell.core.aside import warm_up
 from obrell.core.errors import Refused
+from obrell.core.raster.compiling import Compilation
 from obrell.core.raster.jit import load_all
 
 HOST = "127.0.0.1"
@@ -30,8 +31,8 @@ def _get_ready() -> None:
     load_all()
 
 
-def run(data: Path, port: int) -> None:
-    """Serve until stopped; prints the address once the port is open."""
+def run(data: Path, port: int, compilation: Compilation | None = None) -> None:
+    """Serve until stopped; prints the address once the port is open. Pages say how far a compilation is."""
     if not 0 <= port <= LAST_PORT:
         raise Refused(f"There is no port {port}: they go from 1 to {LAST_PORT}, and 0 is any that is free.")
     listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
@@ -45,7 +46,7 @@ def run(data: Path, port: int) -> None:
     listener.listen(128)
     create_app = uvicorn.importer.import_from_string(APPLICATION)
     config = uvicorn.Config(
-        create_app(data), log_level="warning", ws="websockets-sansio", ws_per_message_deflate=False,
+        create_app(data, compilation), log_level="warning", ws="websockets-sansio", ws_per_message_deflate=False,
         ws_max_size=2_100_000, timeout_graceful_shutdown=GRACE_S,
     )  # fmt: skip
     loading = threading.Timer(FIRST_PAGE_S, _get_ready)

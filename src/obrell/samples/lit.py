@@ -135,7 +135,7 @@ def emergency_hold() -> Control:
         for number, (dx, dy, turn) in enumerate(((-36, -36, 20), (36, -36, 105), (-36, 36, 60), (36, 36, 150)))
         for piece in _screw(f"p{20 + 2 * number}", f"p{21 + 2 * number}", x + dx, y + dy, turn)
     ]
-    return control("c9", "Emergency hold", 110, 112, (
+    return control("c9", "Emergency hold", 110, 114, (
         part("p1", "Bezel", Box(width=90, height=90, radius=9), x, y,
              drop(6, 11, 0.42, spread=-2), drop(2, 3, 0.45),
              linear((0, "#f1f0ec"), (0.35, "#cfcec9"), (0.7, "#a8a7a1"), (1, "#c9c8c2")),

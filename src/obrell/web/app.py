@@ -11,9 +11,10 @@ from anyio.to_thread import current_default_thread_limiter
 from fastapi import FastAPI
 from fastapi.staticfiles import StaticFiles
 
+from obrell.core.raster.compiling import Compilation
 from obrell.core.text.fonts import FONT_FOLDER
 from obrell.store.kits import Kits
-from obrell.web import bench, bringing, colours, deliveries, live, looks, lost, pictures, wall
+from obrell.web import bench, bringing, colours, deliveries, live, looks, lost, pictures, preparing, wall
 from obrell.web.failures import install_failures
 from obrell.web.guards import Guards
 from obrell.web.memory import Memory, bound_from_environment
@@ -26,16 +27,17 @@ THREADS = 100
 STATIC = Path(__file__).parent / "static"
 
 
-def create_app(database: Path) -> FastAPI:
-    """The application over one database file."""
+def create_app(database: Path, compilation: Compilation | None = None) -> FastAPI:
+    """The application over one database file; its pages say how far a compilation of the kernels is."""
     app = FastAPI(title="Obrell", docs_url=None, redoc_url=None, openapi_url=None, lifespan=_living)
     app.state.kits = Kits(database)
+    app.state.compilation = compilation
     app.state.rooms = Rooms()
     app.state.parcels = Parcels()
     app.state.turns = Semaphore(EDITS_AT_ONCE)
     app.state.memory = Memory(bound_from_environment())
     app.state.deliveries = deliveries.Deliveries(app.state.memory.gate)
-    for module in (lost, wall, bench, bringing, looks, live, pictures, colours, deliveries):
+    for module in (lost, wall, bench, bringing, looks, live, pictures, colours, deliveries, preparing):
         app.include_router(module.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
     app.mount("/fonts", StaticFiles(directory=FONT_FOLDER), name="fonts")

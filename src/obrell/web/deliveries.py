@@ -25,6 +25,7 @@ from obrell.core.deliver.plan import LeftOut, plan
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, Stopped
+from obrell.core.formats import FORMATS
 from obrell.core.values.fields import Live
 from obrell.store.kits import Kits, Lost, Stored
 from obrell.web.commands import GROUNDS
@@ -165,6 +166,7 @@ def deliver(request: Request, kit: str, control: Annotated[str, Query()] = "") -
         "view": "deliver", "kit": kits.index(kit), "kits": kits.names(), "control": None,
         "controls": kits.tiles(kit), "order": order, "offered": OFFERED,
         "chosen": [f"{d:g}" for d in order.densities], "one": control, "grounds": GROUNDS,
+        "formats": FORMATS.values(),
     }  # fmt: skip
     return page(request, "deliver.html", context | _listed(kits, kit, order))
 
@@ -239,14 +241,14 @@ def order_of(form: FormData | QueryParams) -> Order:
         "formats": tuple(form.getlist("format")),
         "trimmed": form.get("cut") == "trimmed",
         "ground": form.get("ground") == "yes",
-        "svg_fitted": form.get("svg_fitted") == "yes",
+        "options": tuple(form.getlist("option")),
         "margin": number_from(str(form.get("margin") or "0"), Live("px")),
         "pattern": str(form.get("pattern", "")),
     }
     if not values["controls"]:
         raise Refused("No control is chosen: a delivery needs at least one.")
     if not values["formats"]:
-        raise Refused("No format is chosen: PNG, SVG or both.")
+        raise Refused(f"No format is chosen: at least one is needed, such as {next(iter(FORMATS.values())).label}.")
     if not densities:
         raise Refused("No density is chosen: at least one is needed, such as 1.")
     return read_order(values)
@@ -266,8 +268,10 @@ def _listed(kits: Kits, kit: str, order: Order) -> dict[str, Any]:
         box = file.pixels
         where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
         standing = 1 if file.ground else None
-        address = picture_address(index_hash, stored[file.control].hash, file.density, standing=standing, **where)
-        rows.setdefault(file.control, []).append({"file": file, "picture": address, "density": f"{file.density:g}"})
+        address = picture_address(index_hash, stored[file.control].hash, file.job.density, standing=standing, **where)
+        rows.setdefault(file.control, []).append(
+            {"file": file, "picture": address, "density": f"{file.job.density:g}"}
+        )
     groups = [(stored[control].control, items) for control, items in rows.items()]
     names = [file.name for file in files]
     return {

@@ -4,12 +4,9 @@ from __future__ import annotations
 
 import math
 
-from obrell.core.check.soft_sides import cure, sides_of
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
-from obrell.core.edit import Edit
-from obrell.core.edit.parts import MoveParts
-from obrell.core.edit.values import SetValues
+from obrell.core.findings.sides import counted, cure, sides_of
 from obrell.core.geometry.plane import Point
 from obrell.store.kits import Stored
 from obrell.web.pictures import picture_address
@@ -17,7 +14,6 @@ from obrell.web.pictures import picture_address
 EDGE_DENSITIES = (1.0, 1.5, 2.0, 3.0)
 EDGE_SIZE = (24, 18)
 """Logical px that are shown at each density."""
-CURES: dict[type[Edit], str] = {SetValues: "Fit its edges to pixels", MoveParts: "Move it to the grid"}
 
 
 def edges_of(
@@ -35,18 +31,11 @@ def edges_of(
         width, height = (round(size * density) for size in EDGE_SIZE)
         left, top = math.floor(sides.near.x) - width // 2, math.floor(sides.near.y) - height // 2
         box = {"left": left, "top": top, "width": width, "height": height}
-        edit = cure(resolved, part, density) if sides.soft else None
+        mends = cure(resolved, part, density) if sides.soft else None
         edges.append({
-            "density": density, "sides": sides.count, "soft": len(sides.soft), "names": _counted(sides.soft),
-            "cure": edit.model_dump_json() if edit else "",
-            "does": CURES.get(type(edit), "") if edit else "",
+            "density": density, "sides": sides.count, "soft": len(sides.soft), "names": counted(sides.soft),
+            "cure": mends.edit.model_dump_json() if mends else "",
+            "does": mends.words if mends else "",
             "picture": picture_address(index, stored.hash, density, free=1, **box),
         })  # fmt: skip
     return edges
-
-
-def _counted(names: tuple[str, ...]) -> str:
-    """Names, each once, with how often it was there."""
-    return ", ".join(
-        name if names.count(name) == 1 else f"{names.count(name)} {name}" for name in dict.fromkeys(names)
-    )

@@ -19,12 +19,12 @@ from fastapi import APIRouter, WebSocket, WebSocketDisconnect
 from pydantic import Field, JsonValue, ValidationError
 
 from obrell.core.aside import SECONDS, patience
-from obrell.core.check.false_colours import false_colours
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.snapping import Snap
 from obrell.core.errors import ObrellError
+from obrell.core.findings.false_colours import false_colours
 from obrell.core.raster.layers import NO_BOX, Box
 from obrell.core.render.changes import changed_box
 from obrell.core.render.compose import Frame, canvas_box, draw

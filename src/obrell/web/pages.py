@@ -10,6 +10,7 @@ from jinja2 import Environment, FileSystemLoader, StrictUndefined
 from starlette.responses import HTMLResponse
 
 from obrell.core.geometry.svgdata import number
+from obrell.core.raster.compiling import Compilation
 from obrell.web.services import kits_of
 from obrell.web.shortcuts import KEYS
 
@@ -23,8 +24,14 @@ TEMPLATES.globals["keys"] = KEYS
 
 def page(request: Request, template: str, context: dict[str, Any], status: int = 200) -> HTMLResponse:
     """A whole page or a block, by the template's name; what keeps anything from being saved stands in its bar."""
-    context = {"trouble": kits_of(request).trouble()} | context
+    context = {"trouble": kits_of(request).trouble(), "preparing": preparing_of(request)} | context
     return HTMLResponse(TEMPLATES.get_template(template).render(request=request, **context), status)
+
+
+def preparing_of(request: Request) -> Compilation | None:
+    """The compilation of the kernels, as long as it is under way."""
+    found: Compilation | None = request.app.state.compilation
+    return None if found is None or found.ready.is_set() else found
 
 
 def block(template: str, context: dict[str, Any]) -> str:

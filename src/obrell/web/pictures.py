@@ -10,7 +10,6 @@ from pydantic import Field
 from starlette.responses import Response
 
 from obrell.core.aside import SECONDS, patience
-from obrell.core.deliver.png import encode_quick
 from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_fingerprint
 from obrell.core.document.model import MAX_EFFECTS, Control
 from obrell.core.document.resolve import Resolved, resolve
@@ -21,6 +20,7 @@ from obrell.core.edit.looks import UseVersion
 from obrell.core.edit.materials import LayMaterial
 from obrell.core.errors import NoSuchThing, ObrellError
 from obrell.core.raster.layers import Box
+from obrell.core.raster.png import encode_quick
 from obrell.core.render.build_up import only, upto
 from obrell.core.render.compose import Frame, draw
 from obrell.core.render.heat import heat

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -101,6 +101,14 @@ class EffectView:
 
 
 @dataclass(frozen=True, slots=True)
+class Mark:
+    """What was found of a part, in a word or two, and in a sentence."""
+
+    word: str
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
 class PartView:
     """One part's block; effects only when it is selected."""
 
@@ -112,7 +120,7 @@ class PartView:
     find: str
     visible: bool
     locked: bool
-    off_canvas: bool
+    mark: Mark | None
     pieces: tuple[Piece, ...]
     selected: bool
     open: bool
@@ -224,12 +232,11 @@ class SheetView:
 
 def sheet_view(
     control: Control, kit: KitSettings, resolved: Resolved, seen: Selection,
-    selected: tuple[str, ...], outside: frozenset[str],
+    selected: tuple[str, ...], marked: Mapping[str, Mark],
 ) -> SheetView:  # fmt: skip
-    """The sheet with some parts selected and one effect open; ``outside`` lists parts that lie off
-    the canvas."""
+    """The sheet with some parts selected and one effect open; ``marked`` has what was found of parts."""
     views = [
-        _part(control, kit, part, number, depth, selected, seen, part.id in outside, resolved)
+        _part(control, kit, part, number, depth, selected, seen, marked.get(part.id), resolved)
         for number, (part, depth) in enumerate(_in_order(control, None, 0), start=1)
     ]
     kinds = tuple((kind, effect_type.label) for kind, effect_type in EFFECTS.items())
@@ -363,19 +370,19 @@ _CLOSED = OfObject[PartView](8192)
 
 def _part(
     control: Control, kit: KitSettings, part: Part, number: int, depth: int,
-    selected: tuple[str, ...], seen: Selection, off_canvas: bool, resolved: Resolved,
+    selected: tuple[str, ...], seen: Selection, mark: Mark | None, resolved: Resolved,
 ) -> PartView:  # fmt: skip
     if selected == (part.id,):
-        return _part_view(control, kit, part, number, depth, selected, seen, off_canvas, resolved)
-    besides = (number, depth, part.id in selected, off_canvas, seen.anchor)
+        return _part_view(control, kit, part, number, depth, selected, seen, mark, resolved)
+    besides = (number, depth, part.id in selected, mark, seen.anchor)
     return _CLOSED.get(
-        part, besides, lambda: _part_view(control, kit, part, number, depth, selected, seen, off_canvas, resolved)
+        part, besides, lambda: _part_view(control, kit, part, number, depth, selected, seen, mark, resolved)
     )
 
 
 def _part_view(
     control: Control, kit: KitSettings, part: Part, number: int, depth: int,
-    selected: tuple[str, ...], seen: Selection, off_canvas: bool, resolved: Resolved,
+    selected: tuple[str, ...], seen: Selection, mark: Mark | None, resolved: Resolved,
 ) -> PartView:  # fmt: skip
     base = f"parts/{part.id}"
     is_open = selected == (part.id,)
@@ -383,7 +390,7 @@ def _part_view(
     effects = tuple(_effects(control, part, seen.effect, own)) if is_open else ()
     return PartView(
         part.id, number, part.name, depth, isinstance(part.shape, Container), _find(part),
-        part.visible, part.locked, off_canvas,
+        part.visible, part.locked, mark,
         _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
         _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
         _point(control, part, seen.point) if is_open else (),

@@ -6,14 +6,13 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Any, get_args
 
-from obrell.core.check.cut_edges import CutEdge, cut_edges, grown
-from obrell.core.check.off_canvas import off_canvas
 from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_fingerprint
 from obrell.core.document.model import Control, Measure, Part
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import part_of
+from obrell.core.findings import SEVERITIES, Finding, found_in
 from obrell.core.geometry.svgdata import number
 from obrell.core.kept import OfObject, remembered
 from obrell.core.paint.areas import touched
@@ -31,7 +30,7 @@ from obrell.web.parcels import View
 from obrell.web.pictures import picture_address, shown_address
 from obrell.web.scene import around_of, gradient_scene, parts_of
 from obrell.web.selection import Selection
-from obrell.web.sheet import PartView, SheetView, sheet_view
+from obrell.web.sheet import Mark, PartView, SheetView, sheet_view
 
 STRIP_WIDTH_PX, STRIP_SHAPE = 168, 1.62
 """Width of a step's picture in device px, and its width over its height."""
@@ -53,9 +52,9 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     seats = Seats(kit, index_hash, stored, fingerprints(control))
     selected = _selected(control, seen.part)
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
-    steps = kits.history(kit, control.id)
-    sheet = sheet_view(control, settings, resolved, seen, selected, off_canvas(resolved))
-    facts = _facts(resolved, seats, seen, selected) | {
+    steps, found = kits.history(kit, control.id), found_in(resolved)
+    sheet = sheet_view(control, settings, resolved, seen, selected, marks_of(found))
+    facts = _facts(resolved, seats, seen, selected, found) | {
         "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo,
         "around": around_of(control, settings),
     }  # fmt: skip
@@ -68,6 +67,7 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
         "proof": block("_proof.html", context | {
             "part": part, "proof": _proof(index_hash, stored),
             "edges": edges_of(index_hash, stored, resolved, part, seen.place()),
+            "found": [_found_view(one) for one in found],
         }),
     }  # fmt: skip
     lists: dict[str, dict[str, Any]] = {
@@ -78,14 +78,16 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     return View(facts, blocks, lists)
 
 
-def _facts(resolved: Resolved, seats: Seats, seen: Selection, selected: tuple[str, ...]) -> dict[str, Any]:
+def _facts(
+    resolved: Resolved, seats: Seats, seen: Selection, selected: tuple[str, ...], found: tuple[Finding, ...]
+) -> dict[str, Any]:
     control, stored = resolved.control, seats.stored
     held = descendants(control, selected)
     return {
         "version": stored.version, "hash": stored.hash, "name": control.name,
         "selected": list(selected), "effect": seen.effect,
         "clip": [_dumped(part) for part in control.parts if part.id in held],
-        "cut": _cut_view(cut_edges(resolved)),
+        "found": [_found_view(one) for one in found if one.severity == SEVERITIES[0]],
         "ground": shown_address(seats.kit, seats.index, control.id, ground_fingerprint(control), 2, ground=1),
         "stands": control.stands_on,
         "gradient": gradient_scene(control, resolved.tree, ",".join(selected), seen.effect),
@@ -176,15 +178,20 @@ def _query(box: Box) -> dict[str, int]:
     return {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
 
 
-def _cut_view(cuts: list[CutEdge]) -> dict[str, object] | None:
-    """What the canvas cuts, and what can be done about it."""
-    if not cuts:
-        return None
-    inside, more = cuts[0].inside(), len(cuts) - 1
-    others = f" and {more} more" if more else ""
+def marks_of(found: tuple[Finding, ...]) -> dict[str, Mark]:
+    """What stands at the lines of parts, by their ids: the mark of the first finding that has one."""
+    marks: dict[str, Mark] = {}
+    for one in found:
+        for part in one.parts if one.mark else ():
+            marks.setdefault(part, Mark(one.mark, one.words))
+    return marks
+
+
+def _found_view(found: Finding) -> dict[str, object]:
+    """What was found, and what can be done about it."""
     return {
-        "what": f"the {cuts[0].label} of {cuts[0].name}{others}", "grow": grown(cuts).model_dump(),
-        "inside": inside.model_dump() if inside else None,
+        "kind": found.kind, "severity": found.severity, "words": found.words, "parts": list(found.parts),
+        "cures": [{"words": cure.words, "edit": cure.edit.model_dump(mode="json")} for cure in found.cures],
     }  # fmt: skip
 
 

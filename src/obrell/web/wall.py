@@ -10,10 +10,12 @@ from starlette.responses import HTMLResponse, RedirectResponse, Response
 
 from obrell.core.deliver.names import slug
 from obrell.core.document.model import Canvas, Control
+from obrell.core.document.resolve import resolve
 from obrell.core.edit import read_edit
 from obrell.core.edit.kits import with_light
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import BadValue, Unreadable
+from obrell.core.findings import found_in
 from obrell.core.geometry.svgdata import number
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
@@ -23,7 +25,7 @@ from obrell.store.history import Step
 from obrell.store.kits import Kits
 from obrell.web.commands import GROUNDS
 from obrell.web.lost import lost
-from obrell.web.pages import page
+from obrell.web.pages import block, page
 from obrell.web.pictures import picture_address
 from obrell.web.services import kits_of, rooms_of
 
@@ -92,6 +94,14 @@ def add_control(
         raise bad_value(error, Canvas if "canvas" in str(error).lower() else Control) from error
     new = kits_of(request).add_control(kit, name.strip(), canvas)
     return Response(headers={"hx-redirect": f"/kits/{kit}/controls/{new}"})
+
+
+@router.get(WALL + "/controls/{control}/found")
+def found(request: Request, kit: str, control: str) -> HTMLResponse:
+    """How much was found in a control, for its tile."""
+    kits = kits_of(request)
+    resolved = resolve(kits.index(kit).settings(), kits.control(kit, control).control)
+    return HTMLResponse(block("_found.html", {"found": found_in(resolved), "kit": kit, "control": control}))
 
 
 @router.post(WALL + "/controls/{control}/name")

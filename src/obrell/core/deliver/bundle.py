@@ -10,13 +10,9 @@ from concurrent.futures import ThreadPoolExecutor
 from contextlib import AbstractContextManager, nullcontext
 from typing import IO, Any
 
-from obrell.core.deliver.fitted import fitted
 from obrell.core.deliver.plan import File, LeftOut, Plan, body_box
-from obrell.core.deliver.png import encode
-from obrell.core.deliver.svg import svg
 from obrell.core.document.model import KitSettings
 from obrell.core.errors import ObrellError, Stopped
-from obrell.core.render.picture import picture
 
 MANIFEST = "manifest.json"
 WORKERS = 2
@@ -32,10 +28,7 @@ Progress = Callable[[int, str], bool]
 
 def make(file: File) -> bytes:
     """The content of one file. The same call serves the interface, the zip and the command line."""
-    if file.format == "svg":
-        shown = fitted(file.shown()) if file.fitted else file.shown()
-        return svg(shown, file.box, file.embedded).encode()
-    return encode(picture(file.shown(), file.density, file.pixels), density=file.density)
+    return file.format.make(file.job, file.options)
 
 
 def bundle(
@@ -49,7 +42,7 @@ def bundle(
             if isinstance(content, LeftOut):
                 left_out.append(content)
             else:
-                _write(archive, file.name, content)
+                _write(archive, file.name, content, packed=file.format.packed)
                 entries.append(entry(file, content))
             if not progress(count, file.name):
                 raise Stopped("The delivery was stopped; no archive was kept.")
@@ -67,13 +60,13 @@ def manifest(kit: KitSettings, entries: list[dict[str, Any]], left_out: Sequence
 
 def entry(file: File, content: bytes) -> dict[str, Any]:
     """What the manifest says of one file; lengths in its own pixels, body without shadows."""
-    body = body_box(file.resolved, file.density)
+    body = body_box(file.resolved, file.job.density)
     return {
         "name": file.name,
         "control": file.resolved.control.name,
         "state": file.state,
-        "format": file.format,
-        "density": file.density,
+        "format": file.format.kind,
+        "density": file.job.density,
         "width": file.pixels.width,
         "height": file.pixels.height,
         "body": {
@@ -109,8 +102,7 @@ def made(files: tuple[File, ...], room: Room = lambda _: nullcontext()) -> Itera
                 future.cancel()
 
 
-def _write(archive: zipfile.ZipFile, name: str, content: bytes) -> None:
+def _write(archive: zipfile.ZipFile, name: str, content: bytes, *, packed: bool = False) -> None:
     info = zipfile.ZipInfo(name, EPOCH)
     info.external_attr = 0o644 << 16
-    compressible = not name.endswith(".png")
-    archive.writestr(info, content, zipfile.ZIP_DEFLATED if compressible else zipfile.ZIP_STORED)
+    archive.writestr(info, content, zipfile.ZIP_STORED if packed else zipfile.ZIP_DEFLATED)

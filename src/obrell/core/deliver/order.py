@@ -4,16 +4,25 @@ from __future__ import annotations
 
 from fractions import Fraction
 from math import lcm
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
-from pydantic import Field, ValidationError, field_validator
+from pydantic import AfterValidator, Field, ValidationError, field_validator
 
 from obrell.core.deliver.names import PATTERN, check_pattern
 from obrell.core.errors import Refused
+from obrell.core.formats import FORMATS, Options
 from obrell.core.values.base import Value, bad_value
 from obrell.core.values.fields import Id, Length
 
-Format = Literal["png", "svg"]
+
+def known(name: str) -> str:
+    """The name of a kind of file that there is; else ``ValueError``."""
+    if name not in FORMATS:
+        raise ValueError(f"“{name}” is not one of {', '.join(FORMATS)}.")
+    return name
+
+
+FormatName = Annotated[str, AfterValidator(known)]
 Density = Annotated[float, Field(ge=0.25, le=8, multiple_of=0.0001)]
 MAX_STEP = 16
 """Largest logical step a trimmed box may be grown to, px."""
@@ -34,13 +43,13 @@ class Order(Value):
     densities: Annotated[tuple[Density, ...], Field(min_length=1, max_length=12)] = Field(
         (1.0, 1.5, 2.0, 3.0), title="densities"
     )
-    formats: Annotated[tuple[Format, ...], Field(min_length=1)] = Field(("png", "svg"), title="formats")
+    formats: Annotated[tuple[FormatName, ...], Field(min_length=1)] = Field(tuple(FORMATS), title="formats")
     trimmed: bool = Field(False, title="cut")
     margin: Length = Field(0.0, title="margin")
     ground: bool = Field(False, title="ground")
     """Whether the files show what the control stands on."""
-    svg_fitted: bool = Field(False, title="svg edges")
-    """Whether the edges in SVG files are fitted to the pixels of density 1."""
+    options: tuple[str, ...] = Field((), title="options")
+    """Switches of formats that are on, such as ``svg.fitted``."""
     pattern: str = Field(PATTERN, title="names")
 
     @field_validator("densities")
@@ -52,6 +61,20 @@ class Order(Value):
     @classmethod
     def _safe(cls, pattern: str) -> str:
         return check_pattern(pattern)
+
+    @field_validator("options")
+    @classmethod
+    def _known_options(cls, options: tuple[str, ...]) -> tuple[str, ...]:
+        there = [f"{name}.{field}" for name, form in FORMATS.items() for field in form.options.model_fields]
+        for one in options:
+            if one not in there:
+                raise ValueError(f"“{one}” is not one of {', '.join(there)}.")
+        return options
+
+    def options_of(self, form: str) -> Options:
+        """What is asked of a format."""
+        own = [one.partition(".")[2] for one in self.options if one.startswith(f"{form}.")]
+        return FORMATS[form].options(**dict.fromkeys(own, True))
 
     def step(self) -> int:
         """The smallest logical length that is a whole number of device pixels at every density."""

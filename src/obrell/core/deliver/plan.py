@@ -7,12 +7,13 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from obrell.core.deliver.names import file_name, slug
-from obrell.core.deliver.order import Format, Order
+from obrell.core.deliver.order import Order
 from obrell.core.document.looks import effects_of
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import REST, Resolved, resolve
 from obrell.core.document.tree import walk
 from obrell.core.errors import ObrellError, Refused, Stopped
+from obrell.core.formats import FORMATS, Format, Job, Options
 from obrell.core.geometry.plane import NOWHERE, Rect
 from obrell.core.geometry.svgdata import number
 from obrell.core.paint.areas import touched
@@ -25,26 +26,23 @@ from obrell.core.scene.stands import stand_of
 
 @dataclass(frozen=True, slots=True)
 class File:
-    """One file to make. ``box`` is the logical rectangle it shows; ``density`` is 1 for SVG."""
+    """One file to make: its name and format, and what is to be in it."""
 
     name: str
     control: str
     state: str
     format: Format
-    density: float
-    box: Rect
-    pixels: Box
+    job: Job
+    options: Options
     resolved: Resolved
+    """Without what it stands on."""
     ground: bool = False
     """Whether it shows what the control stands on."""
-    embedded: float = 2.0
-    """The density of what an SVG has to embed as pictures."""
-    fitted: bool = False
-    """Whether the edges of an SVG are fitted to the pixels of density 1."""
 
-    def shown(self) -> Resolved:
-        """What is to be drawn."""
-        return self.resolved.standing() if self.ground else self.resolved
+    @property
+    def pixels(self) -> Box:
+        """Where it lies on the device grid of its density."""
+        return self.job.pixels
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,8 +99,8 @@ class _Making:
             self.left_out.append(LeftOut(control.name, str(error)))
             return
         for form in self._order.formats:
-            for density in self._order.densities if form == "png" else (1.0,):
-                self._add_file(resolved, box, form, density)
+            for density in (1.0,) if FORMATS[form].scalable else self._order.densities:
+                self._add_file(resolved, box, FORMATS[form], density)
 
     def _add_file(self, resolved: Resolved, box: Rect, form: Format, density: float) -> None:
         control, order = resolved.control, self._order
@@ -110,33 +108,24 @@ class _Making:
             "kit": slug(self._kit.name, self._kit.id),
             "control": slug(control.name, control.id),
             "state": REST,
-            "density": number(density) if form == "png" else "",
+            "density": "" if form.scalable else number(density),
         }
         pixels = device(box, density)
         try:
             check_region(pixels)
-            name = file_name(order.pattern, words, form)
+            name = file_name(order.pattern, words, form.kind)
         except ObrellError as error:
-            at = f" at {number(density)}×" if form == "png" else ""
+            at = "" if form.scalable else f" at {number(density)}×"
             self.left_out.append(LeftOut(f"{control.name}{at}", str(error)))
             return
         first = self.files.get(name.lower())
         if first is not None:
             self._collides(name, first.resolved.control, control)
             return
-        self.files[name.lower()] = File(
-            name,
-            control.id,
-            REST,
-            form,
-            density,
-            box,
-            pixels,
-            resolved,
-            order.ground,
-            order.densities[-1],
-            order.svg_fitted,
-        )
+        shown = resolved.standing() if order.ground else resolved
+        job = Job(shown, box, pixels, density, order.densities[-1])
+        options = order.options_of(form.kind)
+        self.files[name.lower()] = File(name, control.id, REST, form, job, options, resolved, order.ground)
 
     def _collides(self, name: str, first: Control, second: Control) -> None:
         """Said once for two controls, or for the files of one."""

@@ -10,12 +10,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from obrell.core.aside import patience
-from obrell.core.deliver.svg import svg
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.document.tree import Tree
 from obrell.core.errors import ObrellError, Refused
+from obrell.core.formats.svg.document import svg
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, draw
 

@@ -538,16 +538,15 @@ def _paint(
             if y == top:
                 for channel in range(4):
                     colours[channel, :] = np.float32(stops[0, channel + 1] * opacity)
-        elif by_row:
-            _colour_row(shape, field, stops, oklab, spread, edges, left, y, 0, 1, opacity, colours)
-            for channel in range(4):
-                colours[channel, :] = colours[channel, 0]
-        elif by_column and y > top:
+        elif by_column and not by_row and y > top:
             pass
-        elif plain:
+        elif plain and not by_row:
             _plain_row(shape, field, stops, left, y, count, opacity, along, colours)
         else:
-            _colour_row(shape, field, stops, oklab, spread, edges, left, y, 0, count, opacity, colours)
+            seen = 1 if by_row else count
+            _colour_row(shape, field, stops, oklab, spread, edges, left, y, 0, seen, opacity, colours)
+            for channel in range(4 if by_row else 0):
+                colours[channel, :] = colours[channel, 0]
         row = mask[y - mask_top, left - mask_left : right - mask_left]
         for channel in range(4):
             _times(source[channel], colours[channel], row)

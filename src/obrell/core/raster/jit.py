@@ -53,6 +53,7 @@ class _Kernel:
 
     def load(self) -> Callable[..., Any]:
         """The compiled function."""
+        _HELD[0].wait()
         with _LOADING:
             if self._made is None:
                 compiler = _compiler()
@@ -62,12 +63,31 @@ class _Kernel:
 
 _KERNELS: list[_Kernel] = []
 _LOADING = threading.Lock()
+_HELD = [threading.Event()]
+"""What kernels wait for before they are loaded."""
+_HELD[0].set()
+
+
+def hold(until: threading.Event) -> None:
+    """Have kernels that are needed wait for an event: other processes are compiling them."""
+    _HELD[0] = until
 
 
 def load_all() -> None:
     """Read or compile every kernel of the modules that are loaded."""
     for one in _KERNELS:
         one.load()
+
+
+def loaded(module: str) -> None:
+    """Read or compile every kernel of one module."""
+    for one in _KERNELS:
+        if one.function.__module__ == module:
+            one.load()
+
+
+def marked() -> None:
+    """Note that every kernel is compiled."""
     _COMPILED.parent.mkdir(parents=True, exist_ok=True)
     _COMPILED.touch()
 

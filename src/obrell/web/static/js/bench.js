@@ -314,7 +314,7 @@ class Bench {
     history.replaceState(null, "", `${location.pathname}${query.size ? `?${query}` : ""}`);
     ownGrounds(this.state.ground);
     stand(this.state.stands);
-    this.showCut();
+    this.showFound();
     this.marks.showTool();
     this.marks.draw();
     this.element.dispatchEvent(new Event("shown"));
@@ -344,20 +344,21 @@ class Bench {
     field?.select();
   }
 
-  /** What the canvas cuts is said in the bar, with what can be done. */
-  showCut() {
-    const { cut } = this.state;
-    const box = document.getElementById("cut");
-    box.hidden = !cut;
-    if (!cut) return;
-    box.title = `The canvas cuts ${cut.what}.`;
-    box.querySelector("[data-cure=inside]").hidden = !cut.inside;
+  /** What is lost in every file is said in the bar, with what can be done; all else that was found, in the column. */
+  showFound() {
+    const [first, ...more] = this.state.found;
+    const box = document.getElementById("found");
+    box.hidden = !first;
+    if (!first) return;
+    const others = more.length ? ` And ${more.length} more.` : "";
+    box.title = `${first.words}${others}`;
     box.firstElementChild.textContent = box.title;
-  }
-
-  /** @param {"inside"|"grow"} way which remedy for what is cut */
-  cure(way) {
-    return this.post(this.state.cut[way]);
+    const cures = first.cures.map(({ words, edit }) => {
+      const button = Object.assign(document.createElement("button"), { textContent: words });
+      button.dataset.edit = JSON.stringify(edit);
+      return button;
+    });
+    box.replaceChildren(box.firstElementChild, ...cures);
   }
 
   /** @param {string} words shown under the sheet; empty clears */

@@ -38,14 +38,14 @@ export function startKeys(bench) {
   startReordering(bench, sheet);
   startHolds(bench);
   startSnaps(bench);
-  document
-    .getElementById("cut")
-    .addEventListener("click", (event) => event.target.dataset.cure && bench.cure(event.target.dataset.cure));
-
-  document.getElementById("proof").addEventListener("click", (event) => {
-    const word = event.target.closest("[data-edit]");
-    if (word) bench.act(word);
-  });
+  for (const id of ["found", "proof"]) {
+    document.getElementById(id).addEventListener("click", (event) => {
+      const word = event.target.closest("[data-edit]");
+      const found = event.target.closest("[data-found]");
+      if (word) bench.act(word);
+      else if (found) bench.select(found.dataset.found.split(","));
+    });
+  }
   document.querySelector(".stage").addEventListener("click", (event) => {
     const ground = event.target.closest(".ground");
     if (ground) bench.act(ground);

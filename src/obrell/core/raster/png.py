@@ -15,6 +15,8 @@ from isal import isal_zlib
 from obrell.core.raster.quantise import Pixels, filtered_up
 
 SIGNATURE = b"\x89PNG\r\n\x1a\n"
+SIZE_AT = 16
+"""Where a file has its width and height, bytes from its start."""
 SMALL = 6
 """Deflate level of delivered files."""
 QUICK = 1

@@ -6,14 +6,14 @@ from base64 import b64encode
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from obrell.core.deliver.markup import element
-from obrell.core.deliver.png import encode
-from obrell.core.deliver.written import Sheet
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Effect, Operation, Side
+from obrell.core.formats.svg.markup import element
+from obrell.core.formats.svg.written import Sheet
 from obrell.core.raster import blend
 from obrell.core.raster.layers import Box, Layer
+from obrell.core.raster.png import encode
 from obrell.core.raster.quantise import quantise
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.site import Site, site_of

@@ -6,6 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
+from typing import ClassVar
 
 import numpy as np
 
@@ -19,6 +20,7 @@ from obrell.core.edit.parts import CanvasEdges
 from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects.base import Effect, Side
 from obrell.core.effects.kinds.outline import Outline
+from obrell.core.findings.base import Cure, Finding, Kind, Severity
 from obrell.core.geometry.plane import Rect
 from obrell.core.kept import OfObject
 from obrell.core.raster.layers import Box
@@ -34,6 +36,28 @@ FARTHEST_PX = 400.0
 SIDES: tuple[Side, ...] = ("behind", "outside")
 Over = tuple[float, float, float, float]
 _OVER = OfObject[tuple[tuple[str, Over], ...]](4096)
+
+
+class CutEdges(Kind):
+    """What the canvas cuts is missing in every file."""
+
+    kind: ClassVar[str] = "cut-edges"
+    rank: ClassVar[int] = 10
+    severity: ClassVar[Severity] = "wrong"
+
+    def look(self, resolved: Resolved) -> tuple[Finding, ...]:
+        cuts = cut_edges(resolved)
+        if not cuts:
+            return ()
+        inside, more = cuts[0].inside(), f" and {len(cuts) - 1} more" if len(cuts) > 1 else ""
+        cures = (Cure("Move it inside", inside),) if inside else ()
+        return (
+            self.found(
+                f"The canvas cuts the {cuts[0].label} of {cuts[0].name}{more}.",
+                *dict.fromkeys(cut.part for cut in cuts),
+                cures=(*cures, Cure("Grow the canvas", grown(cuts))),
+            ),
+        )
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,8 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 
-from obrell.core.deliver.markup import Attributes, Definitions, element, gaussian_blur
 from obrell.core.effects.base import Effect, Operation, Side, Stand
+from obrell.core.formats.svg.markup import Attributes, Definitions, element, gaussian_blur
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number, path_data, rectangle

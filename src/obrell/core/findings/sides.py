@@ -6,11 +6,11 @@ from dataclasses import dataclass
 
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
-from obrell.core.edit.base import Edit
 from obrell.core.edit.parts import MoveParts
 from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects.base import Stand
 from obrell.core.effects.kinds.outline import OUTER_SHARE, Outline
+from obrell.core.findings.base import Cure
 from obrell.core.geometry.nearest import nearest_on
 from obrell.core.geometry.paths import Path, straight_lines
 from obrell.core.geometry.plane import Point
@@ -58,19 +58,20 @@ def soft_sides(resolved: Resolved, part: Part, density: float) -> int:
     return len(sides_of(resolved, part, density).soft) if part.visible else 0
 
 
-def cure(resolved: Resolved, part: Part, density: float) -> Edit | None:
+def cure(resolved: Resolved, part: Part, density: float) -> Cure | None:
     """What makes the part's soft sides crisp at a density: fitting that it does not have yet, or a move; None when
     neither does."""
     now = part.fit or resolved.fit
     for fit in FITS[FITS.index(now) + 1 :]:
         if not sides_of(resolved, part.evolve(fit=fit), density).soft:
-            return SetValues(changes=(Change(path=f"parts/{part.id}/fit", value=fit),))
+            edit = SetValues(changes=(Change(path=f"parts/{part.id}/fit", value=fit),))
+            return Cure("Fit its edges to pixels", edit)
     stand = stand_of(resolved, part, density)
     lines = _lines(stand, NONE)
     dx, dy = (_to_grid([at for way, at in lines if way == axis], density) for axis in ("down", "across"))
     moved = part.evolve(x=part.x + dx, y=part.y + dy)
     if (dx or dy) and not sides_of(resolved, moved, density).soft:
-        return MoveParts(parts=(part.id,), dx=dx, dy=dy)
+        return Cure("Move it to the grid", MoveParts(parts=(part.id,), dx=dx, dy=dy))
     return None
 
 
@@ -114,3 +115,10 @@ def _side(line: Line, lines: set[Line]) -> str:
     if at == min(places):
         return first
     return last if at == max(places) else "inner"
+
+
+def counted(names: tuple[str, ...]) -> str:
+    """Names, each once, with how often it was there."""
+    return ", ".join(
+        name if names.count(name) == 1 else f"{names.count(name)} {name}" for name in dict.fromkeys(names)
+    )

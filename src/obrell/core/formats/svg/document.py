@@ -9,9 +9,6 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
-from obrell.core.deliver.markup import Definitions, element, text
-from obrell.core.deliver.pictured import USUAL_DENSITY, Pictures
-from obrell.core.deliver.written import Sheet, Writer, keeps_to_shape, writable
 from obrell.core.document.copies import moved_node
 from obrell.core.document.looks import before_blur, deviation_of, painted_of, shown_of
 from obrell.core.document.measures import spans_of
@@ -23,6 +20,9 @@ from obrell.core.effects import Blur
 from obrell.core.effects.base import Effect, Side, Stand, lying
 from obrell.core.effects.kinds.mask import GradientCover
 from obrell.core.effects.kinds.mask import Mask as MaskEffect
+from obrell.core.formats.svg.markup import Definitions, element, text
+from obrell.core.formats.svg.pictured import USUAL_DENSITY, Pictures
+from obrell.core.formats.svg.written import Sheet, Writer, keeps_to_shape, writable
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
 from obrell.core.render.compose import canvas_box, mixes, painted_bounds

@@ -1,1 +1,0 @@
-"""What there is to say about a control's pixels."""

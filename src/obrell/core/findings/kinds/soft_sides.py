@@ -1,0 +1,40 @@
+"""Straight sides that are soft on the pixels of a screen."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+from obrell.core.document.model import Part
+from obrell.core.document.resolve import Resolved
+from obrell.core.document.tree import walk
+from obrell.core.findings.base import Finding, Kind
+from obrell.core.findings.sides import counted, cure, sides_of
+from obrell.core.kept import OfObject
+
+DENSITY = 1.0
+"""Where a soft side is seen most."""
+_SOFT = OfObject[tuple[str, ...]](8192)
+
+
+class SoftSides(Kind):
+    """A side between two rows of pixels is spread over both. What cannot be mended, as the many sides of an icon, is
+    only shown where edges are looked at."""
+
+    kind: ClassVar[str] = "soft-sides"
+    rank: ClassVar[int] = 30
+
+    def look(self, resolved: Resolved) -> tuple[Finding, ...]:
+        found = (self._of(resolved, node.part) for node in walk(resolved.tree.nodes))
+        return tuple(one for one in found if one is not None)
+
+    def _of(self, resolved: Resolved, part: Part) -> Finding | None:
+        soft = _soft(resolved, part)
+        mends = cure(resolved, part, DENSITY) if soft else None
+        if mends is None:
+            return None
+        many = "sides are" if len(soft) > 1 else "side is"
+        return self.found(f"{len(soft)} {many} soft at 1× on “{part.name}”: {counted(soft)}.", part.id, cures=(mends,))
+
+
+def _soft(resolved: Resolved, part: Part) -> tuple[str, ...]:
+    return _SOFT.get(part, resolved.fit, lambda: sides_of(resolved, part, DENSITY).soft)

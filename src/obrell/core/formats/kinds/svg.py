@@ -1,0 +1,43 @@
+"""SVG: one file for every density."""
+
+from __future__ import annotations
+
+import re
+from typing import ClassVar
+
+from pydantic import Field
+
+from obrell.core.formats.base import Format, Job, Options
+from obrell.core.formats.svg.document import svg
+from obrell.core.formats.svg.fitted import fitted
+
+SIZE = re.compile(rb'<svg [^>]*?\bwidth="([0-9.]+)" height="([0-9.]+)"')
+
+
+class SvgOptions(Options):
+    """What an SVG file can be asked for."""
+
+    fitted: bool = Field(False, title="its edges fitted to the pixels of 1×")
+
+
+class Svg(Format):
+    """Gradients, shadows and blurs as SVG's own."""
+
+    kind: ClassVar[str] = "svg"
+    rank: ClassVar[int] = 20
+    label: ClassVar[str] = "SVG"
+    heading: ClassVar[str] = "Scalable"
+    said: ClassVar[str] = (
+        "text as outlines, gradients, shadows and blurs as SVG’s own; effects that SVG lacks as embedded pictures."
+    )
+    scalable: ClassVar[bool] = True
+    options: ClassVar[type[Options]] = SvgOptions
+
+    def make(self, job: Job, options: Options) -> bytes:
+        assert isinstance(options, SvgOptions)
+        return svg(fitted(job.shown) if options.fitted else job.shown, job.box, job.embedded).encode()
+
+    def measure(self, content: bytes) -> tuple[float, float]:
+        found = SIZE.match(content)
+        assert found is not None
+        return float(found[1]), float(found[2])

@@ -1,0 +1,1 @@
+"""Controls as SVG documents."""
