@@ -5,6 +5,7 @@ NODE_BIN := tools/node_modules/.bin
 STATIC := src/obrell/web/static
 SHEETS := $(STATIC)/css
 SCRIPTS := $(STATIC)/js
+SCRIPT_TESTS := tests/scripts
 
 .PHONY: demo test lint format soak load bench screenshots
 
@@ -22,16 +23,18 @@ lint: $(STAMP) tools/node_modules
 	.venv/bin/ruff format --check .
 	.venv/bin/mypy
 	.venv/bin/lint-imports
-	$(NODE_BIN)/prettier --config tools/prettier.json --log-level warn --check $(SHEETS) $(SCRIPTS)
-	$(NODE_BIN)/eslint --config tools/eslint.config.mjs $(SCRIPTS)
+	$(NODE_BIN)/prettier --config tools/prettier.json --log-level warn --check $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
+	$(NODE_BIN)/eslint --config tools/eslint.config.mjs $(SCRIPTS) $(SCRIPT_TESTS)
+	$(NODE_BIN)/tsc --project tools/tsconfig.json
 	$(PY) -m tools.long_lines src/obrell/web/templates
 
 # Scripts, style sheets and Python as the checks want them.
 format: $(STAMP) tools/node_modules
 	.venv/bin/ruff format .
-	$(NODE_BIN)/prettier --config tools/prettier.json --log-level warn --write $(SHEETS) $(SCRIPTS)
+	$(NODE_BIN)/prettier --config tools/prettier.json --log-level warn --write $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
 
 test: lint /usr/bin/chromium
+	node --test $(SCRIPT_TESTS)/*.mjs
 	$(PY) -m pytest
 
 # Longer than anybody waits for: more hostile files, more kills, coverage-guided fuzzing, and load.

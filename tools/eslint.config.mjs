@@ -1,6 +1,26 @@
-/** How scripts are checked: no circle of imports, small functions, nothing that is not used. */
+/** How scripts are checked: floors that import one way, small functions, nothing that is not used. */
 import js from "@eslint/js";
 import globals from "globals";
+
+const STATIC = "**/static/js";
+/** What each floor may not know: those above it, and what starts a page. */
+const ABOVE = {
+  ui: ["stage", "sheet", "panels"],
+  stage: ["sheet", "panels"],
+  sheet: ["panels"],
+  panels: [],
+};
+const ENTRIES = ["../bench.js", "../wall.js", "../deliver.js"];
+
+const floors = Object.entries(ABOVE).map(([floor, above]) => ({
+  files: [`${STATIC}/${floor}/*.js`],
+  rules: {
+    "no-restricted-imports": [
+      "error",
+      { patterns: [{ group: [...above.map((one) => `../${one}/*`), ...ENTRIES], message: "Imports go one way." }] },
+    ],
+  },
+}));
 
 export default [
   js.configs.recommended,
@@ -8,10 +28,12 @@ export default [
     files: ["**/*.js"],
     languageOptions: { globals: { ...globals.browser, htmx: "readonly" } },
     rules: {
+      complexity: ["error", 12],
       "max-depth": ["error", 3],
       "no-unused-vars": "error",
       "prefer-const": "error",
       eqeqeq: "error",
     },
   },
+  ...floors,
 ];

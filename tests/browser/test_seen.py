@@ -91,7 +91,7 @@ def test_messages_are_one_line_in_the_bar_and_cover_nothing(page, common_server,
     wait_for_frame(page)
     told = page.evaluate(
         """async (long) => {
-            const { say, tell, trouble } = await import('/static/js/page.js');
+            const { say, tell, trouble } = await import('/static/js/ui/page.js');
             say(long, { words: 'Scale them along', act: () => {} });
             trouble(long);
             for (const id of ['found', 'away']) document.getElementById(id).hidden = false;

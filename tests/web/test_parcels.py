@@ -23,7 +23,7 @@ VIEWS = st.builds(
 
 
 def put_together(before, parcel):
-    """As ``told.js`` does."""
+    """As ``ui/told.js`` does."""
     facts, lists = dict(before.facts), {}
     if not parcel["from"]:
         facts = {}

@@ -1,23 +1,24 @@
 /** Bench: holds the state, swaps blocks, and joins stage, marks, values, chooser and ramp. */
-import { Api } from "./api.js";
-import { startActions } from "./actions.js";
-import { startAsking } from "./ask.js";
-import { Chooser } from "./chooser.js";
-import { startCurves } from "./curves.js";
-import { startIcons, startDropping } from "./bringing.js";
-import { startFinder, startFinding } from "./finder.js";
-import { startFonts, startLetters } from "./fonts.js";
-import { startKeys } from "./keys.js";
-import { startLooks } from "./looks.js";
-import { Marks, short } from "./marks.js";
-import { ownGrounds, retract, say, stand, tell } from "./page.js";
-import { morphInner, morphList } from "./morph.js";
-import { startOffering } from "./parts.js";
-import { startRamp } from "./ramp.js";
-import { Stage } from "./stage.js";
-import { changeOf, sceneOf, Told } from "./told.js";
-import { startHalves, startHeat, startStrip } from "./strip.js";
-import { startValues } from "./values.js";
+import { Api } from "./ui/api.js";
+import { startActions } from "./panels/actions.js";
+import { startAsking } from "./sheet/ask.js";
+import { Chooser } from "./sheet/chooser.js";
+import { startCurves } from "./sheet/curves.js";
+import { startIcons, startDropping } from "./panels/bringing.js";
+import { startFinder, startFinding } from "./panels/finder.js";
+import { startFonts, startLetters } from "./sheet/fonts.js";
+import { startKeys } from "./panels/keys.js";
+import { startLooks } from "./panels/looks.js";
+import { short } from "./stage/plane.js";
+import { Marks } from "./stage/marks.js";
+import { ownGrounds, retract, say, stand, tell } from "./ui/page.js";
+import { morphInner, morphList } from "./ui/morph.js";
+import { startOffering } from "./sheet/parts.js";
+import { startRamp } from "./sheet/ramp.js";
+import { Stage } from "./stage/stage.js";
+import { changeOf, sceneOf, Told } from "./ui/told.js";
+import { startHalves, startHeat, startStrip } from "./panels/strip.js";
+import { startValues } from "./sheet/values.js";
 
 /** What finds an element again after its block is written anew; empty for one that nothing tells apart. */
 function selectorOf(node) {
@@ -32,7 +33,7 @@ function linesOf(id) {
   return { items: Object.fromEntries(lines), order: lines.map(([key]) => key) };
 }
 
-/** @param {import("./told.js").Known} known @param {object} [answer] what else the server said */
+/** @param {import("./ui/told.js").Known} known @param {object} [answer] what else the server said */
 const stateOf = (known, answer = {}) => ({
   ...answer,
   ...known.facts,
@@ -51,7 +52,7 @@ class Bench {
     const blocks = { "sheet-top": document.getElementById("sheet-top").innerHTML };
     const lists = { ...start.lists, parts: linesOf("parts"), steps: linesOf("steps") };
     this.told = new Told({ ...start, blocks, lists });
-    /** @type {import("./api.js").State} */
+    /** @type {import("./ui/api.js").State} */
     this.state = stateOf(this.told.shown);
     const scheme = location.protocol === "https:" ? "wss" : "ws";
     this.stage = new Stage(document.getElementById("stage"), `${scheme}://${location.host}${base}/live`);
@@ -235,9 +236,10 @@ class Bench {
     const asked = this.#asked;
     try {
       const state = await this.read(await this.api.blocks(this.selection));
-      if (asked !== this.#asked) return;
-      this.show(state);
-      this.stage.request();
+      if (asked === this.#asked) {
+        this.show(state);
+        this.stage.request();
+      } else if (state.version > this.state.version) await this.refresh();
     } catch (error) {
       this.complain(error.message || "The server is away.");
     }
@@ -289,7 +291,7 @@ class Bench {
     }
   }
 
-  /** @param {import("./api.js").State} state */
+  /** @param {import("./ui/api.js").State} state */
   show(state) {
     if (state.version < this.state.version) return;
     if (state.version > this.state.version) retract();

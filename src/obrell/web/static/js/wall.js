@@ -1,5 +1,5 @@
 /** Wall: the new-control dialog, the order by dragging, and what was said. */
-import { say, typing } from "./page.js";
+import { say, typing } from "./ui/page.js";
 
 const dialog = document.getElementById("new-dialog");
 const wall = document.getElementById("wall");

@@ -1,12 +1,13 @@
 /** Dragging in the sheet and the strip: what is dragged is shown while it moves, kept when it is let go, taken back by Escape. */
 
 /**
- * @param {object} bench
+ * @param {{hold: (on: boolean) => void, refresh: () => Promise<void>, stage: {preview: (edit: object|null) => void}}} bench
  * @param {(at: PointerEvent) => void} move
  * @param {(moved: boolean) => void} keep
  */
 export function dragged(bench, move, keep) {
   let moved = false;
+  /** @param {PointerEvent} at */
   const on = (at) => {
     moved = true;
     move(at);
@@ -25,9 +26,9 @@ export function dragged(bench, move, keep) {
   const back = () => {
     end();
     bench.stage.preview(null);
-    bench.html = {};
     bench.refresh();
   };
+  /** @param {KeyboardEvent} at */
   const escape = (at) => {
     if (at.key !== "Escape") return;
     at.stopPropagation();

@@ -55,7 +55,8 @@ export class Told {
     if (!before) return null;
     const known = after(before, parcel);
     this.known.set(known.token, known);
-    if (this.known.size > REMEMBERED) this.known.delete(this.known.keys().next().value);
+    const [oldest] = this.known.keys();
+    if (this.known.size > REMEMBERED) this.known.delete(oldest);
     return known;
   }
 }

@@ -1,7 +1,7 @@
 /** The build-up strip: its steps, what each changes as a heat map and costs; before and after in halves. */
-import { dragged } from "./drags.js";
-import { ask, typing } from "./page.js";
-import { showWhenReady } from "./pictures.js";
+import { dragged } from "../ui/drags.js";
+import { ask, typing } from "../ui/page.js";
+import { showWhenReady } from "../ui/pictures.js";
 
 const IDLE_MS = 700;
 const DRAG_FROM_PX = 6;

@@ -1,5 +1,5 @@
 /** Looks: materials, gradients, effects and kept looks, tried on the stage by hovering, and compared side by side. */
-import { ask, say, wordsOf } from "./page.js";
+import { ask, say, wordsOf } from "../ui/page.js";
 
 /** @param {object} bench */
 export function startLooks(bench) {

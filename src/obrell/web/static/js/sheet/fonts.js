@@ -1,6 +1,6 @@
 /** The chooser of fonts: every font shows the words it is chosen for. */
-import { svg } from "./marks.js";
-import { ask, wordsOf } from "./page.js";
+import { svg } from "../ui/svg.js";
+import { ask, wordsOf } from "../ui/page.js";
 
 /** @param {object} bench */
 export function startFonts(bench) {

@@ -1,5 +1,5 @@
 /** The ramp in the sheet: stops are dragged, nudged, added by a click, removed. */
-import { dragged } from "./drags.js";
+import { dragged } from "../ui/drags.js";
 
 /** @param {object} bench */
 export function startRamp(bench) {

@@ -1,17 +1,14 @@
 /** Keys, buttons and the clipboard of the bench. */
 import { COPIED } from "./actions.js";
-import { dragged } from "./drags.js";
-import { say, typing, undoKey } from "./page.js";
+import { dragged } from "../ui/drags.js";
+import { say, typing, undoKey } from "../ui/page.js";
 import { hiding, meant } from "./strip.js";
 
 const CLIP = "obrell-parts";
 
 /** @param {object} bench */
 export function startKeys(bench) {
-  const { marks } = bench;
   const sheet = document.getElementById("sheet");
-
-  const drawKey = (key) => document.querySelector(`#sheet [data-draw][data-key="${CSS.escape(key)}"]`);
 
   sheet.addEventListener("click", (event) => {
     const word = event.target.closest("button");
@@ -55,53 +52,7 @@ export function startKeys(bench) {
   document.getElementById("redo").addEventListener("click", () => bench.step("redo"));
   startView(bench);
 
-  document.addEventListener("keydown", (event) => {
-    const way = undoKey(event);
-    if (way && !typing(event)) {
-      event.preventDefault();
-      bench.step(way);
-      return;
-    }
-    if (typing(event) || document.querySelector("dialog[open]") || bench.chooser.open) return;
-    if (event.ctrlKey || event.metaKey) {
-      const letter = event.key.toLowerCase();
-      if (letter === "x" && bench.state.clip.length && document.execCommand("copy")) bench.do("remove");
-      if (letter === "a") {
-        event.preventDefault();
-        bench.do("select-all");
-      }
-      return;
-    }
-    if (event.altKey && !event.key.startsWith("Arrow")) return;
-    const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
-    if (marks.tool === "pen" && arrow) {
-      const by = event.shiftKey ? 10 : 1;
-      marks.pen.lead(arrow[0] * by, arrow[1] * by);
-    } else if (marks.tool === "pen" && (event.key === "Enter" || event.key === "Backspace")) marks.pen.key(event.key);
-    else if (arrow && marks.points.chosen.size) {
-      const by = event.shiftKey ? 10 : 1;
-      marks.points.move(arrow[0] * by, arrow[1] * by);
-    } else if ((event.key === "Delete" || event.key === "Backspace") && marks.points.chosen.size) {
-      marks.points.command("remove");
-    } else if (arrow && bench.state.selected.length) {
-      const by = event.shiftKey ? 10 : 1;
-      bench.post({ kind: "move", parts: bench.state.selected, dx: arrow[0] * by, dy: arrow[1] * by });
-    } else if ((event.key === "Delete" || event.key === "Backspace") && bench.state.selected.length)
-      bench.do("remove");
-    else if (event.key === "Escape") {
-      document.getElementById("piled").hidden = true;
-      if (marks.tool) marks.take("");
-      else if (marks.points.chosen.size) marks.points.choose([]);
-      else if (marks.cropping) marks.crop("");
-      else if (marks.inner) marks.enter(bench.partOf(marks.inner)?.within);
-      else bench.select([]);
-    } else if (event.key === "a") bench.openFinder();
-    else if (event.key === "m") bench.openLooks();
-    else if (event.key === "d" && bench.state.selected.length) bench.do("duplicate");
-    else if (drawKey(event.key)) bench.act(drawKey(event.key));
-    else return;
-    event.preventDefault();
-  });
+  document.addEventListener("keydown", (event) => onKey(bench, event));
 
   document.addEventListener("copy", (event) => {
     const { clip } = bench.state;
@@ -240,6 +191,84 @@ function startSnaps(bench) {
   show();
 }
 
+const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const REMOVING = ["Delete", "Backspace"];
+const drawKey = (key) => document.querySelector(`#sheet [data-draw][data-key="${CSS.escape(key)}"]`);
+/** Whether keys mean something else: text that is typed, or a dialog. */
+const busy = (bench, event) => typing(event) || document.querySelector("dialog[open]") || bench.chooser.open;
+const withKeys = (event) => event.ctrlKey || event.metaKey || event.altKey;
+
+/** What a key does on the Bench: undo first, then what goes with Control, then what is in hand. */
+function onKey(bench, event) {
+  const way = undoKey(event);
+  if (way && !typing(event)) {
+    event.preventDefault();
+    bench.step(way);
+    return;
+  }
+  if (busy(bench, event)) return;
+  if (event.ctrlKey || event.metaKey) {
+    withControl(bench, event);
+    return;
+  }
+  if (event.altKey && !ARROWS[event.key]) return;
+  const done = led(bench, event) || removed(bench, event) || commanded(bench, event);
+  if (done) event.preventDefault();
+}
+
+function withControl(bench, event) {
+  const letter = event.key.toLowerCase();
+  if (letter === "x" && bench.state.clip.length && document.execCommand("copy")) bench.do("remove");
+  if (letter !== "a") return;
+  event.preventDefault();
+  bench.do("select-all");
+}
+
+/** Arrows lead the pen, move points, or move parts. @returns {boolean} */
+function led(bench, event) {
+  const { marks, state } = bench;
+  const arrow = ARROWS[event.key];
+  if (!arrow) return false;
+  const [dx, dy] = arrow.map((way) => way * (event.shiftKey ? 10 : 1));
+  if (marks.tool === "pen") marks.pen.lead(dx, dy);
+  else if (marks.points.chosen.size) marks.points.move(dx, dy);
+  else if (state.selected.length) bench.post({ kind: "move", parts: state.selected, dx, dy });
+  else return false;
+  return true;
+}
+
+/** Delete takes out the last point, the chosen points, or parts; Enter ends what is drawn. @returns {boolean} */
+function removed(bench, event) {
+  const { marks, state } = bench;
+  const removing = REMOVING.includes(event.key);
+  if (marks.tool === "pen" && (event.key === "Enter" || event.key === "Backspace")) marks.pen.key(event.key);
+  else if (removing && marks.points.chosen.size) marks.points.command("remove");
+  else if (removing && state.selected.length) bench.do("remove");
+  else return false;
+  return true;
+}
+
+/** Escape, and the letters of commands and tools. @returns {boolean} */
+function commanded(bench, event) {
+  const letters = { a: () => bench.openFinder(), m: () => bench.openLooks(), Escape: () => leave(bench) };
+  if (bench.state.selected.length) letters.d = () => bench.do("duplicate");
+  const tool = drawKey(event.key);
+  const command = letters[event.key] || (tool && (() => bench.act(tool)));
+  command?.();
+  return Boolean(command);
+}
+
+/** Escape leaves the innermost of what is in hand. */
+function leave(bench) {
+  const { marks } = bench;
+  document.getElementById("piled").hidden = true;
+  if (marks.tool) marks.take("");
+  else if (marks.points.chosen.size) marks.points.choose([]);
+  else if (marks.cropping) marks.crop("");
+  else if (marks.inner) marks.enter(bench.partOf(marks.inner)?.within);
+  else bench.select([]);
+}
+
 /** Enlargement, sharp or true pixels, and moving the view. */
 function startView(bench) {
   const { stage, marks } = bench;
@@ -277,20 +306,20 @@ function startView(bench) {
   stage.addEventListener("look", show);
   show();
 
+  const wanted = {
+    ...Object.fromEntries(["1", "2", "8"].map((key) => [key, () => zoomTo(key)])),
+    f: () => zoomTo("fit"),
+    p: () => look(!stage.exact),
+    ...Object.fromEntries(["+", "="].map((key) => [key, () => stage.zoomAbout(stage.zoom * Math.SQRT2, ...middle())])),
+    ...Object.fromEntries(["-", "−"].map((key) => [key, () => stage.zoomAbout(stage.zoom / Math.SQRT2, ...middle())])),
+  };
   document.addEventListener("keydown", (event) => {
-    if (typing(event) || event.ctrlKey || event.metaKey || event.altKey || bench.chooser.open) return;
-    if (event.target.closest?.(".num, dialog")) return;
-    const key = event.key.toLowerCase();
-    if (["1", "2", "8"].includes(key)) zoomTo(key);
-    else if (key === "f") zoomTo("fit");
-    else if (key === "p") look(!stage.exact);
-    else if (key === "+" || key === "=") stage.zoomAbout(stage.zoom * Math.SQRT2, ...middle());
-    else if (key === "-" || key === "−") stage.zoomAbout(stage.zoom / Math.SQRT2, ...middle());
-    else if (key === " " && event.target === stage.element) {
-      marks.panning = true;
-      stage.element.classList.add("panning");
-      event.preventDefault();
-    }
+    if (typing(event) || withKeys(event) || bench.chooser.open || event.target.closest?.(".num, dialog")) return;
+    wanted[event.key.toLowerCase()]?.();
+    if (event.key !== " " || event.target !== stage.element) return;
+    marks.panning = true;
+    stage.element.classList.add("panning");
+    event.preventDefault();
   });
   document.addEventListener("keyup", (event) => {
     if (event.key !== " ") return;

@@ -1,6 +1,6 @@
 /** What is brought in from outside: icons from the shipped set, SVG drawings, pictures. */
-import { ask, say } from "./page.js";
-import { svg } from "./marks.js";
+import { ask, say } from "../ui/page.js";
+import { svg } from "../ui/svg.js";
 
 const SETTLE_MS = 120;
 

@@ -2,7 +2,7 @@
  * What words do: each carries its action as a data attribute, in the sheet and among all commands.
  * Actions only say which edit is meant; what it means is decided by the server.
  */
-import { say, showKeys } from "./page.js";
+import { say, showKeys } from "../ui/page.js";
 
 /** Where the parts copied last are kept, for every control. */
 export const COPIED = "obrell/parts";

@@ -1,5 +1,5 @@
 /** Drawn curves of the sheet: points are added, dragged, nudged and taken out where they stand. */
-import { dragged } from "./drags.js";
+import { dragged } from "../ui/drags.js";
 
 const AIR = 4;
 const SIZE = 108;

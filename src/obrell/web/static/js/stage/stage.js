@@ -3,7 +3,7 @@
  *
  * One wish is under way at a time; while it is, only the newest one waits.
  */
-import { listAfter, sceneOf } from "./told.js";
+import { listAfter, sceneOf } from "../ui/told.js";
 
 const RETRY_MS = 700;
 const NEAREST = 128;

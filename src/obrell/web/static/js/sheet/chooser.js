@@ -1,6 +1,6 @@
 /** The colour chooser. Every conversion between spaces is the server's. */
 
-import { ask, wordsOf } from "./page.js";
+import { ask, wordsOf } from "../ui/page.js";
 
 /** @param {string[]} colours @param {HTMLElement} place @param {(colour: string) => void} take */
 function offer(colours, place, take) {
@@ -111,16 +111,22 @@ export class Chooser {
     this.fault.textContent = answer.ok ? "" : wordsOf(text);
     if (!answer.ok) return;
     const all = JSON.parse(text);
-    const faded = this.fade && all.opacity !== null && all.opacity !== Number(this.opacity.value);
-    if (faded) this.opacity.value = all.opacity;
-    else if (!this.fade && all.opacity !== null && all.opacity < 1) {
-      this.fault.textContent = "This colour has no opacity of its own; the last digits were left out.";
-    }
+    const faded = this.#fades(all.opacity);
     const changed = all.hex !== this.colour || faded;
     this.colour = all.hex;
     if (space !== "hsv") this.#keepHue(all.hsv.map(Number));
     this.#showAll(all);
     if (changed) this.#preview();
+  }
+
+  /** Take over the opacity that came with a colour, if any. @returns {boolean} whether it is another one */
+  #fades(opacity) {
+    if (opacity === null) return false;
+    if (!this.fade && opacity < 1)
+      this.fault.textContent = "This colour has no opacity of its own; the last digits were left out.";
+    if (!this.fade || opacity === Number(this.opacity.value)) return false;
+    this.opacity.value = opacity;
+    return true;
   }
 
   /** Greys have no hue: the slider stays where it was. */
@@ -202,7 +208,7 @@ export class Chooser {
   /** The colour that the part under the pointer is painted with itself, whatever lies over it. */
   async #painted(event) {
     const [x, y] = this.bench.stage.toLogical(event);
-    const part = this.bench.marks.hit(x, y);
+    const part = this.bench.marks.hits.hit(x, y);
     if (!part) throw new Error("There is no part there.");
     const place = new URLSearchParams({ part: part.id, x, y });
     const answer = await ask(`${this.bench.address}/own-colour?${place}`);
