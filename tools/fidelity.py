@@ -72,10 +72,21 @@ def rows() -> list[tuple[str, Resolved, str]]:
         if kind == "paint":
             continue
         usual = ANY.validate_python({"kind": kind, "id": "e2"})
+        if kind == "backdrop-blur":
+            found.append((f"{effect_type.label.lower()}, over lines", over_lines(usual), "nothing"))
+            continue
         shown = control(base, usual)
-        form = "nothing" if kind == "backdrop-blur" else form_of(shown)
+        form = form_of(shown)
         found.append((effect_type.label.lower(), shown, form))
     return found
+
+
+def over_lines(glass: AnyEffect) -> Resolved:
+    """An effect that shows what lies behind its part, where something does."""
+    lines = Paint(id="e1", fill=Texture(pattern="lines", scale=6))
+    behind = Part(id="p1", name="Lines", shape=Box(width=140, height=90), x=70, y=45, effects=(lines,))
+    part = Part(id="p2", name="Part", shape=Box(width=90, height=40, radius=12), x=70, y=45, effects=(glass,))
+    return resolve(KIT, Control(id="c1", name="One", canvas=Canvas(width=140, height=90), parts=(behind, part)))
 
 
 def form_of(shown: Resolved) -> str:

@@ -208,3 +208,26 @@ def test_no_tray_lies_over_the_art_or_breaks(page, common_server, size):
     down = lamp["y"] + lamp["height"] <= paper["y"] or lamp["y"] >= paper["y"] + paper["height"]
     docked = lamp["x"] < stage["x"] + 24
     assert across or down or docked, "the lamp stands beside the art or in the corner of the rulers"
+
+
+def test_what_is_found_is_said_in_the_bar_and_the_column_and_cured_by_a_press(hand):
+    page = hand.page
+    bar, column = page.locator("#found"), page.locator("#proof .found")
+    box = hand.put("b", (2, 10), (118, 60))
+    expect(page.locator("#proof")).to_contain_text("Nothing more to mend")
+    page.get_by_role("button", name="drop shadow").first.click()
+    expect(bar).to_contain_text("The canvas cuts the drop shadow of Box.")
+    expect(column.locator(".wrong")).to_have_count(1)
+    bar.get_by_role("button", name="Grow the canvas").click()
+    expect(bar).to_be_hidden()
+    hand.type(f"parts/{box}/x", "-70")
+    expect(page.locator(f"#parts [data-part={box}] .found-mark")).to_have_text("off the canvas")
+    page.locator("#stage").focus()
+    page.keyboard.press("Escape")
+    expect(page.locator(".part.sel")).to_have_count(0)
+    column.get_by_role("button", name="lies off the canvas").click()
+    expect(page.locator(".part.sel")).to_have_attribute("data-part", box)
+    column.get_by_role("button", name="Move it onto the canvas").click()
+    expect(page.locator(".found-mark")).to_have_count(0)
+    page.keyboard.press("Control+z")
+    expect(page.locator(".found-mark")).to_have_count(1)

@@ -1,9 +1,11 @@
 """The build-up strip: its pictures, its heat map, its costs."""
 
 import numpy as np
+import pytest
 
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import DropShadow, InnerShadow, Outline, Paint
+from obrell.core.render import build_up
 from obrell.core.render.build_up import build_steps, costs, only
 from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.render.heat import COLD, HOT, heat
@@ -48,10 +50,12 @@ def test_heat_shows_where_a_step_changes_and_how_much():
     assert seen[0, 3, 3] == 0
 
 
-def test_every_step_has_a_cost():
-    spent = costs(KIT, control(PART), "p1", 1.0)
-    assert len(spent) == 4
-    assert all(cost >= 0 for cost in spent)
+def test_a_step_costs_what_it_adds_to_the_time_of_drawing(monkeypatch):
+    drawings = iter((5.0, 12.0, 11.0, 20.0))
+    moments = (moment for spent in drawings for moment in (100.0, 100.0 + spent / 1000))
+    monkeypatch.setattr(build_up.time, "perf_counter", lambda: next(moments))
+    assert costs(KIT, control(PART), "p1", 1.0) == pytest.approx([5.0, 7.0, 0.0, 9.0])
+    assert next(drawings, None) is None, "one drawing for each step"
 
 
 def test_equal_steps_are_told_apart():

@@ -8,7 +8,7 @@ import threading
 import numpy as np
 
 from obrell.core.raster import compiling, jit
-from obrell.core.raster.layers import Box, Layer
+from obrell.core.raster.layers import Layer, PixelBox
 from obrell.core.raster.quantise import quantise
 
 FIRST_START = """
@@ -39,7 +39,7 @@ def test_processes_that_fail_hold_nothing_up(monkeypatch):
     compilation.start()
     assert compilation.ready.wait(60)
     assert compilation.done == 0
-    assert quantise(Layer.clear(Box(0, 0, 3, 2))).shape == (2, 3, 4)
+    assert quantise(Layer.clear(PixelBox(0, 0, 3, 2))).shape == (2, 3, 4)
 
 
 class Gate(threading.Event):

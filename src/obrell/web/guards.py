@@ -43,7 +43,10 @@ class Guards:
             await _refuse(scope, receive, send, 403, "This is not given to other sites. Open it from Obrell itself.")
             return
         length = headers.get("content-length") or "0"
-        if not length.isdecimal() or int(length[:20]) > MAX_BODY_BYTES:
+        if not length.isdecimal():
+            await _refuse(scope, receive, send, 400, "This request does not say how long it is.")
+            return
+        if int(length[:20]) > MAX_BODY_BYTES:
             await _refuse(scope, receive, send, 413, TOO_LARGE)
             return
         await self.app(scope, _Limited(receive), _with_policy(send))

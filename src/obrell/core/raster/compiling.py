@@ -36,6 +36,7 @@ class Compilation:
         self.done = 0
         """Modules that are compiled."""
         self.ready = threading.Event()
+        self._counting = threading.Lock()
         for name in names:
             self._queue.put(name)
 
@@ -62,7 +63,8 @@ class Compilation:
                 print(name, file=process.stdin, flush=True)
                 if not process.stdout or not process.stdout.readline():
                     return
-                self.done += 1
+                with self._counting:
+                    self.done += 1
 
     def _process(self) -> subprocess.Popen[str]:
         command = [sys.executable, "-m", __name__]

@@ -1,0 +1,69 @@
+"""The Wall's routes: a thousand controls without reading one of them, what is found said on the tile."""
+
+import pytest
+from fastapi.testclient import TestClient
+
+from obrell.core.document.model import MAX_CONTROLS, Control
+from obrell.core.effects import Outline
+from obrell.core.shapes import Box
+from obrell.samples.wendmere_lock import wendmere_lock
+from obrell.store.documents import Documents
+from obrell.web.app import create_app
+from tests.making import control, kit, part, solid
+
+COUNT = 1000
+
+
+@pytest.fixture
+def client(tmp_path):
+    return TestClient(create_app(tmp_path / "kits.db"), base_url="http://localhost")
+
+
+def test_a_thousand_controls_are_shown_without_reading_them(client, monkeypatch):
+    assert COUNT <= MAX_CONTROLS
+    one = control(part(Box(width=30, height=20), solid("#204060")))
+    many = tuple(one.evolve(id=f"c{number}", name=f"Key {number}") for number in range(1, COUNT + 1))
+    client.app.state.kits.import_kit(kit(*many))
+    read = []
+    monkeypatch.setattr(Documents, "read", spy(Documents.read, read))
+    monkeypatch.setattr(Documents, "find", lambda self, kind, hash_: None)
+    shown = client.get("/kits/test-kit").text
+    assert shown.count('class="tile"') == shown.count('loading="lazy"') == COUNT
+    assert "Key 1000" in shown
+    assert Control not in read
+
+
+def spy(real, seen):
+    def call(self, kind, hash_, body):
+        seen.append(kind)
+        return real(self, kind, hash_, body)
+
+    return call
+
+
+def test_a_tile_says_what_is_found(client):
+    kits = client.app.state.kits
+    kits.import_kit(wendmere_lock())
+    assert client.get("/kits/wendmere-lock/controls/c1/found").text.strip() == ""
+    cut = part(Box(width=78, height=30), solid("#204060"), Outline(id="e2", place="outside", width=4))
+    out = part(Box(width=9, height=9), solid("#204060"), x=-40)
+    kits.import_kit(kit(control(cut, out)))
+    said = client.get("/kits/test-kit/controls/c1/found").text
+    assert "2 found" in said
+    assert "The canvas cuts the outline of Part." in said
+    assert 'href="/kits/test-kit/controls/c1"' in said
+    assert client.get("/kits/test-kit/controls/c9/found").status_code == 404
+
+
+def test_the_bench_says_what_is_found_in_bar_column_and_line(client):
+    cut = part(Box(width=78, height=30), solid("#204060"), Outline(id="e2", place="outside", width=4))
+    out = part(Box(width=9, height=9), solid("#204060"), x=-40)
+    client.app.state.kits.import_kit(kit(control(cut, out)))
+    parcel = client.get("/kits/test-kit/controls/c1/blocks").json()
+    assert [one["words"] for one in parcel["facts"]["found"]] == ["The canvas cuts the outline of Part."]
+    assert [cure["words"] for cure in parcel["facts"]["found"][0]["cures"]] == ["Move it inside", "Grow the canvas"]
+    column = " ".join(parcel["blocks"]["proof"].split())
+    assert "“Part” lies off the canvas" in column
+    assert "Move it onto the canvas" in column
+    assert "found-mark" in parcel["lists"]["parts"]["items"]["p2"]
+    assert "found-mark" not in parcel["lists"]["parts"]["items"]["p1"]
