@@ -47,7 +47,7 @@ from obrell.core.scene.stands import placed
 from obrell.core.shapes import Box
 from obrell.core.values.base import content_hash
 from obrell.core.values.paints import Solid
-from obrell.web.live import Shown, Wish, drawn
+from obrell.web.live import FrameRequest, LastFrame, drawn
 from tools.heavy import KIT, all_kinds, heavy
 
 ROUNDS = 15
@@ -271,13 +271,13 @@ def hairlines() -> Control:
 
 def drawing() -> None:
     """What a drag costs the server: the edit, the arranged control, the changed pixels."""
-    control, shown, count = hairlines(), Shown(), itertools.count(1)
+    control, shown, count = hairlines(), LastFrame(), itertools.count(1)
     wish = {"seq": 1, "density": 2.0, "left": 0, "top": 0, "width": 480, "height": 480}
 
     def dragged() -> None:
         move = {"kind": "move", "parts": ["p7"], "dx": next(count) % 9, "dy": 0, "snap": {"kinds": ["parts", "gaps"]}}
         changed = applied(read_edit(move), control, Surroundings())
-        drawn(Wish.model_validate(wish), KIT, changed, shown, ())
+        drawn(FrameRequest.model_validate(wish), KIT, changed, shown, ())
 
     table.add_row("one of 300 parts dragged, on the server", "", f"{ms(dragged):.1f} ms")
     wave = [

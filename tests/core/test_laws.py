@@ -1,5 +1,6 @@
 """Laws over the registries: every part kind, every effect kind."""
 
+from concurrent.futures import ThreadPoolExecutor
 from xml.etree import ElementTree
 
 import numpy as np
@@ -8,12 +9,14 @@ from pydantic import TypeAdapter
 
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import resolve
-from obrell.core.effects import EFFECTS, AnyEffect
+from obrell.core.effects import EFFECTS, AnyEffect, Paint
 from obrell.core.formats.svg.document import svg
-from obrell.core.raster.layers import Box as DeviceBox
+from obrell.core.raster.layers import PixelBox
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.compose import Frame, canvas_box, compose, draw, painted_box
-from obrell.core.shapes import SHAPES, AnyShape
+from obrell.core.render.compose import Frame, canvas_box, compose, draw
+from obrell.core.scene.reach import painted_box
+from obrell.core.shapes import SHAPES, AnyShape, Box
+from obrell.core.values.paints import Texture
 from tests.making import (
     CONTAINERS_TRIED,
     EFFECTS_TRIED,
@@ -82,7 +85,7 @@ def test_zero_strength_changes_nothing(shape, effect):
 @pytest.mark.parametrize(("shape", "effect"), EVERY_FORM)
 def test_nothing_is_painted_outside_the_declared_reach(shape, effect):
     shown = resolved(*lone(shape, effect))
-    box = painted_box(shown, shown.tree.nodes[-1], Frame(2.0, canvas_box(shown, 2.0)), PixelCache())
+    box = painted_box(shown, shown.tree.nodes[-1], 2.0, canvas_box(shown, 2.0))
     alpha = layer(shown, 2.0).planes[3].copy()
     alpha[box.top : box.bottom, box.left : box.right] = 0
     assert alpha.max() == 0
@@ -128,10 +131,37 @@ def test_same_bytes_whatever_the_cache_and_the_tiles(shape, effect):
     warm = PixelCache()
     for _ in range(2):
         assert np.array_equal(draw(shown, Frame(1.5, canvas_box(shown, 1.5)), warm), whole)
-    for tile in (DeviceBox(0, 0, 61, 44), DeviceBox(61, 0, 120, 44), DeviceBox(33, 17, 90, 71)):
+    for tile in (PixelBox(0, 0, 61, 44), PixelBox(61, 0, 120, 44), PixelBox(33, 17, 90, 71)):
         wanted = whole[tile.top : tile.bottom, tile.left : tile.right]
         assert np.array_equal(draw(shown, Frame(1.5, tile), PixelCache()), wanted)
         assert np.array_equal(draw(shown, Frame(1.5, canvas_box(shown, 1.5)), warm, tile), wanted)
+
+
+GLASS = EFFECTS_TRIED["backdrop-blur"]
+BEHIND = part(Box(width=200, height=160), Paint(id="e1", fill=Texture(pattern="lines", scale=5, angle=30)))
+
+
+@pytest.mark.parametrize("radius", [1.0, 7.5, 24.0])
+def test_frosted_glass_over_something_has_the_same_bytes_in_tiles(radius):
+    glass = part(SHAPES_TRIED["ring"], GLASS.evolve(radius=radius), solid("#ffffff", opacity=0.3), rotation=20)
+    shown = resolved(BEHIND, glass)
+    whole = draw(shown, Frame(1.5, canvas_box(shown, 1.5)), PixelCache())
+    clear = draw(resolved(BEHIND), Frame(1.5, canvas_box(shown, 1.5)), PixelCache())
+    assert np.abs(whole.astype(int) - clear).max() > 40
+    for left, top in ((0, 0), (50, 31), (70, 60)):
+        tile = PixelBox(left, top, left + 50, top + 30)
+        wanted = whole[tile.top : tile.bottom, tile.left : tile.right]
+        assert np.array_equal(draw(shown, Frame(1.5, tile), PixelCache()), wanted)
+
+
+def test_several_threads_draw_the_same_bytes_with_one_cache():
+    shown = [resolved(*with_inner("box", solid("#406080"), EFFECTS_TRIED[effect])) for effect in EFFECTS]
+    frame, cache = Frame(2.0, canvas_box(shown[0], 2.0)), PixelCache(2_000_000)
+    wanted = [draw(one, frame, PixelCache()) for one in shown]
+    for count in (2, 5):
+        with ThreadPoolExecutor(count) as pool:
+            got = list(pool.map(lambda one: draw(one, frame, cache), [*shown, *reversed(shown)]))
+        assert all(np.array_equal(one, other) for one, other in zip(got, [*wanted, *reversed(wanted)], strict=True))
 
 
 def test_changing_one_part_again_and_again_gives_the_bytes_of_a_fresh_draw():

@@ -18,7 +18,7 @@ from obrell.core.interchange import pictures
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.pictures import read_picture
 from obrell.core.paint.fills import picture_layer
-from obrell.core.raster.layers import Box
+from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.samples import seams
 from obrell.core.shapes import Picture, Round
 from obrell.core.values import paints
@@ -37,7 +37,7 @@ def straight(found):
 
 def test_a_picture_at_its_own_size_is_itself():
     fill = paints.Picture(file=SLOPE)
-    shown = picture_layer(fill, Rect(0, 0, 48, 32), PLAIN, Box(0, 0, 48, 32))
+    shown = picture_layer(fill, Rect(0, 0, 48, 32), PLAIN, PixelBox(0, 0, 48, 32))
     assert np.abs(straight(shown) - slope(48, 32)).max() < 0.01
 
 
@@ -46,29 +46,31 @@ def test_a_picture_made_smaller_is_the_mean_of_what_it_covers():
     picture = KEEPER.keep(png(np.stack([levels] * 3, axis=2)))
     fill = paints.Picture(file=picture)
     wide = levels.shape[1]
-    shown = picture_layer(fill, Rect(0, 0, wide / 8, 4), PLAIN, Box(0, 0, wide // 8, 4))
+    shown = picture_layer(fill, Rect(0, 0, wide / 8, 4), PLAIN, PixelBox(0, 0, wide // 8, 4))
     assert shown.planes[0].mean() == pytest.approx(levels.mean() / 255, abs=0.02)
 
 
 def test_cut_sides_and_ways_to_lie():
     flag = KEEPER.keep(png(np.stack([np.repeat([[255] * 20 + [0] * 20], 10, axis=0)] * 3, axis=2)))
-    right = picture_layer(paints.Picture(file=flag, cut_left=0.49), Rect(0, 0, 8, 8), PLAIN, Box(0, 0, 8, 8))
+    right = picture_layer(paints.Picture(file=flag, cut_left=0.49), Rect(0, 0, 8, 8), PLAIN, PixelBox(0, 0, 8, 8))
     assert right.planes[0][:, 3:].max() < 0.01
-    whole = picture_layer(paints.Picture(file=flag, fit="whole"), Rect(0, 0, 20, 20), PLAIN, Box(0, 0, 20, 20))
+    whole = picture_layer(paints.Picture(file=flag, fit="whole"), Rect(0, 0, 20, 20), PLAIN, PixelBox(0, 0, 20, 20))
     assert whole.planes[3][:7].max() == 0
     assert whole.planes[3][8:12].min() == 1
-    filling = picture_layer(paints.Picture(file=flag, fit="filling"), Rect(0, 0, 20, 20), PLAIN, Box(0, 0, 20, 20))
+    filling = picture_layer(
+        paints.Picture(file=flag, fit="filling"), Rect(0, 0, 20, 20), PLAIN, PixelBox(0, 0, 20, 20)
+    )
     assert filling.planes[3].min() == 1
     assert filling.planes[0][10, 4] > 0.99
     assert filling.planes[0][10, 15] < 0.01
     tiled = picture_layer(
-        paints.Picture(file=flag, fit="tiled", scale=0.25), Rect(0, 0, 40, 20), PLAIN, Box(0, 0, 40, 20)
+        paints.Picture(file=flag, fit="tiled", scale=0.25), Rect(0, 0, 40, 20), PLAIN, PixelBox(0, 0, 40, 20)
     )
     assert tiled.planes[0][:, :30] == pytest.approx(tiled.planes[0][:, 10:], abs=1e-6)
 
 
 def tiled(fill, size=24):
-    return picture_layer(fill, Rect(0, 0, size, size), PLAIN, Box(0, 0, size, size)).planes[0]
+    return picture_layer(fill, Rect(0, 0, size, size), PLAIN, PixelBox(0, 0, size, size)).planes[0]
 
 
 def test_tiles_are_moved_turned_and_mirrored():

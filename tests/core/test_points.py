@@ -26,20 +26,20 @@ from obrell.core.geometry.paths import PathBuilder
 from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.rounded import ellipse, rounded_box
 from obrell.core.geometry.simplify import simplified
-from obrell.core.raster.coverage import cover
-from obrell.core.raster.layers import Box as DeviceBox
+from obrell.core.raster.coverage import rasterise
+from obrell.core.raster.layers import PixelBox
 from obrell.core.shapes import SHAPES, Box, Icon, Line, Path, Round
 from obrell.core.shapes.kinds.path import path_from
 from obrell.core.shapes.outlined import Contour, Knot, contours_from
 from tests.making import CONTAINERS_TRIED, SHAPES_TRIED, control, part, solid, with_inner
 
-WINDOW = DeviceBox(-80, -80, 80, 80)
+WINDOW = PixelBox(-80, -80, 80, 80)
 place = st.floats(-40, 40)
 knot = st.builds(Bend, place, place, place, place, place, place)
 
 
 def area(outline):
-    return float(cover(outline.rows, WINDOW).values.sum(dtype=np.float64))
+    return float(rasterise(outline.rows, WINDOW).values.sum(dtype=np.float64))
 
 
 def drawn(*bends, closed=False):
@@ -262,9 +262,9 @@ def test_an_icon_keeps_its_lines_as_lines_and_its_outline_takes_few_points():
     assert sum(len(run.knots) for run in lines.contours) < 20
     outlined = done(start, {"kind": "outline-lines", "parts": ["p1"]}).parts[0].shape
     assert sum(len(run.knots) for run in outlined.contours) < 60
-    fine, box = Similarity(scale=4), DeviceBox(-90, -90, 90, 90)
+    fine, box = Similarity(scale=4), PixelBox(-90, -90, 90, 90)
     covers = [
-        cover(shape.path().transformed(fine).rows, box).values for shape in (start.parts[0].shape, lines, outlined)
+        rasterise(shape.path().transformed(fine).rows, box).values for shape in (start.parts[0].shape, lines, outlined)
     ]
     assert np.abs(covers[0] - covers[1]).max() < 1 / 255
     assert np.abs(covers[0] - covers[2]).max() < 24 / 255
@@ -277,9 +277,9 @@ def test_an_icon_keeps_its_lines_as_lines_and_its_outline_takes_few_points():
 def outlined_and_covered(start):
     """The outline made of the lines of the only part, and both coverages, four device px to a px."""
     outlined = done(start, {"kind": "outline-lines", "parts": ["p1"]}).parts[0].shape
-    fine, box = Similarity(scale=4), DeviceBox(-120, -120, 200, 200)
+    fine, box = Similarity(scale=4), PixelBox(-120, -120, 200, 200)
     shapes = (start.parts[0].shape, outlined)
-    return outlined, [cover(shape.path().transformed(fine).rows, box).values for shape in shapes]
+    return outlined, [rasterise(shape.path().transformed(fine).rows, box).values for shape in shapes]
 
 
 def test_the_round_ends_of_an_outlined_line_are_arcs():
@@ -313,8 +313,8 @@ def test_a_simplified_path_is_nowhere_farther_than_its_tolerance(name, tolerance
     shapes = [many, fewer.parts[0].shape]
     counts = [sum(len(run.knots) for run in shape.contours) for shape in shapes]
     assert counts[1] < counts[0]
-    fine, box = Similarity(scale=4), DeviceBox(-99, -99, 99, 99)
-    before, after = (cover(shape.path().transformed(fine).rows, box).values for shape in shapes)
+    fine, box = Similarity(scale=4), PixelBox(-99, -99, 99, 99)
+    before, after = (rasterise(shape.path().transformed(fine).rows, box).values for shape in shapes)
     assert np.abs(before - after).max() <= 4 * tolerance * 2, "two edges may lie in one px"
 
 
@@ -324,8 +324,10 @@ def test_rounding_says_which_points_lack_room_and_half_the_width_is_a_round_cap(
     edit = {"kind": "round-points", "part": "p1", "points": [[0, 1], [0, 2]]}
     capped = done(start, edit | {"radius": 4}).parts[0].shape
     round_end = Box(width=40, height=8, corners="four", top_right=4, bottom_right=4)
-    box = DeviceBox(-30, -30, 30, 30)
-    assert np.abs(cover(capped.path().rows, box).values - cover(round_end.path().rows, box).values).max() < 1e-5
+    box = PixelBox(-30, -30, 30, 30)
+    assert (
+        np.abs(rasterise(capped.path().rows, box).values - rasterise(round_end.path().rows, box).values).max() < 1e-5
+    )
     with pytest.raises(Refused, match=r"Points 2, 3 of the path: no room for a radius of 5 px; 4 px is the most"):
         done(start, edit | {"radius": 5})
     curved = (

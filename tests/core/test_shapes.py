@@ -12,18 +12,18 @@ from obrell.core.geometry.combine import combined
 from obrell.core.geometry.corners import rounded_polygon
 from obrell.core.geometry.plane import Similarity, about
 from obrell.core.geometry.rounded import ellipse, rounded_box
-from obrell.core.raster.coverage import cover
-from obrell.core.raster.layers import Box as DeviceBox
+from obrell.core.raster.coverage import rasterise
+from obrell.core.raster.layers import PixelBox
 from obrell.core.shapes import Box, Line, Ring, Sides, Text
 from obrell.core.text.fonts import FONT_NAMES
 from tests.making import control, part
 
-BOX = DeviceBox(-80, -80, 80, 80)
+BOX = PixelBox(-80, -80, 80, 80)
 radii = st.floats(4, 40)
 
 
 def area(path):
-    return float(cover(path.rows, BOX).values.sum(dtype=np.float64))
+    return float(rasterise(path.rows, BOX).values.sum(dtype=np.float64))
 
 
 @given(radii, st.floats(0.1, 0.95), st.floats(5, 360), st.floats(-400, 400))

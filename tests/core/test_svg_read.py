@@ -17,8 +17,8 @@ from obrell.core.interchange.svg.colours import colour_of
 from obrell.core.interchange.svg.lengths import length
 from obrell.core.interchange.svg.reader import read_svg
 from obrell.core.interchange.svg.transforms import BadTransform, transform
-from obrell.core.raster.coverage import cover
-from obrell.core.raster.layers import Box as DeviceBox
+from obrell.core.raster.coverage import rasterise
+from obrell.core.raster.layers import PixelBox
 from obrell.core.shapes import Icon
 from tests.making import SHAPES_TRIED
 
@@ -127,10 +127,10 @@ def test_hostile_files_are_refused_in_words_and_soon(name):
 
 
 def test_path_data_comes_back():
-    window = DeviceBox(-60, -60, 60, 60)
+    window = PixelBox(-60, -60, 60, 60)
     for kind, shape in SHAPES_TRIED.items():
         there, back = shape.path(), read_path_data(path_data(shape.path()))
-        areas = [float(cover(path.rows, window).values.sum(dtype=np.float64)) for path in (there, back)]
+        areas = [float(rasterise(path.rows, window).values.sum(dtype=np.float64)) for path in (there, back)]
         assert areas[0] == pytest.approx(areas[1], rel=5e-4), kind
 
 

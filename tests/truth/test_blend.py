@@ -4,12 +4,12 @@ import numpy as np
 import pytest
 
 from obrell.core.raster import blend
-from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.raster.layers import Coverage, Layer, PixelBox
 from obrell.core.raster.ramps import SOLID, Pigment
 from obrell.core.values.blends import BLEND_CODES, BLENDS
 
 SIZE = 64
-BOX = Box(3, 5, 3 + SIZE, 5 + SIZE)
+BOX = PixelBox(3, 5, 3 + SIZE, 5 + SIZE)
 
 
 def lum(c):
@@ -103,7 +103,7 @@ def premultiplied(values):
 def test_an_image_over_an_image(mode):
     backdrop, source = picture(1), picture(2)
     target = Layer(BOX, premultiplied(backdrop))
-    blend.stack(target, Layer(BOX, premultiplied(source)), 1.0, BLEND_CODES[mode])
+    blend.composite(target, Layer(BOX, premultiplied(source)), 1.0, BLEND_CODES[mode])
     assert np.abs(target.planes - composite(mode, backdrop, source)).max() < 2e-6
 
 
@@ -114,7 +114,7 @@ def test_a_covered_and_faded_colour_over_an_image(mode):
     cover = np.random.default_rng(4).random((SIZE, SIZE)).astype(np.float32)
     colour = (0.2, 0.65, 0.9)
     stops = np.array([[0, *colour, 1, 1]])
-    blend.paint(target, Mask(BOX, cover), Pigment(SOLID, np.zeros(6), stops), 0.7, BLEND_CODES[mode])
+    blend.paint(target, Coverage(BOX, cover), Pigment(SOLID, np.zeros(6), stops), 0.7, BLEND_CODES[mode])
     source = np.empty((4, SIZE, SIZE))
     source[:3] = np.array(colour)[:, None, None]
     source[3] = 0.7 * cover

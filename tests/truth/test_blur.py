@@ -7,11 +7,11 @@ from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.rounded import rounded_box
 from obrell.core.paint.areas import Blurred
 from obrell.core.raster import blur as gaussian
-from obrell.core.raster.coverage import cover
-from obrell.core.raster.layers import Box, Mask
+from obrell.core.raster.coverage import rasterise
+from obrell.core.raster.layers import Coverage, PixelBox
 from obrell.core.render.cache import PixelCache
 
-BOX = Box(-40, -30, 260, 190)
+BOX = PixelBox(-40, -30, 260, 190)
 
 
 def truth(values, sigma):
@@ -35,12 +35,12 @@ def truth(values, sigma):
 
 def masks():
     pill = rounded_box(150, 60, (30,) * 4).transformed(Similarity(dx=100.3, dy=80.7))
-    yield "pill", cover(pill.rows, BOX)
+    yield "pill", rasterise(pill.rows, BOX)
     noise = np.random.default_rng(7).random((BOX.height, BOX.width)).astype(np.float32)
-    yield "noise", Mask(BOX, noise)
+    yield "noise", Coverage(BOX, noise)
     lines = np.zeros((BOX.height, BOX.width), np.float32)
     lines[::37] = 1
-    yield "lines", Mask(BOX, lines)
+    yield "lines", Coverage(BOX, lines)
 
 
 @pytest.mark.parametrize("sigma", [0.25, 0.5, 1, 2, 2.79, 2.8, 4.2, 5.59, 8, 13.7, 25, 60])
@@ -54,7 +54,7 @@ def test_a_tile_has_the_bytes_of_the_whole():
     mask = next(masks())[1]
     for sigma in (3.0, 20.0):
         whole = gaussian.blur(mask, sigma, BOX).values
-        tile = Box(13, 21, 90, 77)
+        tile = PixelBox(13, 21, 90, 77)
         part = gaussian.blur(mask, sigma, tile).values
         y, x = tile.top - BOX.top, tile.left - BOX.left
         assert np.array_equal(part, whole[y : y + tile.height, x : x + tile.width])
@@ -62,7 +62,7 @@ def test_a_tile_has_the_bytes_of_the_whole():
 
 def test_a_very_wide_blur_on_an_enlarged_stage_stays_true():
     path = rounded_box(1200, 500, (0,) * 4).transformed(Similarity(dx=700, dy=300))
-    got = Blurred(path, 200.0).over(Box(0, 0, 700, 650), PixelCache(0)).values
+    got = Blurred(path, 200.0).over(PixelBox(0, 0, 700, 650), PixelCache(0)).values
     down, across = np.zeros((1, 650)), np.zeros((1, 1400))
     down[:, 50:550] = 1
     across[:, 100:1300] = 1

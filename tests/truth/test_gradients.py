@@ -10,10 +10,10 @@ from obrell.core.colour.spaces import from_hex, from_oklab, to_oklab
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.paint.fills import pigment
 from obrell.core.raster import blend
-from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.raster.layers import Coverage, Layer, PixelBox
 from obrell.core.values.paints import Conic, Linear, Radial, Stop
 
-BOX = Box(0, 0, 90, 70)
+BOX = PixelBox(0, 0, 90, 70)
 LOCAL = Rect(-30, -20, 30, 20)
 PLACES = [Similarity(1.0, 0, 45, 35), Similarity(1.5, 30, 40, 33), Similarity(0.8, -115, 50, 30)]
 STOPS = (
@@ -25,7 +25,7 @@ STOPS = (
 
 def painted(fill, place):
     target = Layer.clear(BOX)
-    whole = Mask(BOX, np.ones((BOX.height, BOX.width), np.float32))
+    whole = Coverage(BOX, np.ones((BOX.height, BOX.width), np.float32))
     blend.paint(target, whole, pigment(fill, LOCAL, place), 1.0, 0)
     return target.planes
 

@@ -16,7 +16,7 @@ from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.rounded import ellipse, rounded_box
 from obrell.core.paint.fills import texture_field
 from obrell.core.raster.distance import distance, distances
-from obrell.core.raster.layers import Box as DeviceBox
+from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.noise import textured
 from obrell.core.raster.relief import INSIDE, Relief, lit
 from obrell.core.shapes import Box, Round
@@ -25,7 +25,7 @@ from obrell.core.values.paints import Ramp, Solid, Stop, Texture
 from tests.making import layer, part, resolved
 
 STRAIGHT = TONES["straight"].table()
-WHOLE = DeviceBox(0, 0, 100, 100)
+WHOLE = PixelBox(0, 0, 100, 100)
 
 
 def box_distance(x, y, half_width, half_height, radius):
@@ -88,7 +88,7 @@ def test_a_glow_reaches_its_height_on_a_ridge():
 def test_distance_does_not_depend_on_the_rectangle_asked_for():
     path = ellipse(60, 34).transformed(Similarity(turn=20, dx=50.3, dy=49.6))
     whole = distance(path.rows, WHOLE, 20).values
-    tile = DeviceBox(33, 41, 71, 60)
+    tile = PixelBox(33, 41, 71, 60)
     assert np.array_equal(distance(path.rows, tile, 20).values, whole[41:61, 33:72])
 
 
@@ -228,7 +228,7 @@ def test_a_texture_as_relief_is_lit_by_its_own_slope(pattern):
     fill = Texture(pattern=pattern, scale=6, seed=4)
     (a, b, c, d, e, f), size = texture_field(fill, Rect(-30, -20, 30, 20), Similarity(dx=40, dy=30))
     moved = (a, b, c - (a + b) / 2, d, e, f - (d + e) / 2)
-    z = 1.5 * textured(pattern, moved, size, 4, DeviceBox(12, 12, 69, 49)).values.astype(float)
+    z = 1.5 * textured(pattern, moved, size, 4, PixelBox(12, 12, 69, 49)).values.astype(float)
     sx = (z[:-1, 1:] + z[1:, 1:] - z[:-1, :-1] - z[1:, :-1]) / 2
     sy = (z[1:, :-1] + z[1:, 1:] - z[:-1, :-1] - z[:-1, 1:]) / 2
     lx, ly, lz = towards(Lamp(0, 40))

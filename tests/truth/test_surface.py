@@ -14,9 +14,8 @@ from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.rounded import ellipse, rounded_box
 from obrell.core.geometry.sweep import swept
 from obrell.core.raster.blur import blur
-from obrell.core.raster.coverage import cover
-from obrell.core.raster.layers import Box as DeviceBox
-from obrell.core.raster.layers import Mask as Coverage
+from obrell.core.raster.coverage import rasterise
+from obrell.core.raster.layers import Coverage, PixelBox
 from obrell.core.raster.noise import PATTERNS, textured
 from obrell.core.render.changes import changed_box
 from obrell.core.render.compose import Frame
@@ -25,11 +24,11 @@ from obrell.core.values.paints import Conic, Linear, Solid, Stop, Texture
 from tests.making import layer, part, resolved, solid
 from tests.truth.test_chromium import ours, shot
 
-BIG = DeviceBox(0, 0, 256, 256)
+BIG = PixelBox(0, 0, 256, 256)
 
 
 def area(path):
-    return cover(path.rows, DeviceBox(-200, -200, 200, 200)).values.sum(dtype=np.float64)
+    return rasterise(path.rows, PixelBox(-200, -200, 200, 200)).values.sum(dtype=np.float64)
 
 
 def test_what_is_swept_is_the_shape_and_its_width_across_the_way():
@@ -44,17 +43,17 @@ def test_what_is_swept_is_the_shape_and_its_width_across_the_way():
 @pytest.mark.parametrize("way", [(30, 0), (3, 7), (-5, -2), (0.3, 0.1)])
 def test_a_swept_disc_is_a_capsule_and_a_swept_ring_leaves_what_its_hole_never_leaves(way):
     """To some levels at eight times the size, where the edge of the hole runs along the way."""
-    box, large = DeviceBox(-420, -420, 420, 420), Similarity(scale=8)
+    box, large = PixelBox(-420, -420, 420, 420), Similarity(scale=8)
     length, turn = math.hypot(*way), math.degrees(math.atan2(way[1], way[0]))
     place = Similarity(turn=turn, dx=way[0] / 2, dy=way[1] / 2)
     capsule = rounded_box(length + 40, 40, (20.0,) * 4).transformed(place)
-    want = cover(capsule.transformed(large).rows, box).values
-    got = cover(swept(ellipse(40, 40), *way).transformed(large).rows, box).values
+    want = rasterise(capsule.transformed(large).rows, box).values
+    got = rasterise(swept(ellipse(40, 40), *way).transformed(large).rows, box).values
     assert np.abs(got - want).max() < 0.5 / 255
     hole = ellipse(26, 26)
     never = combined("intersection", (hole, hole.transformed(Similarity(dx=way[0], dy=way[1]))))
-    ring = cover(swept(Ring(outer=20, inner=13).path(), *way).transformed(large).rows, box).values
-    inner = cover(never.transformed(large).rows, box).values if length < 13 else 0
+    ring = rasterise(swept(Ring(outer=20, inner=13).path(), *way).transformed(large).rows, box).values
+    inner = rasterise(never.transformed(large).rows, box).values if length < 13 else 0
     assert np.abs(ring - (want - inner)).max() < 4.0 / 255
 
 
@@ -63,7 +62,7 @@ def test_a_star_is_swept_as_the_union_of_many_copies():
     copies = np.zeros((400, 400), np.float32)
     for step in range(61):
         moved = star.transformed(Similarity(dx=20 * step / 60, dy=16 * step / 60))
-        copies = np.maximum(copies, cover(moved.rows, DeviceBox(-200, -200, 200, 200)).values)
+        copies = np.maximum(copies, rasterise(moved.rows, PixelBox(-200, -200, 200, 200)).values)
     assert 1 <= area(swept(star, 20, 16)) / copies.sum(dtype=np.float64) < 1.025
 
 
@@ -101,11 +100,11 @@ def test_a_crescent_is_the_shape_without_itself_moved():
 def test_sheen_is_the_squared_difference_of_two_blurred_copies():
     sheen = Sheen(id="e1", distance=6, blur=8, opacity=1.0)
     got = layer(resolved(part(Box(width=40, height=30), sheen))).planes[3]
-    box = DeviceBox(0, 0, 80, 60)
+    box = PixelBox(0, 0, 80, 60)
     copies = []
     for dy in (-6, 6):
         path = rounded_box(40, 30, (0,) * 4).transformed(Similarity(dx=40, dy=30 + dy))
-        copies.append(blur(cover(path.rows, box.grown(40)), 4.0, box).values)
+        copies.append(blur(rasterise(path.rows, box.grown(40)), 4.0, box).values)
     want = (copies[0] - copies[1]) ** 2
     inside = (slice(16, 44), slice(21, 59))
     assert np.abs(got[inside] - want[inside]).max() < 0.004
@@ -114,7 +113,7 @@ def test_sheen_is_the_squared_difference_of_two_blurred_copies():
 def test_a_blurred_part_is_its_blurred_picture():
     sharp = layer(resolved(part(Box(width=30, height=20, radius=4), solid("#c04020")))).planes
     soft = layer(resolved(part(Box(width=30, height=20, radius=4), solid("#c04020"), Blur(id="e2", radius=6)))).planes
-    box = DeviceBox(0, 0, 80, 60)
+    box = PixelBox(0, 0, 80, 60)
     for got, plane in zip(soft, sharp, strict=True):
         want = blur(Coverage(box, np.ascontiguousarray(plane)), 3.0, box).values
         assert np.abs(got - want).max() < 2e-3
@@ -161,7 +160,7 @@ def test_textures_have_a_middle_mean_are_the_same_for_a_seed_and_at_every_tile(p
     whole = textured(pattern, field, size, 3, BIG).values
     assert 0.2 < whole.mean() < 0.75
     assert whole.std() > 0.03
-    tile = DeviceBox(37, 90, 150, 131)
+    tile = PixelBox(37, 90, 150, 131)
     assert np.array_equal(textured(pattern, field, size, 3, tile).values, whole[90:131, 37:150])
     if pattern not in ("dots", "lines"):
         assert not np.array_equal(textured(pattern, field, size, 4, BIG).values, whole)
@@ -187,7 +186,7 @@ def test_brushed_lines_run_one_way_and_lathe_lines_around():
 
 def test_a_texture_shows_the_same_places_at_every_density():
     one = textured("stone", (1 / 16, 0, 0, 0, 1 / 16, 0), 16, 5, BIG).values
-    fine = textured("stone", (1 / 32, 0, 0, 0, 1 / 32, 0), 32, 5, DeviceBox(0, 0, 512, 512)).values
+    fine = textured("stone", (1 / 32, 0, 0, 0, 1 / 32, 0), 32, 5, PixelBox(0, 0, 512, 512)).values
     down = fine.reshape(256, 2, 256, 2).mean(axis=(1, 3))
     assert np.corrcoef(one.ravel(), down.ravel())[0, 1] > 0.97
 
@@ -232,7 +231,7 @@ def test_a_shared_fill_is_redrawn_when_its_group_changes():
         return resolved(one, part(Box(width=10, height=10), paint, x=x, y=30, within="p3"), part(Group()))
 
     old, new = shown(50), shown(60)
-    box = changed_box(old, new, Frame(1.0, DeviceBox(0, 0, 80, 60)))
+    box = changed_box(old, new, Frame(1.0, PixelBox(0, 0, 80, 60)))
     assert box.left <= 15
 
 

@@ -36,7 +36,7 @@ def create_app(database: Path, compilation: Compilation | None = None) -> FastAP
     app.state.parcels = Parcels()
     app.state.turns = Semaphore(EDITS_AT_ONCE)
     app.state.memory = Memory(bound_from_environment())
-    app.state.deliveries = deliveries.Deliveries(app.state.memory.gate)
+    app.state.deliveries = deliveries.Deliveries(app.state.memory)
     for module in (lost, wall, bench, bringing, looks, live, pictures, colours, deliveries, preparing):
         app.include_router(module.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")

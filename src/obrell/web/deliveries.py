@@ -27,12 +27,12 @@ from obrell.core.edit.typed import number_from
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, Stopped
 from obrell.core.formats import FORMATS
 from obrell.core.values.fields import Live
-from obrell.store.kits import Kits, Lost, Stored
+from obrell.store.kits import Lost, Stored
 from obrell.web.commands import GROUNDS
-from obrell.web.memory import Gate
+from obrell.web.memory import Memory
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
-from obrell.web.services import Form, kits_of
+from obrell.web.services import Form, cache_of, kits_of
 
 router = APIRouter()
 OFFERED = ("1", "1.5", "2", "3", "4")
@@ -82,8 +82,8 @@ class Delivery:
 class Deliveries:
     """All deliveries of this process."""
 
-    def __init__(self, gate: Gate) -> None:
-        self._gate = gate
+    def __init__(self, memory: Memory) -> None:
+        self._memory = memory
         self._all: dict[str, Delivery] = {}
         remove_left_behind()
         self._folder = tempfile.TemporaryDirectory(prefix=f"{PREFIX}{os.getpid()}-")
@@ -103,7 +103,7 @@ class Deliveries:
                 old.archive.unlink(missing_ok=True)
                 del self._all[old.id]
             self._all[name] = delivery
-        threading.Thread(target=_run, args=[delivery, self._gate], daemon=True).start()
+        threading.Thread(target=_run, args=[delivery, self._memory], daemon=True).start()
         return delivery
 
     def close(self) -> None:
@@ -127,7 +127,7 @@ def remove_left_behind() -> None:
             shutil.rmtree(folder, ignore_errors=True)
 
 
-def _run(delivery: Delivery, gate: Gate) -> None:
+def _run(delivery: Delivery, memory: Memory) -> None:
     def looking(name: str) -> bool:
         delivery.now = f"looking at {name}"
         return not delivery.stop
@@ -137,12 +137,12 @@ def _run(delivery: Delivery, gate: Gate) -> None:
         return not delivery.stop
 
     try:
-        planned = plan(delivery.kit, delivery.controls, delivery.order, looking)
+        planned = plan(delivery.kit, delivery.controls, delivery.order, looking, memory.cache)
         if not planned.files:
             raise Refused(" ".join(one.words for one in planned.left_out) or "There is nothing to deliver.")
         delivery.total, delivery.began = len(planned.files), time.monotonic()
         with delivery.archive.open("wb") as target:
-            delivery.left_out += bundle(delivery.kit, planned, target, progress, gate.room)
+            delivery.left_out += bundle(delivery.kit, planned, target, progress, memory.gate.room)
         delivery.done = True
         return
     except Stopped as error:
@@ -168,7 +168,7 @@ def deliver(request: Request, kit: str, control: Annotated[str, Query()] = "") -
         "chosen": [f"{d:g}" for d in order.densities], "one": control, "grounds": GROUNDS,
         "formats": FORMATS.values(),
     }  # fmt: skip
-    return page(request, "deliver.html", context | _listed(kits, kit, order))
+    return page(request, "deliver.html", context | _listed(request, kit, order))
 
 
 @router.get("/kits/{kit}/deliver/files")
@@ -177,7 +177,7 @@ def listed(request: Request, kit: str) -> HTMLResponse:
     kits = kits_of(request)
     context: dict[str, Any] = {"kit": kits.index(kit)}
     try:
-        context |= _listed(kits, kit, order_of(request.query_params))
+        context |= _listed(request, kit, order_of(request.query_params))
     except Refused as error:
         context |= {"rows": [], "examples": [], "count": 0, "problem": str(error), "left_out": ()}
     return page(request, "_files.html", context)
@@ -189,7 +189,7 @@ def start(request: Request, kit: str, form: Form) -> HTMLResponse:
     kits = kits_of(request)
     order = order_of(form)
     settings = kits.index(kit).settings()
-    controls, left_out = _readable(kits, kit, order)
+    controls, left_out = _readable(kits.shelf(kit), order)
     return _progress(request, _of(request).start(settings, controls, order, left_out))
 
 
@@ -254,14 +254,16 @@ def order_of(form: FormData | QueryParams) -> Order:
     return read_order(values)
 
 
-def _listed(kits: Kits, kit: str, order: Order) -> dict[str, Any]:
-    stored = {s.control.id: s for s in kits.controls(kit)}
-    controls, lost = _readable(kits, kit, order)
+def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
+    kits = kits_of(request)
+    shelf = kits.shelf(kit)
+    stored = {found.control.id: found for found in shelf if isinstance(found, Stored)}
+    controls, lost = _readable(shelf, order)
     if not controls:
         problem = "" if lost else "This kit has no controls to deliver yet."
         return {"rows": [], "examples": [], "count": 0, "problem": problem, "left_out": lost}
     index_hash = kits.index_hash(kit)
-    planned = plan(kits.index(kit).settings(), controls, order)
+    planned = plan(kits.index(kit).settings(), controls, order, cache=cache_of(request))
     files = planned.files
     rows: dict[str, list[dict[str, Any]]] = {}
     for file in files:
@@ -281,9 +283,8 @@ def _listed(kits: Kits, kit: str, order: Order) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _readable(kits: Kits, kit: str, order: Order) -> tuple[tuple[Control, ...], tuple[LeftOut, ...]]:
+def _readable(shelf: list[Stored | Lost], order: Order) -> tuple[tuple[Control, ...], tuple[LeftOut, ...]]:
     """The controls that are ordered, and those of them that cannot be read."""
-    shelf = kits.shelf(kit)
     controls = tuple(found.control for found in shelf if isinstance(found, Stored))
     lost = (found for found in shelf if isinstance(found, Lost) and (not order.controls or found.id in order.controls))
     chosen = tuple(one for one in controls if not order.controls or one.id in order.controls)

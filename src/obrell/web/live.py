@@ -25,21 +25,22 @@ from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.snapping import Snap
 from obrell.core.errors import ObrellError
 from obrell.core.findings.false_colours import false_colours
-from obrell.core.raster.layers import NO_BOX, Box
+from obrell.core.raster.layers import NO_BOX, PixelBox
+from obrell.core.render.cache import PixelCache
 from obrell.core.render.changes import changed_box
 from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.values.base import Value
 from obrell.store.kits import Kits
 from obrell.web.parcels import View, difference
 from obrell.web.scene import around_of, gradient_scene, parts_of
-from obrell.web.services import kits_of, rooms_of
+from obrell.web.services import cache_of, kits_of, rooms_of
 
 router = APIRouter()
 log = logging.getLogger(__name__)
 MAX_MESSAGE = 2_000_000
 
 
-class Wish(Value):
+class FrameRequest(Value):
     """What a window wants to see: the control with an edit that is not saved, at a density, over a
     box of device pixels; ``exact`` for the very picture that will be delivered."""
 
@@ -56,17 +57,19 @@ class Wish(Value):
     opened: Annotated[str, Field(max_length=100)] = ""
     """A part and its effect that is open, as ``part/effect``: where its gradient lies is told."""
 
-    def box(self) -> Box:
-        return Box(self.left, self.top, self.left + self.width, self.top + self.height)
+    def box(self) -> PixelBox:
+        return PixelBox(self.left, self.top, self.left + self.width, self.top + self.height)
 
 
 @dataclass(slots=True)
-class Shown:
+class LastFrame:
     """What the window shows now, so that only what changes is sent."""
 
     frame: Frame | None = None
     exact: bool = False
     resolved: Resolved | None = None
+    cache: PixelCache = field(default_factory=PixelCache)
+    """What was drawn, for whatever is drawn next."""
     scene: View = field(default_factory=lambda: View({}, {}))
     """What was told of the parts and what is around them."""
 
@@ -102,7 +105,7 @@ async def live(window: WebSocket, kit: str, control: str) -> None:
 
 
 async def _paint(window: WebSocket, kits: Kits, kit: str, control: str, slot: Slot) -> None:
-    shown = Shown()
+    shown = LastFrame(cache=cache_of(window))
     while True:
         await slot.news.wait()
         slot.news.clear()
@@ -114,11 +117,11 @@ async def _paint(window: WebSocket, kits: Kits, kit: str, control: str, slot: Sl
                 return
 
 
-def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes:
+def answer(kits: Kits, kit: str, control: str, text: str, shown: LastFrame) -> bytes:
     """The bytes that answer one wish; what goes wrong is said in the header."""
     seq = -1
     try:
-        wish = Wish.model_validate_json(text)
+        wish = FrameRequest.model_validate_json(text)
         seq = wish.seq
         index = kits.index(kit)
         stored = kits.control(kit, control).control
@@ -137,7 +140,7 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
 
 
 def drawn(
-    wish: Wish, index: KitSettings, control: Control, shown: Shown, snaps: Sequence[Snap]
+    wish: FrameRequest, index: KitSettings, control: Control, shown: LastFrame, snaps: Sequence[Snap]
 ) -> bytes:  # fmt: skip
     resolved = resolve(index, control)
     whole = canvas_box(resolved, wish.density) if wish.exact else wish.box()
@@ -145,7 +148,7 @@ def drawn(
     dirty = whole
     if shown.resolved is not None and shown.frame == frame and shown.exact == wish.exact:
         dirty = changed_box(shown.resolved, resolved, frame)
-    pixels = b"" if dirty.empty else draw(resolved, frame, only=dirty).tobytes()
+    pixels = b"" if dirty.empty else draw(resolved, frame, shown.cache, dirty).tobytes()
     shown.frame, shown.exact, shown.resolved = frame, wish.exact, resolved
     box = NO_BOX if dirty.empty else dirty
     header = {
@@ -159,7 +162,7 @@ def drawn(
     return _packed(header, pixels)
 
 
-def _told(shown: Shown, scene: View) -> dict[str, Any]:
+def _told(shown: LastFrame, scene: View) -> dict[str, Any]:
     """What of the scene differs from what the window was told last."""
     told, shown.scene = difference(shown.scene, scene), scene
     return {"facts": told["facts"], "lists": told["lists"]}

@@ -17,8 +17,8 @@ from obrell.core.effects import EFFECTS
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import number
 from obrell.core.paint.fills import straightened
-from obrell.core.render.compose import painted_bounds
 from obrell.core.render.picture import device
+from obrell.core.scene.reach import painted_bounds
 from obrell.core.shelf import GRADIENTS, SHIPPED
 from obrell.core.values.fields import Id, Name
 from obrell.store.kits import Stored

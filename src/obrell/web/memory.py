@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 
 from obrell.core.kept import forget
-from obrell.core.render.compose import SHARED
+from obrell.core.render.cache import PixelCache
 
 USUAL_MEGABYTES = 1000
 """The bound when ``OBRELL_MEMORY`` does not say another."""
@@ -57,7 +57,8 @@ class Memory:
 
     def __init__(self, megabytes: int) -> None:
         self.bound = max(LEAST_MEGABYTES, megabytes) << 20
-        SHARED.limit = int(self.bound * CACHE_SHARE)
+        self.cache = PixelCache(int(self.bound * CACHE_SHARE))
+        """What was drawn, for whatever is drawn next."""
         self.gate = Gate(int(self.bound * 0.3 / BYTES_PER_PIXEL))
         self._ended = threading.Event()
         threading.Thread(target=self._watch, daemon=True).start()
@@ -68,6 +69,7 @@ class Memory:
     def _watch(self) -> None:
         while not self._ended.wait(LOOKED_AT_S):
             if resident() > self.bound * TIGHT:
+                self.cache.clear()
                 let_go()
 
 
@@ -87,7 +89,6 @@ def resident() -> int:
 
 def let_go() -> None:
     """Everything that can be made again, and what the C library keeps of it."""
-    SHARED.clear()
     forget()
     gc.collect()
     with suppress(OSError, AttributeError):

@@ -19,9 +19,10 @@ from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.looks import UseVersion
 from obrell.core.edit.materials import LayMaterial
 from obrell.core.errors import NoSuchThing, ObrellError
-from obrell.core.raster.layers import Box
+from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.png import encode_quick
 from obrell.core.render.build_up import only, upto
+from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, draw
 from obrell.core.render.heat import heat
 from obrell.core.render.limits import MAX_SIDE_PX
@@ -30,7 +31,7 @@ from obrell.core.render.version import renderer_version
 from obrell.core.values.base import Value
 from obrell.store.kits import Kits
 from obrell.web.pages import block
-from obrell.web.services import gate_of, kits_of
+from obrell.web.services import cache_of, gate_of, kits_of
 
 router = APIRouter()
 Place = Annotated[int, Field(ge=-1_000_000, le=1_000_000)]
@@ -60,11 +61,11 @@ class Wanted(Value):
     width: Extent = 0
     height: Extent = 0
 
-    def box(self) -> Box | None:
+    def box(self) -> PixelBox | None:
         """The box of device pixels; None for all of the canvas."""
         if self.left is None:
             return None
-        return Box(self.left, self.top, self.left + max(1, self.width), self.top + max(1, self.height))
+        return PixelBox(self.left, self.top, self.left + max(1, self.width), self.top + max(1, self.height))
 
 
 @router.get("/pictures/{renderer}/{index}/{control}/{density}.png")
@@ -110,7 +111,7 @@ def _answered(
         shown, box = find(), wanted.box()
         pixels = box.area if box else shown.canvas.width * shown.canvas.height * density * density
         with gate_of(request).room(round(pixels)), patience(SECONDS):
-            content = _content(kits.index_by_hash(index), shown, density, wanted)
+            content = _content(kits.index_by_hash(index), shown, density, wanted, cache_of(request))
     except ObrellError as error:
         if not request.headers.get("accept", "").startswith("image/"):
             raise
@@ -119,7 +120,7 @@ def _answered(
     return Response(content, media_type="image/png", headers=FOR_EVER)
 
 
-def _content(kit: KitIndex, control: Control, density: float, wanted: Wanted) -> bytes:
+def _content(kit: KitIndex, control: Control, density: float, wanted: Wanted, cache: PixelCache) -> bytes:
     box, part, shown = wanted.box(), wanted.part, control
     if part:
         shown = _tried(shown, kit, part, wanted.lay, wanted.add, wanted.kept)
@@ -129,8 +130,8 @@ def _content(kit: KitIndex, control: Control, density: float, wanted: Wanted) ->
         resolved = resolved.ground_alone() if wanted.ground else resolved.standing()
     if wanted.hot and part and wanted.count and box is not None:
         before = resolve(kit, only(control, part, wanted.count - 1))
-        return _heat(before, resolved, Frame(density, box))
-    return _encoded(resolved, density, box, wanted.free)
+        return _heat(before, resolved, Frame(density, box), cache)
+    return _encoded(resolved, density, box, wanted.free, cache)
 
 
 def _tried(shown: Control, kit: KitIndex, part: str, lay: str, add: str, kept: int | None) -> Control:
@@ -143,14 +144,14 @@ def _tried(shown: Control, kit: KitIndex, part: str, lay: str, add: str, kept: i
     return AddEffect(part=part, effect=add).apply(shown, around) if add else shown
 
 
-def _encoded(resolved: Resolved, density: float, box: Box | None, free: bool) -> bytes:
+def _encoded(resolved: Resolved, density: float, box: PixelBox | None, free: bool, cache: PixelCache) -> bytes:
     if free and box is not None:
-        return encode_quick(draw(resolved, Frame(density, box)))
-    return encode_quick(picture(resolved, density, box))
+        return encode_quick(draw(resolved, Frame(density, box), cache))
+    return encode_quick(picture(resolved, density, box, cache))
 
 
-def _heat(before: Resolved, after: Resolved, frame: Frame) -> bytes:
-    return encode_quick(heat(draw(before, frame), draw(after, frame)))
+def _heat(before: Resolved, after: Resolved, frame: Frame, cache: PixelCache) -> bytes:
+    return encode_quick(heat(draw(before, frame, cache), draw(after, frame, cache)))
 
 
 def picture_address(index: str, control: str, density: float, **rest: object) -> str:

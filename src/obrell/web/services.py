@@ -12,6 +12,7 @@ from typing import Annotated
 from fastapi import Body, Depends, Request, WebSocket
 from starlette.datastructures import FormData
 
+from obrell.core.render.cache import PixelCache
 from obrell.store.kits import Kits, Sender
 from obrell.web.memory import Gate
 from obrell.web.parcels import Parcels
@@ -32,6 +33,12 @@ def gate_of(request: Request | WebSocket) -> Gate:
     """What lets drawings in."""
     gate: Gate = request.app.state.memory.gate
     return gate
+
+
+def cache_of(request: Request | WebSocket) -> PixelCache:
+    """What this application has drawn."""
+    cache: PixelCache = request.app.state.memory.cache
+    return cache
 
 
 def parcels_of(request: Request) -> Parcels:
@@ -65,4 +72,7 @@ Content = Annotated[bytes, Depends(_content)]
 Form = Annotated[FormData, Depends(_form)]
 """All fields of a form."""
 
-__all__ = ["Content", "Form", "Ident", "Sender", "Window", "gate_of", "kits_of", "parcels_of", "rooms_of", "turn_of"]
+__all__ = [
+    "Content", "Form", "Ident", "Sender", "Window", "cache_of", "gate_of", "kits_of", "parcels_of", "rooms_of",
+    "turn_of",
+]  # fmt: skip

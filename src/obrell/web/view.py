@@ -16,10 +16,10 @@ from obrell.core.findings import SEVERITIES, Finding, found_in
 from obrell.core.geometry.svgdata import number
 from obrell.core.kept import OfObject, remembered
 from obrell.core.paint.areas import touched
-from obrell.core.raster.layers import Box
+from obrell.core.raster.layers import PixelBox
 from obrell.core.render.build_up import build_steps, upto
-from obrell.core.render.compose import painted_bounds
 from obrell.core.render.picture import device
+from obrell.core.scene.reach import painted_bounds
 from obrell.core.scene.stands import stand_of
 from obrell.store.history import Step, Steps
 from obrell.store.kits import Kits, Stored
@@ -155,26 +155,26 @@ def _thumbs(seats: Seats, resolved: Resolved) -> dict[str, str]:
     }
 
 
-def _shape_box(resolved: Resolved, part: Part) -> Box:
+def _shape_box(resolved: Resolved, part: Part) -> PixelBox:
     """The device pixels of a part's shape at density 1, wherever it lies; no more than can be drawn."""
     box = _outer_box(resolved, part)
-    limit = Box(box.left, box.top, box.left + MAX_THUMB_PX, box.top + MAX_THUMB_PX)
+    limit = PixelBox(box.left, box.top, box.left + MAX_THUMB_PX, box.top + MAX_THUMB_PX)
     return box.meet(limit)
 
 
-_OUTER = OfObject[Box](8192)
+_OUTER = OfObject[PixelBox](8192)
 
 
-def _outer_box(resolved: Resolved, part: Part) -> Box:
+def _outer_box(resolved: Resolved, part: Part) -> PixelBox:
     """The device pixels of a part's shape at density 1."""
 
-    def made() -> Box:
+    def made() -> PixelBox:
         return touched(stand_of(resolved, part, 1.0).outline)
 
     return _OUTER.get(part, resolved.fit, made)
 
 
-def _query(box: Box) -> dict[str, int]:
+def _query(box: PixelBox) -> dict[str, int]:
     return {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
 
 

@@ -17,7 +17,8 @@ from obrell.core.formats import FORMATS, Format, Job, Options
 from obrell.core.geometry.plane import NOWHERE, Rect
 from obrell.core.geometry.svgdata import number
 from obrell.core.paint.areas import touched
-from obrell.core.raster.layers import NO_BOX, Box
+from obrell.core.raster.layers import NO_BOX, PixelBox
+from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import canvas_box
 from obrell.core.render.limits import check_region, fits
 from obrell.core.render.picture import device, ink, picture
@@ -40,7 +41,7 @@ class File:
     """Whether it shows what the control stands on."""
 
     @property
-    def pixels(self) -> Box:
+    def pixels(self) -> PixelBox:
         """Where it lies on the device grid of its density."""
         return self.job.pixels
 
@@ -65,7 +66,10 @@ Look = Callable[[str], bool]
 """Told the name of each control before it is looked at; answers whether to go on."""
 
 
-def plan(kit: KitSettings, controls: tuple[Control, ...], order: Order, look: Look = lambda _: True) -> Plan:
+def plan(
+    kit: KitSettings, controls: tuple[Control, ...], order: Order, look: Look = lambda _: True,
+    cache: PixelCache | None = None,
+) -> Plan:  # fmt: skip
     """What a delivery will make. A control that cannot be drawn, a picture that would be too large and a name that
     is taken are left out, with words; the rest goes on. Raises ``Refused`` when no control is chosen, ``Stopped``
     when ``look`` says so."""
@@ -74,7 +78,7 @@ def plan(kit: KitSettings, controls: tuple[Control, ...], order: Order, look: Lo
         raise Refused("No control is chosen: a delivery needs at least one.")
     if order.trimmed:
         order.step()
-    making = _Making(kit, order)
+    making = _Making(kit, order, PixelCache() if cache is None else cache)
     for control in chosen:
         if not look(control.name):
             raise Stopped("The delivery was stopped; no archive was kept.")
@@ -85,8 +89,8 @@ def plan(kit: KitSettings, controls: tuple[Control, ...], order: Order, look: Lo
 class _Making:
     """A plan under way; files by their names, upper and lower case alike."""
 
-    def __init__(self, kit: KitSettings, order: Order) -> None:
-        self._kit, self._order = kit, order
+    def __init__(self, kit: KitSettings, order: Order, cache: PixelCache) -> None:
+        self._kit, self._order, self._cache = kit, order, cache
         self.files: dict[str, File] = {}
         self._collisions: set[tuple[str, str]] = set()
         self.left_out: list[LeftOut] = []
@@ -94,7 +98,7 @@ class _Making:
     def add(self, control: Control) -> None:
         try:
             resolved = resolve(self._kit, control)
-            box = delivered_box(resolved, self._order)
+            box = delivered_box(resolved, self._order, self._cache)
         except ObrellError as error:
             self.left_out.append(LeftOut(control.name, str(error)))
             return
@@ -123,7 +127,7 @@ class _Making:
             self._collides(name, first.resolved.control, control)
             return
         shown = resolved.standing() if order.ground else resolved
-        job = Job(shown, box, pixels, density, order.densities[-1])
+        job = Job(shown, box, pixels, density, order.densities[-1], self._cache)
         options = order.options_of(form.kind)
         self.files[name.lower()] = File(name, control.id, REST, form, job, options, resolved, order.ground)
 
@@ -139,7 +143,7 @@ class _Making:
         self.left_out.append(LeftOut(second.name, words))
 
 
-def delivered_box(resolved: Resolved, order: Order) -> Rect:
+def delivered_box(resolved: Resolved, order: Order, cache: PixelCache | None = None) -> Rect:
     """The logical box of a control's files: its canvas, or the ink at every density asked, plus the
     margin, grown outward to whole steps (``rendering.md``, coverage)."""
     canvas = resolved.control.canvas
@@ -150,7 +154,7 @@ def delivered_box(resolved: Resolved, order: Order) -> Rect:
     for density in order.densities:
         if not fits(canvas_box(resolved, density)):
             continue
-        found = ink(picture(resolved, density))
+        found = ink(picture(resolved, density, cache=cache))
         if found is not None:
             around = around.union(Rect(*(v / density for v in (found.left, found.top, found.right, found.bottom))))
     if around.empty:
@@ -163,7 +167,7 @@ def delivered_box(resolved: Resolved, order: Order) -> Rect:
     )  # fmt: skip
 
 
-def body_box(resolved: Resolved, density: float) -> Box:
+def body_box(resolved: Resolved, density: float) -> PixelBox:
     """Around the shapes of all shown parts, effects not counted, in device pixels of the canvas."""
     canvas = canvas_box(resolved, density)
     box = NO_BOX

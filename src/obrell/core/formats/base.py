@@ -8,7 +8,8 @@ from typing import ClassVar
 
 from obrell.core.document.resolve import Resolved
 from obrell.core.geometry.plane import Rect
-from obrell.core.raster.layers import Box
+from obrell.core.raster.layers import PixelBox
+from obrell.core.render.cache import PixelCache
 from obrell.core.values.base import Value
 
 
@@ -18,10 +19,12 @@ class Job:
 
     shown: Resolved
     box: Rect
-    pixels: Box
+    pixels: PixelBox
     density: float
     embedded: float
     """The density of pictures in a file that is scalable itself."""
+    cache: PixelCache | None = None
+    """What was drawn for other files, kept."""
 
 
 class Options(Value):

@@ -19,26 +19,26 @@ from obrell.core.paint.lookup import Lookup
 from obrell.core.raster import along as ways
 from obrell.core.raster import blur as gaussian
 from obrell.core.raster import shares
-from obrell.core.raster.coverage import cover
+from obrell.core.raster.coverage import rasterise
 from obrell.core.raster.distance import distances
 from obrell.core.raster.falloff import faded, toned
-from obrell.core.raster.layers import Box, Mask
+from obrell.core.raster.layers import Coverage, PixelBox
 from obrell.core.raster.noise import textured
 from obrell.core.raster.relief import Relief, lit
 
-Pair = tuple[Mask, Mask]
+Pair = tuple[Coverage, Coverage]
 FAR = 1 << 31
-EVERYWHERE = Box(-FAR, -FAR, FAR, FAR)
+EVERYWHERE = PixelBox(-FAR, -FAR, FAR, FAR)
 
 
 class Made(Protocol):
     """What is made of areas, kept as long as there is room."""
 
-    def over(self, area: Area, box: Box) -> Mask:
+    def over(self, area: Area, box: PixelBox) -> Coverage:
         """An area's coverage over a box."""
         ...
 
-    def both(self, twins: Twins, box: Box) -> Pair:
+    def both(self, twins: Twins, box: PixelBox) -> Pair:
         """Two masks that are made together."""
         ...
 
@@ -51,18 +51,18 @@ class Area(ABC):
 
     @property
     @abstractmethod
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         """Device px outside of which it is nothing."""
 
     @abstractmethod
-    def over(self, box: Box, made: Made) -> Mask:
+    def over(self, box: PixelBox, made: Made) -> Coverage:
         """Its coverage over a box."""
 
 
-def touched(path: Path) -> Box:
+def touched(path: Path) -> PixelBox:
     """The device px that a path touches."""
     bounds = path.hull()
-    return Box.around(bounds.left, bounds.top, bounds.right, bounds.bottom)
+    return PixelBox.around(bounds.left, bounds.top, bounds.right, bounds.bottom)
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,11 +72,11 @@ class Filled(Area):
     path: Path
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return touched(self.path)
 
-    def over(self, box: Box, made: Made) -> Mask:
-        return cover(self.path.rows, box)
+    def over(self, box: PixelBox, made: Made) -> Coverage:
+        return rasterise(self.path.rows, box)
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,14 +88,14 @@ class Spilled(Area):
     kept: ClassVar[bool] = False
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return touched(self.spilled)
 
     @property
     def spilled(self) -> Path:
         return grown(self.path, self.by)
 
-    def over(self, box: Box, made: Made) -> Mask:
+    def over(self, box: PixelBox, made: Made) -> Coverage:
         return made.over(Filled(self.spilled), box)
 
 
@@ -106,11 +106,11 @@ class Whole(Area):
     path: Path
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return touched(self.path)
 
-    def over(self, box: Box, made: Made) -> Mask:
-        return Mask(box, np.ones((box.height, box.width), np.float32))
+    def over(self, box: PixelBox, made: Made) -> Coverage:
+        return Coverage(box, np.ones((box.height, box.width), np.float32))
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,22 +121,22 @@ class Blurred(Area):
     deviation: float
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return touched(self.path).grown(gaussian.reach_px(self.deviation))
 
-    def over(self, box: Box, made: Made) -> Mask:
+    def over(self, box: PixelBox, made: Made) -> Coverage:
         if self.deviation <= 0:
             return made.over(Filled(self.path), box)
         return _blurred(self.path, self.deviation, box)
 
 
-def _blurred(path: Path, deviation: float, box: Box) -> Mask:
+def _blurred(path: Path, deviation: float, box: PixelBox) -> Coverage:
     """A very wide blur, as on an enlarged stage, is made on a coarser grid: what it shows is smoother than that grid
     can tell."""
     factor = gaussian.coarsening(deviation)
     if factor == 1:
         source = touched(path).meet(box.grown(gaussian.support_px(deviation)))
-        return gaussian.blur(cover(path.rows, source), deviation, box)
+        return gaussian.blur(rasterise(path.rows, source), deviation, box)
     small = path.transformed(Similarity(scale=1 / factor))
     rest = gaussian.rest_after(deviation, factor)
     return gaussian.enlarged(_blurred(small, rest, gaussian.coarse_box(box, factor)), factor, box)
@@ -151,10 +151,10 @@ class Within(Area):
     kept: ClassVar[bool] = False
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return touched(self.path)
 
-    def over(self, box: Box, made: Made) -> Mask:
+    def over(self, box: PixelBox, made: Made) -> Coverage:
         return made.over(self.area, box)
 
 
@@ -165,11 +165,11 @@ class Inverse(Area):
     area: Area
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return EVERYWHERE
 
-    def over(self, box: Box, made: Made) -> Mask:
-        return Mask(box, np.float32(1) - made.over(self.area, box).values)
+    def over(self, box: PixelBox, made: Made) -> Coverage:
+        return Coverage(box, np.float32(1) - made.over(self.area, box).values)
 
 
 @dataclass(frozen=True, slots=True)
@@ -180,10 +180,10 @@ class Toned(Area):
     table: Lookup
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return self.area.extent
 
-    def over(self, box: Box, made: Made) -> Mask:
+    def over(self, box: PixelBox, made: Made) -> Coverage:
         return toned(made.over(self.area, box), self.table.values)
 
 
@@ -197,12 +197,12 @@ class Stretched(Area):
     kept: ClassVar[bool] = False
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return self.area.extent
 
-    def over(self, box: Box, made: Made) -> Mask:
+    def over(self, box: PixelBox, made: Made) -> Coverage:
         values = made.over(self.area, box).values * np.float32(self.gain) + np.float32(self.offset)
-        return Mask(box, values.clip(0, 1))
+        return Coverage(box, values.clip(0, 1))
 
 
 @dataclass(frozen=True, slots=True)
@@ -213,11 +213,11 @@ class Constant(Area):
     kept: ClassVar[bool] = False
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return EVERYWHERE
 
-    def over(self, box: Box, made: Made) -> Mask:
-        return Mask(box, np.full((box.height, box.width), self.value, np.float32))
+    def over(self, box: PixelBox, made: Made) -> Coverage:
+        return Coverage(box, np.full((box.height, box.width), self.value, np.float32))
 
 
 @dataclass(frozen=True, slots=True)
@@ -229,11 +229,11 @@ class Folds(Area):
     kept: ClassVar[bool] = False
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return self.one.extent.join(self.other.extent)
 
-    def over(self, box: Box, made: Made) -> Mask:
-        return Mask(box, np.square(made.over(self.one, box).values - made.over(self.other, box).values))
+    def over(self, box: PixelBox, made: Made) -> Coverage:
+        return Coverage(box, np.square(made.over(self.one, box).values - made.over(self.other, box).values))
 
 
 @dataclass(frozen=True, slots=True)
@@ -246,10 +246,10 @@ class Inside(Area):
     kept: ClassVar[bool] = False
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return self.shape.extent
 
-    def over(self, box: Box, made: Made) -> Mask:
+    def over(self, box: PixelBox, made: Made) -> Coverage:
         return shares.inside(made.over(self.area, box), made.over(self.shape, box), rest=self.rest)
 
 
@@ -262,10 +262,10 @@ class Outside(Area):
     kept: ClassVar[bool] = False
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return self.area.extent
 
-    def over(self, box: Box, made: Made) -> Mask:
+    def over(self, box: PixelBox, made: Made) -> Coverage:
         own = made.over(self.shape, self.shape.extent.meet(box))
         return shares.outside(made.over(self.area, box), own)
 
@@ -280,10 +280,10 @@ class Textured(Area):
     seed: int
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return EVERYWHERE
 
-    def over(self, box: Box, made: Made) -> Mask:
+    def over(self, box: PixelBox, made: Made) -> Coverage:
         return textured(self.pattern, self.way, self.size, self.seed, box)
 
 
@@ -303,7 +303,7 @@ class Twins(ABC):
         return Twin(self, 1)
 
     @abstractmethod
-    def over(self, box: Box, made: Made) -> Pair:
+    def over(self, box: PixelBox, made: Made) -> Pair:
         """Both over a box."""
 
 
@@ -316,10 +316,10 @@ class Twin(Area):
     kept: ClassVar[bool] = False
 
     @property
-    def extent(self) -> Box:
+    def extent(self) -> PixelBox:
         return touched(self.of.path).grown(self.of.margin)
 
-    def over(self, box: Box, made: Made) -> Mask:
+    def over(self, box: PixelBox, made: Made) -> Coverage:
         return made.both(self.of, box)[self.number]
 
 
@@ -333,7 +333,7 @@ class Faded(Twins):
     reach: float
     curve: Lookup
 
-    def over(self, box: Box, made: Made) -> Pair:
+    def over(self, box: PixelBox, made: Made) -> Pair:
         field = distances(self.path.rows, box, self.reach + 2)[1]
         return faded(field, box, self.way, self.reach, self.curve.values)
 
@@ -345,13 +345,13 @@ class Rough:
     texture: Textured
     depth: float
 
-    def heights(self, box: Box) -> Mask:
+    def heights(self, box: PixelBox) -> Coverage:
         """How far it rises above its middle at the corners of the pixels of ``box``, device px."""
         a, b, c, d, e, f = self.texture.way
-        corners = Box(box.left, box.top, box.right + 1, box.bottom + 1)
+        corners = PixelBox(box.left, box.top, box.right + 1, box.bottom + 1)
         way = (a, b, c - (a + b) / 2, d, e, f - (d + e) / 2)
         found = textured(self.texture.pattern, way, self.texture.size, self.texture.seed, corners)
-        return Mask(corners, (found.values - np.float32(0.5)) * np.float32(self.depth))
+        return Coverage(corners, (found.values - np.float32(0.5)) * np.float32(self.depth))
 
 
 @dataclass(frozen=True, slots=True)
@@ -369,7 +369,7 @@ class Embossed(Twins):
     tone: Lookup
     rough: Rough | None
 
-    def over(self, box: Box, made: Made) -> Pair:
+    def over(self, box: PixelBox, made: Made) -> Pair:
         relief = Relief(self.side, self.width, self.rise, self.deviation, self.profile.values)
         bumps = None if self.rough is None else self.rough.heights(box)
         return lit(self.path.rows, box, relief, self.light, self.tone.values, bumps)
@@ -384,7 +384,7 @@ class Across(Twins):
     end: float
     margin: ClassVar[int] = 0  # type: ignore[misc]
 
-    def over(self, box: Box, made: Made) -> Pair:
+    def over(self, box: PixelBox, made: Made) -> Pair:
         band = max(abs(self.start), abs(self.end)) + 2
         return ways.across(distances(self.path.rows, box, band)[1], box, self.start, self.end)
 
@@ -397,5 +397,5 @@ class Along(Twins):
     reach: float
     margin: ClassVar[int] = 0  # type: ignore[misc]
 
-    def over(self, box: Box, made: Made) -> Pair:
+    def over(self, box: PixelBox, made: Made) -> Pair:
         return ways.along(self.path.rows, box, self.reach)

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from obrell.core.colour.spaces import from_hex, from_oklab, mixed, to_hex, to_oklab
 from obrell.core.geometry.plane import Rect, Similarity, about, direction
 from obrell.core.kept import remembered
-from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.raster.layers import Coverage, Layer, PixelBox
 from obrell.core.raster.ramps import (
     CONIC,
     FOCAL,
@@ -103,7 +103,7 @@ def texture_field(fill: Texture, box: Rect, to_device: Similarity) -> tuple[tupl
     return (*along, *across), fill.scale * to_device.scale
 
 
-def texture_layer(fill: Texture, values: Mask) -> Layer:
+def texture_layer(fill: Texture, values: Coverage) -> Layer:
     """A texture's values as colours between its two."""
     share = np.clip(0.5 + fill.contrast * (values.values - np.float32(0.5)), 0, 1).astype(np.float32)
     layer = Layer.clear(values.box)
@@ -113,7 +113,7 @@ def texture_layer(fill: Texture, values: Mask) -> Layer:
     return layer
 
 
-def picture_layer(fill: Picture, box: Rect, to_device: Similarity, region: Box) -> Layer:
+def picture_layer(fill: Picture, box: Rect, to_device: Similarity, region: PixelBox) -> Layer:
     """The picture over a region of the device grid, laid on the part's own unrotated box."""
     seen, (left, top, right, bottom) = picture_frame(fill, box)
     scale = to_device.scale
@@ -133,7 +133,7 @@ def picture_layer(fill: Picture, box: Rect, to_device: Similarity, region: Box) 
     return sampled(planes, Stretch((*across, *down), beyond), region)
 
 
-def _under(region: Box, field: tuple[float, ...], count: int) -> tuple[int, int]:
+def _under(region: PixelBox, field: tuple[float, ...], count: int) -> tuple[int, int]:
     """Which px of a picture's row or column, of ``count``, lie under a region of the device grid."""
     a, b, c = field
     ends = [a * x + b * y + c for x in (region.left, region.right) for y in (region.top, region.bottom)]

@@ -20,7 +20,7 @@ from obrell.core.paint.fills import (
     texture_layer,
 )
 from obrell.core.raster.falloff import ramp_layer
-from obrell.core.raster.layers import Box, Layer
+from obrell.core.raster.layers import Layer, PixelBox
 from obrell.core.raster.ramps import Pigment
 from obrell.core.values.paints import Fill, Gradient, Picture, Texture
 
@@ -43,7 +43,7 @@ class Source(ABC):
     """Base of the sources; all of them are frozen."""
 
     @abstractmethod
-    def over(self, box: Box, made: Kept) -> Pigment | Layer:
+    def over(self, box: PixelBox, made: Kept) -> Pigment | Layer:
         """As the kernels take it, for the device px of a box."""
 
 
@@ -53,7 +53,7 @@ class Flat(Source):
 
     colour: str
 
-    def over(self, box: Box, made: Kept) -> Pigment | Layer:
+    def over(self, box: PixelBox, made: Kept) -> Pigment | Layer:
         return solid(self.colour)
 
 
@@ -65,7 +65,7 @@ class Laid(Source):
     box: Rect
     place: Similarity
 
-    def over(self, box: Box, made: Kept) -> Pigment | Layer:
+    def over(self, box: PixelBox, made: Kept) -> Pigment | Layer:
         if isinstance(self.fill, Texture):
             return texture_layer(self.fill, made.over(textured_on(self.fill, self.box, self.place), box))
         if isinstance(self.fill, Picture):
@@ -83,7 +83,7 @@ class Fading(Source):
     opacities: tuple[float, float]
     place: Similarity
 
-    def over(self, box: Box, made: Kept) -> Pigment | Layer:
+    def over(self, box: PixelBox, made: Kept) -> Pigment | Layer:
         return along_way(self.colour, self.ends, self.opacities, self.place)
 
 
@@ -97,6 +97,6 @@ class Ramped(Source):
     step: Area
     wraps: bool = False
 
-    def over(self, box: Box, made: Kept) -> Pigment | Layer:
+    def over(self, box: PixelBox, made: Kept) -> Pigment | Layer:
         share, step = made.over(self.share, box), made.over(self.step, box)
         return ramp_layer(share, step, colours_of(self.gradient), wraps=self.wraps)

@@ -7,27 +7,27 @@ from numpy.typing import NDArray
 
 from obrell.core.raster.coverage import flattened
 from obrell.core.raster.jit import kernel
-from obrell.core.raster.layers import Box, Mask
+from obrell.core.raster.layers import Coverage, PixelBox
 
 
-def across(field: Mask, box: Box, start: float, end: float) -> tuple[Mask, Mask]:
+def across(field: Coverage, box: PixelBox, start: float, end: float) -> tuple[Coverage, Coverage]:
     """The share of the way from a distance ``start`` outside the edge to ``end``, device px, negative inside, and how
     much of it a pixel spans; ``field`` as ``distance.distances`` gives it at the middles of the pixels of ``box``."""
     share = (-field.values - np.float32(start)) / np.float32(end - start)
     step = np.full(share.shape, 1 / max(abs(end - start), 1e-6), np.float32)
-    return Mask(box, share.astype(np.float32)), Mask(box, step)
+    return Coverage(box, share.astype(np.float32)), Coverage(box, step)
 
 
-def along(rows: NDArray[np.float64], box: Box, reach: float) -> tuple[Mask, Mask]:
+def along(rows: NDArray[np.float64], box: PixelBox, reach: float) -> tuple[Coverage, Coverage]:
     """For every pixel of ``box`` within ``reach`` device px of a path, the place on it that is nearest to the
     pixel's centre, as its way from where that contour begins, and how much of that a pixel spans; both as shares of
-    the contour's length. 0 elsewhere. ``rows`` as in ``coverage.cover``; contours are taken as closed."""
+    the contour's length. 0 elsewhere. ``rows`` as in ``coverage.rasterise``; contours are taken as closed."""
     chords = flattened(rows)
     share, step = (np.zeros((box.height, box.width), np.float32) for _ in range(2))
     if len(chords):
         nearest = np.full(share.shape, np.float32(reach * reach))
         _along(chords, *_ways(chords), box.left, box.top, reach, nearest, share, step)
-    return Mask(box, share), Mask(box, step)
+    return Coverage(box, share), Coverage(box, step)
 
 
 def _ways(chords: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:

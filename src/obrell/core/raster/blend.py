@@ -9,11 +9,11 @@ from __future__ import annotations
 import numpy as np
 
 from obrell.core.raster.jit import helper, kernel
-from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.raster.layers import Coverage, Layer, PixelBox
 from obrell.core.raster.ramps import Pigment
 
 
-def paint(target: Layer, mask: Mask, pigment: Pigment | Layer, opacity: float, mode: int) -> None:
+def paint(target: Layer, mask: Coverage, pigment: Pigment | Layer, opacity: float, mode: int) -> None:
     """Blend ``pigment``, covered by ``mask`` and faded by ``opacity``, into ``target``."""
     box = mask.box.meet(target.box)
     if isinstance(pigment, Layer):
@@ -36,19 +36,19 @@ def paint(target: Layer, mask: Mask, pigment: Pigment | Layer, opacity: float, m
     )  # fmt: skip
 
 
-def stack(target: Layer, source: Layer, opacity: float, mode: int) -> None:
+def composite(target: Layer, source: Layer, opacity: float, mode: int) -> None:
     """Blend the layer ``source`` into ``target``."""
     box = source.box.meet(target.box)
     if box.empty or opacity <= 0:
         return
-    _stack(
+    _composite(
         target.planes, target.box.left, target.box.top,
         source.planes, source.box.left, source.box.top,
         box.left, box.top, box.right, box.bottom, opacity, mode,
     )  # fmt: skip
 
 
-def weave(target: Layer, inside: Layer, shape: Mask) -> None:
+def mix(target: Layer, inside: Layer, shape: Coverage) -> None:
     """target ← (1 − c) · target + c · inside over the box of ``inside``, c the shape's coverage.
 
     The box of ``inside`` lies within those of ``shape`` and of the target.
@@ -57,10 +57,10 @@ def weave(target: Layer, inside: Layer, shape: Mask) -> None:
     if not box.empty:
         y, x = box.top - target.box.top, box.left - target.box.left
         down, along = box.top - shape.box.top, box.left - shape.box.left
-        _weave(target.planes, y, x, inside.planes, shape.values, down, along)
+        _mix(target.planes, y, x, inside.planes, shape.values, down, along)
 
 
-def split(layer: Layer, box: Box, shape: Mask) -> Layer:
+def split(layer: Layer, box: PixelBox, shape: Coverage) -> Layer:
     """What ``layer`` shows inside a shape, over ``box``, taken out of it: afterwards ``layer`` is what
     it shows outside, and weaving both by the shape's coverage gives what it was.
 
@@ -89,7 +89,7 @@ def _split(outside, top, left, inside, shape, down, along):
 
 
 @kernel("void(float32[:,:,::1], int64, int64, float32[:,:,::1], float32[:,::1], int64, int64)")
-def _weave(target, top, left, inside, shape, down, along):
+def _mix(target, top, left, inside, shape, down, along):
     height, width = inside.shape[1], inside.shape[2]
     for channel in range(4):
         for y in range(height):
@@ -556,7 +556,7 @@ def _paint(
 @kernel(
     "void(float32[:,:,::1], int64, int64, float32[:,:,::1], int64, int64, int64, int64, int64, int64, float64, int64)"
 )
-def _stack(
+def _composite(
     target, target_left, target_top, layer, layer_left, layer_top,
     left, top, right, bottom, opacity, mode,
 ):  # fmt: skip

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from obrell.core.kept import remembered
 from obrell.core.raster.jit import helper, kernel
-from obrell.core.raster.layers import Box, Mask, Plane
+from obrell.core.raster.layers import Coverage, PixelBox, Plane
 
 REACH = 3.6
 """Standard deviations after which a Gaussian is cut off: 0.04/255 of a step edge."""
@@ -49,17 +49,17 @@ def support_px(sigma: float) -> int:
     return (coarse + 2 * math.ceil(REACH * SMALL) + 4) * factor
 
 
-def blur(mask: Mask, sigma: float, box: Box) -> Mask:
+def blur(mask: Coverage, sigma: float, box: PixelBox) -> Coverage:
     """The mask blurred by a standard deviation of ``sigma`` device px, given over ``box``.
 
     ``mask`` must hold every pixel that is not 0 within ``support_px(sigma)`` of ``box``. Error below
     0.3/255 for sigma up to 60.
     """
     if box.empty or mask.box.empty:
-        return Mask(box, np.zeros((box.height, box.width), np.float32))
+        return Coverage(box, np.zeros((box.height, box.width), np.float32))
     if sigma < COARSE_FROM:
-        return Mask(box, _direct(mask, sigma, box))
-    return Mask(box, _coarse(mask, sigma, box))
+        return Coverage(box, _direct(mask, sigma, box))
+    return Coverage(box, _coarse(mask, sigma, box))
 
 
 def coarsening(sigma: float) -> int:
@@ -77,30 +77,30 @@ def without_returning(sigma: float, factor: int) -> float:
     return math.sqrt((sigma / factor) ** 2 - SMALL * SMALL)
 
 
-def coarse_box(box: Box, factor: int) -> Box:
+def coarse_box(box: PixelBox, factor: int) -> PixelBox:
     """The coarse pixels that ``enlarged`` needs for ``box``."""
     margin = math.ceil(REACH * SMALL) + 1
     left, right = _coarse_range(box.left, box.right, factor, margin)
     top, bottom = _coarse_range(box.top, box.bottom, factor, margin)
-    return Box(left, top, right, bottom)
+    return PixelBox(left, top, right, bottom)
 
 
-def enlarged(mask: Mask, factor: int, box: Box) -> Mask:
+def enlarged(mask: Coverage, factor: int, box: PixelBox) -> Coverage:
     """A coarse mask brought to the device grid with the small Gaussian."""
     columns = _returning(factor, box.left, box.right, mask.box.left)
     rows = _returning(factor, box.top, box.bottom, mask.box.top)
     wide = _turned(_banded(_turned(mask.values), *columns))
-    return Mask(box, _banded(wide, *rows))
+    return Coverage(box, _banded(wide, *rows))
 
 
-def _direct(mask: Mask, sigma: float, box: Box) -> Plane:
+def _direct(mask: Coverage, sigma: float, box: PixelBox) -> Plane:
     taps = gaussian_taps(sigma)
     rows = _banded(mask.values, *_sliding(taps, box.top - mask.box.top, box.height))
     result: Plane = _sliding_columns(rows, taps, box.left - mask.box.left - len(taps) // 2, box.width)
     return result
 
 
-def _coarse(mask: Mask, sigma: float, box: Box) -> Plane:
+def _coarse(mask: Coverage, sigma: float, box: PixelBox) -> Plane:
     factor = int(sigma / LEAST)
     rest = math.sqrt(sigma * sigma / factor**2 - 2 * SMALL * SMALL)
     taps = gaussian_taps(rest)

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from obrell.core.raster.chords import arc_pieces, cubic_pieces
 from obrell.core.raster.jit import helper, kernel
-from obrell.core.raster.layers import Box, Mask
+from obrell.core.raster.layers import Coverage, PixelBox
 
 TOLERANCE_PX = 0.001
 """Largest distance between a curve and its chords, device px: 0.2/255 of coverage on a circle."""
@@ -22,7 +22,7 @@ BLOCK = 32
 """Columns that are filled at once where no edge passes."""
 
 
-def cover(rows: NDArray[np.float64], box: Box) -> Mask:
+def rasterise(rows: NDArray[np.float64], box: PixelBox) -> Coverage:
     """Coverage (0 to 1) of a path over ``box``.
 
     ``rows`` has shape (n, 8): operation (``geometry.paths``), then its numbers in device px. The
@@ -32,7 +32,7 @@ def cover(rows: NDArray[np.float64], box: Box) -> Mask:
     if not box.empty and len(rows):
         edges = _flatten(rows, TOLERANCE_PX)
         _accumulate(edges, box.left, box.top, values)
-    return Mask(box, values)
+    return Coverage(box, values)
 
 
 def flattened(rows: NDArray[np.float64]) -> NDArray[np.float64]:

@@ -11,9 +11,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from obrell.core.raster.chords import arc_pieces, cubic_pieces
-from obrell.core.raster.coverage import cover, flattened
+from obrell.core.raster.coverage import flattened, rasterise
 from obrell.core.raster.jit import helper, kernel
-from obrell.core.raster.layers import Box, Mask
+from obrell.core.raster.layers import Coverage, PixelBox
 
 TOLERANCE_PX = 0.002
 """Largest distance between a curve and its chords: normals are then within 0.4° on a curve of radius 100 px."""
@@ -28,24 +28,24 @@ TWIST = 0.012
 Numbers = NDArray[np.float64]
 
 
-def distance(rows: Numbers, box: Box, band: float) -> Mask:
+def distance(rows: Numbers, box: PixelBox, band: float) -> Coverage:
     """Signed distance in device px, positive inside, at the *corners* of the pixels of ``box``: the result's
     box reaches one farther to the right and down, and its value (i, j) stands at the point (i, j).
 
-    ``rows`` as in ``coverage.cover``. Distances beyond ``band`` are given as ``band``. Error below 0.01 px.
+    ``rows`` as in ``coverage.rasterise``. Distances beyond ``band`` are given as ``band``. Error below 0.01 px.
     """
     return _at_corners(rows, box, band, *_prepared(rows))
 
 
-def distances(rows: Numbers, box: Box, band: float) -> tuple[Mask, Mask]:
+def distances(rows: Numbers, box: PixelBox, band: float) -> tuple[Coverage, Coverage]:
     """``distance``, and the distance at the *middle* of every pixel of ``box``: the mean of its corners where the
     distance rises evenly, worked out anew where it does not, at ridges and around corners."""
     edges, blocks = _prepared(rows)
     corners = _at_corners(rows, box, band, edges, blocks)
     middles = np.empty((box.height, box.width), np.float32)
-    inside = cover(rows, box).values if len(rows) else np.zeros_like(middles)
+    inside = rasterise(rows, box).values if len(rows) else np.zeros_like(middles)
     _middles(edges, blocks, box.left, box.top, band, corners.values, inside, middles)
-    return corners, Mask(box, middles)
+    return corners, Coverage(box, middles)
 
 
 def _prepared(rows: Numbers) -> tuple[Numbers, Numbers]:
@@ -53,17 +53,17 @@ def _prepared(rows: Numbers) -> tuple[Numbers, Numbers]:
     return edges, _blocks(edges)
 
 
-def _at_corners(rows: Numbers, box: Box, band: float, edges: Numbers, blocks: Numbers) -> Mask:
-    corners = Box(box.left, box.top, box.right + 1, box.bottom + 1)
+def _at_corners(rows: Numbers, box: PixelBox, band: float, edges: Numbers, blocks: Numbers) -> Coverage:
+    corners = PixelBox(box.left, box.top, box.right + 1, box.bottom + 1)
     values = np.full((corners.height, corners.width), np.float32(band))
     if len(edges) and not box.empty:
         _distances(edges, blocks, corners.left, corners.top, band, values)
         moved = rows.copy()
         _shift(moved, 0.5)
-        _sign(values, corners.left, corners.top, cover(moved, corners).values, flattened(rows))
+        _sign(values, corners.left, corners.top, rasterise(moved, corners).values, flattened(rows))
     else:
         values *= np.float32(-1)
-    return Mask(corners, values)
+    return Coverage(corners, values)
 
 
 @kernel("void(float32[:,::1], int64, int64, float32[:,::1], float64[:,::1])")

@@ -6,12 +6,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from obrell.core.raster.jit import helper, kernel
-from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.raster.layers import Coverage, Layer, PixelBox
 
 FROM_OUTSIDE, FROM_EDGE, FROM_MIDDLE = range(3)
 
 
-def faded(field: Mask, box: Box, way: int, reach: float, curve: NDArray[np.float32]) -> tuple[Mask, Mask]:
+def faded(
+    field: Coverage, box: PixelBox, way: int, reach: float, curve: NDArray[np.float32]
+) -> tuple[Coverage, Coverage]:
     """(strength, u) over ``box``: u = t / reach clamped to [0, 1], t the distance outside the edge, inside it,
     or what is left of ``reach`` inside it; strength = curve(1 - u), the curve a table from 0 to 1.
 
@@ -21,7 +23,7 @@ def faded(field: Mask, box: Box, way: int, reach: float, curve: NDArray[np.float
     strength = np.zeros((box.height, box.width), np.float32)
     share = np.zeros((box.height, box.width), np.float32)
     _fade(field.values, way, reach, curve, strength, share)
-    return Mask(box, strength), Mask(box, share)
+    return Coverage(box, strength), Coverage(box, share)
 
 
 @kernel("void(float32[:,::1], int64, float64, float32[::1], float32[:,::1], float32[:,::1])")
@@ -43,13 +45,13 @@ def _fade(middles, way, reach, curve, strength, share):
             strength[y, x] = curve[i] + (at - i) * (curve[i + 1] - curve[i])
 
 
-def toned(mask: Mask, table: NDArray[np.float32]) -> Mask:
+def toned(mask: Coverage, table: NDArray[np.float32]) -> Coverage:
     """A mask's values mapped by a table from 0 to 1."""
     values = np.interp(mask.values, np.linspace(0, 1, len(table)), table)
-    return Mask(mask.box, values.astype(np.float32))
+    return Coverage(mask.box, values.astype(np.float32))
 
 
-def ramp_layer(share: Mask, step: Mask, colours: NDArray[np.float32], *, wraps: bool = False) -> Layer:
+def ramp_layer(share: Coverage, step: Coverage, colours: NDArray[np.float32], *, wraps: bool = False) -> Layer:
     """Colours along a ramp, over each pixel's own stretch of it: ``share`` is the middle of that and ``step`` its
     length, so that edges between colours are anti-aliased. ``colours`` has shape (n, 4), premultiplied, at even
     places from 0 to 1; beyond these lie the end's colours, or the ramp again when it ``wraps``."""

@@ -15,7 +15,7 @@ Planes = NDArray[np.float32]
 
 
 @dataclass(frozen=True, slots=True)
-class Box:
+class PixelBox:
     """Whole device pixels: left and top are inside, right and bottom just outside."""
 
     left: int
@@ -40,7 +40,7 @@ class Box:
         return self.width * self.height
 
     @classmethod
-    def around(cls, left: float, top: float, right: float, bottom: float) -> Box:
+    def around(cls, left: float, top: float, right: float, bottom: float) -> PixelBox:
         """The smallest box that holds the rectangle; an edge within 1e-6 px of the grid is on it."""
         slack = 1e-6
         return cls(
@@ -48,46 +48,46 @@ class Box:
             math.ceil(right - slack), math.ceil(bottom - slack),
         )  # fmt: skip
 
-    def grown(self, by: int) -> Box:
-        return Box(self.left - by, self.top - by, self.right + by, self.bottom + by)
+    def grown(self, by: int) -> PixelBox:
+        return PixelBox(self.left - by, self.top - by, self.right + by, self.bottom + by)
 
-    def meet(self, other: Box) -> Box:
+    def meet(self, other: PixelBox) -> PixelBox:
         """What both hold."""
-        return Box(
+        return PixelBox(
             max(self.left, other.left), max(self.top, other.top),
             min(self.right, other.right), min(self.bottom, other.bottom),
         )  # fmt: skip
 
-    def join(self, other: Box) -> Box:
+    def join(self, other: PixelBox) -> PixelBox:
         """The smallest box around both; an empty one adds nothing."""
         if self.empty or other.empty:
             return other if self.empty else self
-        return Box(
+        return PixelBox(
             min(self.left, other.left), min(self.top, other.top),
             max(self.right, other.right), max(self.bottom, other.bottom),
         )  # fmt: skip
 
 
-NO_BOX = Box(0, 0, 0, 0)
+NO_BOX = PixelBox(0, 0, 0, 0)
 
 
 @dataclass(frozen=True, slots=True)
-class Mask:
+class Coverage:
     """Coverage over a box; outside the box it is 0."""
 
-    box: Box
+    box: PixelBox
     values: Plane
 
 
-def times(one: Mask, other: Mask) -> Mask:
+def times(one: Coverage, other: Coverage) -> Coverage:
     """The product of two masks, over what both hold."""
     box = one.box.meet(other.box)
     if box.empty:
-        return Mask(NO_BOX, np.zeros((0, 0), np.float32))
-    return Mask(box, np.ascontiguousarray(_cut(one, box) * _cut(other, box)))
+        return Coverage(NO_BOX, np.zeros((0, 0), np.float32))
+    return Coverage(box, np.ascontiguousarray(_cut(one, box) * _cut(other, box)))
 
 
-def _cut(mask: Mask, box: Box) -> Plane:
+def _cut(mask: Coverage, box: PixelBox) -> Plane:
     y, x = box.top - mask.box.top, box.left - mask.box.left
     return mask.values[y : y + box.height, x : x + box.width]
 
@@ -96,15 +96,15 @@ def _cut(mask: Mask, box: Box) -> Plane:
 class Layer:
     """Premultiplied colour over a box; outside the box it is transparent."""
 
-    box: Box
+    box: PixelBox
     planes: Planes
 
     @classmethod
-    def clear(cls, box: Box) -> Layer:
+    def clear(cls, box: PixelBox) -> Layer:
         """A transparent layer."""
         return cls(box, np.zeros((4, box.height, box.width), np.float32))
 
-    def crop(self, box: Box) -> Layer:
+    def crop(self, box: PixelBox) -> Layer:
         """A copy of the part inside ``box``, which must lie inside this layer's own box."""
         y, x = box.top - self.box.top, box.left - self.box.left
         planes = self.planes[:, y : y + box.height, x : x + box.width]

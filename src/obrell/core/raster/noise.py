@@ -8,7 +8,7 @@ from __future__ import annotations
 import numpy as np
 
 from obrell.core.raster.jit import helper, kernel
-from obrell.core.raster.layers import Box, Mask
+from obrell.core.raster.layers import Coverage, PixelBox
 
 PATTERNS = (
     "brush", "lathe", "grain", "weave", "dots", "lines", "hide", "hammered", "stone", "wood", "carbon",
@@ -16,7 +16,7 @@ PATTERNS = (
 OCTAVES = 5
 
 
-def textured(pattern: str, field: tuple[float, ...], size: float, seed: int, box: Box) -> Mask:
+def textured(pattern: str, field: tuple[float, ...], size: float, seed: int, box: PixelBox) -> Coverage:
     """A pattern's values, from 0 to 1 with a mean of about a half, over ``box``.
 
     ``field`` is (a, b, c, d, e, f): the place of device point (x, y) in units of the pattern's scale is
@@ -24,7 +24,7 @@ def textured(pattern: str, field: tuple[float, ...], size: float, seed: int, box
     """
     values = np.empty((box.height, box.width), np.float32)
     _fill(PATTERNS.index(pattern), np.array(field, np.float64), size, seed, box.left, box.top, values)
-    return Mask(box, values)
+    return Coverage(box, values)
 
 
 @helper

@@ -12,7 +12,7 @@ from obrell.core.geometry.plane import Similarity
 from obrell.core.raster.blur import blur, coarse_box, coarsening, enlarged, support_px, without_returning
 from obrell.core.raster.distance import distance, distances
 from obrell.core.raster.jit import helper, kernel
-from obrell.core.raster.layers import Box, Mask
+from obrell.core.raster.layers import Coverage, PixelBox
 
 Table = NDArray[np.float32]
 
@@ -36,9 +36,9 @@ class Relief:
 
 
 def lit(
-    rows: NDArray[np.float64], box: Box, relief: Relief, light: tuple[float, float, float], tone: Table,
-    bumps: Mask | None = None,
-) -> tuple[Mask, Mask]:  # fmt: skip
+    rows: NDArray[np.float64], box: PixelBox, relief: Relief, light: tuple[float, float, float], tone: Table,
+    bumps: Coverage | None = None,
+) -> tuple[Coverage, Coverage]:  # fmt: skip
     """How strongly highlight and shade lie on every pixel of ``box``. ``light`` is the unit vector to the
     light, x right, y down, z towards the eye; ``tone`` maps both, as a table from 0 to 1. ``bumps`` are
     heights in device px at the corners of the pixels, laid on the surface when the relief is inside, else
@@ -46,7 +46,7 @@ def lit(
     high = np.zeros((box.height, box.width), np.float32)
     low = np.zeros((box.height, box.width), np.float32)
     if not box.empty:
-        corners = Box(box.left, box.top, box.right + 1, box.bottom + 1)
+        corners = PixelBox(box.left, box.top, box.right + 1, box.bottom + 1)
         if relief.deviation > 0 or bumps is not None:
             heights = _soft_heights(rows, relief, corners)
             if bumps is not None:
@@ -59,19 +59,19 @@ def lit(
                 field.values, middles.values, relief.side, relief.width, relief.rise, relief.profile, *light, tone,
                 high, low,
             )  # fmt: skip
-    return Mask(box, high), Mask(box, low)
+    return Coverage(box, high), Coverage(box, low)
 
 
-def _soft_heights(rows: NDArray[np.float64], relief: Relief, corners: Box) -> Mask:
+def _soft_heights(rows: NDArray[np.float64], relief: Relief, corners: PixelBox) -> Coverage:
     """The blurred surface at the corners of pixels. A very wide blur is made on a coarser grid, as a shadow's is: what
     it shows is smoother than that grid can tell."""
     factor = coarsening(relief.deviation)
     if factor == 1:
         field = _distance_near(rows, corners.grown(support_px(relief.deviation)), relief.width + 2)
-        heights = Mask(field.box, np.empty_like(field.values))
+        heights = Coverage(field.box, np.empty_like(field.values))
         _raise(field.values, relief.side, relief.width, relief.rise, relief.profile, heights.values)
         soft = relief.deviation > 0
-        return blur(heights, relief.deviation, corners) if soft else Mask(corners, _cropped(heights, corners))
+        return blur(heights, relief.deviation, corners) if soft else Coverage(corners, _cropped(heights, corners))
     shift = -(factor - 1) / 2 / factor
     small = Path(rows).transformed(Similarity(scale=1 / factor, dx=shift, dy=shift))
     less = Relief(
@@ -79,23 +79,23 @@ def _soft_heights(rows: NDArray[np.float64], relief: Relief, corners: Box) -> Ma
         relief.profile,
     )  # fmt: skip
     coarse = _soft_heights(small.rows, less, coarse_box(corners, factor))
-    return enlarged(Mask(coarse.box, coarse.values * np.float32(factor)), factor, corners)
+    return enlarged(Coverage(coarse.box, coarse.values * np.float32(factor)), factor, corners)
 
 
-def _distance_near(rows: NDArray[np.float64], box: Box, band: float) -> Mask:
+def _distance_near(rows: NDArray[np.float64], box: PixelBox, band: float) -> Coverage:
     """``distance`` at the corners of the pixels of ``box`` less one to the right and down, worked out only where it
     can be less than ``band``."""
     hull = Path(rows).hull().grown(band + 1)
-    within = Box.around(hull.left, hull.top, hull.right, hull.bottom).meet(box)
+    within = PixelBox.around(hull.left, hull.top, hull.right, hull.bottom).meet(box)
     values = np.full((box.height, box.width), np.float32(-band))
     if not within.empty:
         y, x = within.top - box.top, within.left - box.left
-        found = distance(rows, Box(within.left, within.top, within.right - 1, within.bottom - 1), band)
+        found = distance(rows, PixelBox(within.left, within.top, within.right - 1, within.bottom - 1), band)
         values[y : y + within.height, x : x + within.width] = found.values
-    return Mask(box, values)
+    return Coverage(box, values)
 
 
-def _cropped(field: Mask, box: Box) -> NDArray[np.float32]:
+def _cropped(field: Coverage, box: PixelBox) -> NDArray[np.float32]:
     y, x = box.top - field.box.top, box.left - field.box.left
     return np.ascontiguousarray(field.values[y : y + box.height, x : x + box.width])
 

@@ -13,7 +13,7 @@ from PIL import Image
 from obrell.core.files import content_of
 from obrell.core.kept import Kept, remembered
 from obrell.core.raster.jit import helper, kernel
-from obrell.core.raster.layers import Box, Layer, Planes
+from obrell.core.raster.layers import Layer, PixelBox, Planes
 
 PADDED, WRAPPED, EMPTY, FOLDED = range(4)
 """What lies beyond a picture: its edge drawn out, the picture again, nothing, or the picture mirrored."""
@@ -107,7 +107,7 @@ def _by_rows(pixels: Straight) -> Iterator[Straight]:
         yield pixels[start : start + ROWS_AT_ONCE]
 
 
-def sampled(planes: Planes, stretch: Stretch, box: Box) -> Layer:
+def sampled(planes: Planes, stretch: Stretch, box: PixelBox) -> Layer:
     """The picture over ``box`` of the device grid, bilinear between its pixels' centres."""
     layer = Layer.clear(box)
     _sample(layer.planes, box.left, box.top, planes, np.array(stretch.field), stretch.beyond)

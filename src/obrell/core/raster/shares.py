@@ -9,18 +9,18 @@ from __future__ import annotations
 import numpy as np
 
 from obrell.core.raster.jit import kernel
-from obrell.core.raster.layers import Mask
+from obrell.core.raster.layers import Coverage
 
 
-def inside(area: Mask, own: Mask, *, rest: bool = False) -> Mask:
+def inside(area: Coverage, own: Coverage, *, rest: bool = False) -> Coverage:
     """The area's share of what the shape, whose coverage is ``own`` over the same box, covers of each pixel; 0 where
     that is nothing. With ``rest`` the share that the area leaves free."""
     values = np.empty_like(area.values)
     _inside(area.values, own.values, rest, values)
-    return Mask(area.box, values)
+    return Coverage(area.box, values)
 
 
-def outside(area: Mask, own: Mask) -> Mask:
+def outside(area: Coverage, own: Coverage) -> Coverage:
     """What the area covers of the share of each pixel that the shape leaves free: where both have an edge in
     common, nothing."""
     both = own.box.meet(area.box)
@@ -31,7 +31,7 @@ def outside(area: Mask, own: Mask) -> Mask:
         values, both.top - area.box.top, both.left - area.box.left, own.values, both.top - own.box.top,
         both.left - own.box.left, both.height, both.width,
     )  # fmt: skip
-    return Mask(area.box, values)
+    return Coverage(area.box, values)
 
 
 @kernel("void(float32[:,::1], float32[:,::1], boolean, float32[:,::1])")

@@ -8,9 +8,9 @@ from collections.abc import Callable, Hashable
 from typing import TypeVar
 
 from obrell.core.paint.areas import Area, Twins
-from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.raster.layers import Coverage, Layer, PixelBox
 
-T = TypeVar("T", Mask, Layer)
+T = TypeVar("T", Coverage, Layer)
 
 LIMIT_BYTES = 192 * 1024 * 1024
 GROUNDS = 32
@@ -26,7 +26,7 @@ class PixelCache:
     def __init__(self, limit: int = LIMIT_BYTES) -> None:
         self.limit = limit
         self.size = 0
-        self._entries: OrderedDict[Hashable, Mask | Layer] = OrderedDict()
+        self._entries: OrderedDict[Hashable, Coverage | Layer] = OrderedDict()
         self._last: OrderedDict[Hashable, tuple[tuple[Hashable, ...], int]] = OrderedDict()
         self._lock = threading.Lock()
 
@@ -41,17 +41,17 @@ class PixelCache:
         self.put(key, made)
         return made
 
-    def over(self, area: Area, box: Box) -> Mask:
+    def over(self, area: Area, box: PixelBox) -> Coverage:
         """The coverage of an area over a box."""
         if not area.kept:
             return area.over(box, self)
         return self.get((area, box), lambda: area.over(box, self))
 
-    def both(self, twins: Twins, box: Box) -> tuple[Mask, Mask]:
+    def both(self, twins: Twins, box: PixelBox) -> tuple[Coverage, Coverage]:
         """Two masks that are made together, each kept by itself."""
-        made: list[tuple[Mask, Mask]] = []
+        made: list[tuple[Coverage, Coverage]] = []
 
-        def one(number: int) -> Mask:
+        def one(number: int) -> Coverage:
             if not made:
                 made.append(twins.over(box, self))
             return made[0][number]
@@ -94,7 +94,7 @@ class PixelCache:
                 self._last.popitem(last=False)
             return settled
 
-    def put(self, key: Hashable, entry: Mask | Layer) -> None:
+    def put(self, key: Hashable, entry: Coverage | Layer) -> None:
         """Keep an entry, and let the oldest go until the limit holds."""
         size = _bytes(entry)
         if size > self.limit * LARGEST_SHARE:
@@ -109,5 +109,5 @@ class PixelCache:
                 self.size -= _bytes(oldest)
 
 
-def _bytes(entry: Mask | Layer) -> int:
-    return entry.values.nbytes if isinstance(entry, Mask) else entry.planes.nbytes
+def _bytes(entry: Coverage | Layer) -> int:
+    return entry.values.nbytes if isinstance(entry, Coverage) else entry.planes.nbytes

@@ -8,7 +8,6 @@ edge nor an outline along it lets a lower colour through.
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -19,24 +18,22 @@ from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.document.tree import walk
-from obrell.core.effects import BackdropBlur, Blur
+from obrell.core.effects import BackdropBlur
 from obrell.core.effects.base import Effect, Side
-from obrell.core.effects.kinds.mask import Mask as MaskEffect
-from obrell.core.geometry.plane import Rect
-from obrell.core.paint.areas import touched as touched_px
+from obrell.core.effects.kinds.mask import Mask
 from obrell.core.raster import blend
 from obrell.core.raster.blur import blur, reach_px, support_px
-from obrell.core.raster.layers import NO_BOX, Box, Layer, Mask, times
+from obrell.core.raster.layers import Coverage, Layer, PixelBox, times
 from obrell.core.raster.memory import keep_memory
 from obrell.core.raster.quantise import Pixels, quantise
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.covers import mask_over
 from obrell.core.render.limits import check_region
 from obrell.core.render.site import Site, site_of
+from obrell.core.scene.reach import changed_by, painted_box
 from obrell.core.values.blends import BLEND_CODES, Blend
 
 keep_memory()
-SHARED = PixelCache()
 NORMAL = BLEND_CODES["normal"]
 
 
@@ -45,25 +42,30 @@ class Frame:
     """What is drawn: ``region`` in device pixels of ``density``."""
 
     density: float
-    region: Box
+    region: PixelBox
 
 
-def canvas_box(resolved: Resolved, density: float) -> Box:
+def canvas_box(resolved: Resolved, density: float) -> PixelBox:
     """The canvas on the device grid: ceil(w·s) × ceil(h·s)."""
     canvas = resolved.control.canvas
-    return Box.around(0, 0, canvas.width * density, canvas.height * density)
+    return PixelBox.around(0, 0, canvas.width * density, canvas.height * density)
 
 
-def draw(resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: Box | None = None) -> Pixels:
+def draw(
+    resolved: Resolved, frame: Frame, cache: PixelCache | None = None, only: PixelBox | None = None
+) -> Pixels:  # fmt: skip
     """Straight 8-bit pixels of the frame's region, or of ``only`` a box in it. Same input, same
-    bytes, whatever the cache holds and however the region is cut."""
+    bytes, whatever the cache holds and however the region is cut; nothing is kept without one."""
     return quantise(compose(resolved, frame, cache, only))
 
 
-def compose(resolved: Resolved, frame: Frame, cache: PixelCache = SHARED, only: Box | None = None) -> Layer:
+def compose(
+    resolved: Resolved, frame: Frame, cache: PixelCache | None = None, only: PixelBox | None = None
+) -> Layer:  # fmt: skip
     """The frame's region as floats. When a part is changed again and again, the composite of those
     below it is kept, so that they are not drawn again."""
     check_region(frame.region)
+    cache = PixelCache() if cache is None else cache
     margin = frosting_px(resolved, frame.density)
     if margin:
         wide = Frame(frame.density, frame.region.grown(margin))
@@ -84,7 +86,7 @@ def frosting_px(resolved: Resolved, density: float) -> int:
     return sum(support_px(radius / 2 * density) for radius in radii)
 
 
-def _composed(resolved: Resolved, frame: Frame, cache: PixelCache, only: Box | None) -> Layer:
+def _composed(resolved: Resolved, frame: Frame, cache: PixelCache, only: PixelBox | None) -> Layer:
     region = frame.region if only is None else only.meet(frame.region)
     parts = tuple(node for node in resolved.tree.nodes if node.part.visible)
     ground = (frame.region, frame.density, resolved.light, resolved.fit, resolved.control.canvas)
@@ -118,7 +120,7 @@ def paint(target: Layer, node: Node, sites: _Sites) -> None:
     """Blend a part, and what is in it, into ``target``."""
     if not node.part.visible or node.part.opacity <= 0:
         return
-    masks, deviation = shown_of(node.part, MaskEffect), deviation_of(node.part) * sites.frame.density
+    masks, deviation = shown_of(node.part, Mask), deviation_of(node.part) * sites.frame.density
     if masks:
         _masked(target, node, masks, sites)
     elif node.clips:
@@ -139,7 +141,7 @@ def mixes(node: Node) -> bool:
     return own or any(mixes(child) for child in node.children)
 
 
-def _out_of_focus(target: Layer, node: Node, deviation: float, sites: _Sites, shown: Mask | None = None) -> None:
+def _out_of_focus(target: Layer, node: Node, deviation: float, sites: _Sites, shown: Coverage | None = None) -> None:
     """Paint what the node casts, piece by piece, and then itself, each by itself on more than is seen, blur that by a
     deviation in device px, and lay it over as the effect or the part asks, as far as it is shown."""
     bare, part = before_blur(node), node.part
@@ -156,39 +158,39 @@ def _out_of_focus(target: Layer, node: Node, deviation: float, sites: _Sites, sh
             _lay_blurred(target, layer, deviation, part.opacity, operation.blend, shown)
     effects = tuple(e for e in bare.part.effects if e.lies_in() != "behind")
     plain = bare.evolved(bare.part.evolve(opacity=1.0, blend="normal", effects=effects), bare.children)
-    layer = Layer.clear(painted_box(sites.resolved, plain, inner.frame, sites.cache))
+    layer = Layer.clear(painted_box(sites.resolved, plain, inner.frame.density, inner.frame.region))
     paint(layer, plain, inner)
     _lay_blurred(target, layer, deviation, part.opacity, part.blend, shown)
 
 
 def _lay_blurred(
-    target: Layer, layer: Layer, deviation: float, opacity: float, mode: Blend, shown: Mask | None
+    target: Layer, layer: Layer, deviation: float, opacity: float, mode: Blend, shown: Coverage | None
 ) -> None:  # fmt: skip
     seen = layer.box.grown(reach_px(deviation)).meet(target.box)
     if not layer.box.empty and not seen.empty:
         _stack(target, blurred_layer(layer, deviation, seen), opacity, mode, shown)
 
 
-def _stack(target: Layer, layer: Layer, opacity: float, mode: Blend, shown: Mask | None) -> None:
+def _stack(target: Layer, layer: Layer, opacity: float, mode: Blend, shown: Coverage | None) -> None:
     """Lay a layer over the target as far as it is shown."""
     if shown is None:
-        blend.stack(target, layer, opacity, BLEND_CODES[mode])
+        blend.composite(target, layer, opacity, BLEND_CODES[mode])
     else:
         blend.paint(target, shown, layer, opacity, BLEND_CODES[mode])
 
 
-def _masked(target: Layer, node: Node, masks: Sequence[MaskEffect], sites: _Sites) -> None:
+def _masked(target: Layer, node: Node, masks: Sequence[Mask], sites: _Sites) -> None:
     """Paint the node as far as its masks show it. What it casts is faded piece by piece, each then blended by itself;
     a node that casts nothing is painted on what it can change, and kept where it is shown."""
-    bare, site = node.without(MaskEffect), sites.of(node.part)
-    box = painted_box(sites.resolved, bare, sites.frame, sites.cache).meet(target.box)
+    bare, site = node.without(Mask), sites.of(node.part)
+    box = painted_box(sites.resolved, bare, sites.frame.density, sites.frame.region).meet(target.box)
     shown = mask_over(masks[0], node, site, box, lambda layer, cover: paint(layer, cover, sites))
     for effect in masks[1:]:
         shown = times(shown, mask_over(effect, node, site, box, lambda layer, cover: paint(layer, cover, sites)))
     if not any(effect.lies_in() == "behind" for effect in painted_of(bare.part)):
         kept = target.crop(box)
         paint(kept, bare, sites)
-        blend.weave(target, kept, shown)
+        blend.mix(target, kept, shown)
         return
     for clip in bare.clips:
         shown = times(shown, sites.of(clip).coverage())
@@ -204,14 +206,14 @@ def _clipped(target: Layer, node: Node, sites: _Sites) -> None:
     site = sites.of(node.clips[0])
     kept = target.crop(site.own_box.meet(target.box))
     paint(kept, replace(node, clips=node.clips[1:]), sites)
-    blend.weave(target, kept, site.coverage())
+    blend.mix(target, kept, site.coverage())
 
 
-def _paint_one(target: Layer, node: Node, sites: _Sites, shown: Mask | None = None) -> None:
+def _paint_one(target: Layer, node: Node, sites: _Sites, shown: Coverage | None = None) -> None:
     """Blend a part into ``target``, which becomes the outside layer itself, as far as it is shown."""
     part, site = node.part, sites.of(node.part)
     effects = painted_of(part)
-    box = touched(effects, site).meet(target.box)
+    box = changed_by(effects, site.stand).meet(site.region).meet(target.box)
     if box.empty and not node.children:
         return
     held = _held(node, site.own_box, target.box, sites)
@@ -236,33 +238,33 @@ def _paint_one(target: Layer, node: Node, sites: _Sites, shown: Mask | None = No
         _paint_effect(inside, effect, site, "inside", part.opacity, shown)
         if effect.lies_in() == "edge":
             _paint_effect(target, effect, site, "outside", part.opacity, shown)
-    blend.weave(target, inside, site.coverage())
+    blend.mix(target, inside, site.coverage())
 
 
-def _frost(inside: Layer, behind: Layer, effect: BackdropBlur, density: float, shown: Mask) -> None:
+def _frost(inside: Layer, behind: Layer, effect: BackdropBlur, density: float, shown: Coverage) -> None:
     """Blur what lies behind the part into what its inside shows of it."""
     box = shown.box.meet(inside.box)
     if box.empty:
         return
     frosted = blurred_layer(behind, effect.radius / 2 * density, box)
-    blend.weave(inside, frosted, Mask(shown.box, shown.values * np.float32(effect.opacity)))
+    blend.mix(inside, frosted, Coverage(shown.box, shown.values * np.float32(effect.opacity)))
 
 
-def blurred_layer(layer: Layer, deviation: float, box: Box) -> Layer:
+def blurred_layer(layer: Layer, deviation: float, box: PixelBox) -> Layer:
     """A layer blurred over a box, its colours premultiplied."""
     if deviation <= 0:
         kept = Layer.clear(box)
-        blend.stack(kept, layer, 1.0, 0)
+        blend.composite(kept, layer, 1.0, 0)
         return kept
-    planes = [blur(Mask(layer.box, plane), deviation, box).values for plane in layer.planes]
+    planes = [blur(Coverage(layer.box, plane), deviation, box).values for plane in layer.planes]
     return Layer(box, np.ascontiguousarray(np.stack(planes)))
 
 
-def _held(node: Node, shape: Box, seen: Box, sites: _Sites) -> Layer | None:
+def _held(node: Node, shape: PixelBox, seen: PixelBox, sites: _Sites) -> Layer | None:
     """What lies in the node, painted by itself over the pixels it and the node's shape touch."""
     if not node.children:
         return None
-    painted = painted_box(sites.resolved, node, sites.frame, sites.cache)
+    painted = painted_box(sites.resolved, node, sites.frame.density, sites.frame.region)
     layer = Layer.clear(painted.join(shape).meet(seen))
     for child in node.children:
         paint(layer, child, sites)
@@ -271,7 +273,7 @@ def _held(node: Node, shape: Box, seen: Box, sites: _Sites) -> Layer | None:
 
 def _over(
     layer: Layer, effects: Sequence[Effect], site: Site, side: Side, part: Part, held: Layer | None,
-    shown: Mask | None,
+    shown: Coverage | None,
 ) -> None:  # fmt: skip
     """Lay effects over a layer as one isolated group, faded and blended as the part asks, as far as it is shown.
 
@@ -289,7 +291,7 @@ def _over(
     if part.opacity >= 1 and part.blend == "normal" and alone and shown is None:
         group = layer
     else:
-        box = layer.box.meet(touched(effects, site)) if side == "outside" else layer.box
+        box = layer.box.meet(changed_by(effects, site.stand).meet(site.region)) if side == "outside" else layer.box
         group = Layer.clear(box)
     for effect in effects:
         _paint_effect(group, effect, site, side, 1.0)
@@ -298,54 +300,10 @@ def _over(
 
 
 def _paint_effect(
-    layer: Layer, effect: Effect, site: Site, side: Side, fade: float, shown: Mask | None = None
+    layer: Layer, effect: Effect, site: Site, side: Side, fade: float, shown: Coverage | None = None
 ) -> None:  # fmt: skip
     for operation in effect.operations(site.stand, side):
         own = site.mask(operation.area)
         mask = own if shown is None else times(own, shown)
         source = site.source(operation, own.box)
         blend.paint(layer, mask, source, operation.opacity * fade, BLEND_CODES[operation.blend])
-
-
-def touched(effects: Sequence[Effect], site: Site) -> Box:
-    """The device pixels the part can change inside the region."""
-    if not effects:
-        return NO_BOX
-    reach = max(effect.reach(site.stand.lamp.direction) for effect in effects)
-    margin = math.ceil(reach * site.stand.scale) + 1
-    return touched_px(site.stand.outline).grown(margin).meet(site.region)
-
-
-def painted_box(resolved: Resolved, node: Node, frame: Frame, cache: PixelCache = SHARED) -> Box:
-    """The device pixels of the frame that a node can change."""
-    part = node.part
-    if not part.visible:
-        return NO_BOX
-    effects = painted_of(part)
-    own = touched(effects, site_of(resolved, part, frame.density, frame.region, cache)) if effects else NO_BOX
-    for child in node.children:
-        own = own.join(painted_box(resolved, child, frame, cache))
-    soft = _soft_reach(part)
-    return own if own.empty or not soft else own.grown(math.ceil(soft * frame.density) + 1).meet(frame.region)
-
-
-def painted_bounds(resolved: Resolved, node: Node) -> Rect:
-    """Around everything the node can paint, logical px, pixel fit included."""
-    part = node.part
-    bounds = _painted_bounds(resolved, part)
-    for child in node.children:
-        bounds = bounds.union(painted_bounds(resolved, child))
-    return bounds
-
-
-def _painted_bounds(resolved: Resolved, part: Part) -> Rect:
-    site = site_of(resolved, part, 1.0, NO_BOX, SHARED)
-    reach = max((effect.reach(site.stand.lamp.direction) for effect in painted_of(part)), default=0.0) + _soft_reach(
-        part
-    )
-    return site.stand.outline.bounds().grown(reach + 1.0)
-
-
-def _soft_reach(part: Part) -> float:
-    """How far its blurs can spread it, logical px."""
-    return sum(effect.reach(0.0) for effect in shown_of(part, Blur))

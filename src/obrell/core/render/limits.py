@@ -3,19 +3,19 @@
 from __future__ import annotations
 
 from obrell.core.errors import TooLarge
-from obrell.core.raster.layers import Box
+from obrell.core.raster.layers import PixelBox
 
 MAX_SIDE_PX = 8192
 MAX_AREA_PX = 4096 * 4096
 """Largest picture in device pixels: 256 MB of floats."""
 
 
-def fits(box: Box) -> bool:
+def fits(box: PixelBox) -> bool:
     """Whether a picture of that size can be drawn."""
     return box.width <= MAX_SIDE_PX and box.height <= MAX_SIDE_PX and box.area <= MAX_AREA_PX
 
 
-def check_region(box: Box) -> None:
+def check_region(box: PixelBox) -> None:
     """Raise ``TooLarge`` when a picture of that size cannot be drawn."""
     if not fits(box):
         raise TooLarge(

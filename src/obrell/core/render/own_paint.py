@@ -10,7 +10,7 @@ from obrell.core.document.looks import painted_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects import Paint
-from obrell.core.raster.layers import Box
+from obrell.core.raster.layers import PixelBox
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, compose
 
@@ -29,6 +29,6 @@ def own_colour(resolved: Resolved, part: str, x: float, y: float) -> str | None:
     alone = replace(resolved, tree=replace(resolved.tree, nodes=(Node(bare),)))
     left, top = math.floor(x * DENSITY), math.floor(y * DENSITY)
     red, green, blue, alpha = compose(
-        alone, Frame(DENSITY, Box(left, top, left + 1, top + 1)), PixelCache(0)
+        alone, Frame(DENSITY, PixelBox(left, top, left + 1, top + 1)), PixelCache(0)
     ).planes[:, 0, 0].tolist()  # fmt: skip
     return to_hex((red / alpha, green / alpha, blue / alpha)) if alpha > 0 else None

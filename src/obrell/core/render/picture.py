@@ -6,14 +6,16 @@ import numpy as np
 
 from obrell.core.document.resolve import Resolved
 from obrell.core.geometry.plane import Rect
-from obrell.core.raster.layers import Box
+from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.quantise import Pixels
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.compose import SHARED, Frame, canvas_box, draw
+from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.render.limits import check_region
 
 
-def picture(resolved: Resolved, density: float, box: Box | None = None, cache: PixelCache = SHARED) -> Pixels:
+def picture(
+    resolved: Resolved, density: float, box: PixelBox | None = None, cache: PixelCache | None = None
+) -> Pixels:
     """Pixels of the whole canvas, or of ``box`` in device pixels; transparent beyond the canvas."""
     canvas = canvas_box(resolved, density)
     wanted = box or canvas
@@ -29,15 +31,15 @@ def picture(resolved: Resolved, density: float, box: Box | None = None, cache: P
     return pixels
 
 
-def ink(pixels: Pixels) -> Box | None:
+def ink(pixels: Pixels) -> PixelBox | None:
     """Around every pixel that is not fully transparent; None when there is none."""
     rows = np.flatnonzero(pixels[:, :, 3].any(axis=1))
     columns = np.flatnonzero(pixels[:, :, 3].any(axis=0))
     if not len(rows):
         return None
-    return Box(int(columns[0]), int(rows[0]), int(columns[-1]) + 1, int(rows[-1]) + 1)
+    return PixelBox(int(columns[0]), int(rows[0]), int(columns[-1]) + 1, int(rows[-1]) + 1)
 
 
-def device(box: Rect, density: float) -> Box:
+def device(box: Rect, density: float) -> PixelBox:
     """A logical box on the device grid, grown to whole pixels."""
-    return Box.around(box.left * density, box.top * density, box.right * density, box.bottom * density)
+    return PixelBox.around(box.left * density, box.top * density, box.right * density, box.bottom * density)

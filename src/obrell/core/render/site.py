@@ -8,7 +8,7 @@ from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Operation, Stand
 from obrell.core.paint.areas import Area, touched
-from obrell.core.raster.layers import Box, Layer, Mask
+from obrell.core.raster.layers import Coverage, Layer, PixelBox
 from obrell.core.raster.ramps import Pigment
 from obrell.core.render.cache import PixelCache
 from obrell.core.scene.stands import stand_of
@@ -19,31 +19,31 @@ class Site:
     """A stand over ``region``, a box of device px."""
 
     stand: Stand
-    region: Box
+    region: PixelBox
     cache: PixelCache
-    own_box: Box = field(init=False)
+    own_box: PixelBox = field(init=False)
     """The device px the shape touches inside the region."""
 
     def __post_init__(self) -> None:
         self.own_box = touched(self.stand.outline).meet(self.region)
 
-    def mask(self, area: Area) -> Mask:
+    def mask(self, area: Area) -> Coverage:
         """An area over as much of the region as it is anything in."""
         return self.cache.over(area, area.extent.meet(self.region))
 
-    def coverage(self) -> Mask:
+    def coverage(self) -> Coverage:
         """Coverage of the part's own shape."""
         return self.mask(self.stand.own)
 
-    def everywhere(self) -> Mask:
+    def everywhere(self) -> Coverage:
         """1 over the pixels of the shape."""
         return self.mask(self.stand.whole)
 
-    def source(self, operation: Operation, box: Box) -> Pigment | Layer:
+    def source(self, operation: Operation, box: PixelBox) -> Pigment | Layer:
         """What an operation fills its area with, over a box."""
         return operation.source.over(box, self.cache)
 
 
-def site_of(resolved: Resolved, part: Part, density: float, region: Box, cache: PixelCache) -> Site:
+def site_of(resolved: Resolved, part: Part, density: float, region: PixelBox, cache: PixelCache) -> Site:
     """The part as it stands on the device grid of a density."""
     return Site(stand_of(resolved, part, density), region, cache)

@@ -23,7 +23,7 @@ from obrell.core.effects.kinds.outline import Outline
 from obrell.core.findings.base import Cure, Finding, Kind, Severity
 from obrell.core.geometry.plane import Rect
 from obrell.core.kept import OfObject
-from obrell.core.raster.layers import Box
+from obrell.core.raster.layers import PixelBox
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.site import site_of
 
@@ -119,7 +119,7 @@ def _cut(resolved: Resolved, part: Part, canvas: Rect) -> tuple[tuple[str, Over]
 
 def _ink(resolved: Resolved, part: Part, effect: Effect, around: Rect) -> Rect:
     """Around what an effect paints at density 1, where it can be seen."""
-    region = Box.around(around.left, around.top, around.right, around.bottom)
+    region = PixelBox.around(around.left, around.top, around.right, around.bottom)
     site = site_of(resolved, part, 1.0, region, PixelCache(0))
     ink = Rect(0, 0, 0, 0)
     for side in SIDES:

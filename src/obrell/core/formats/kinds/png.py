@@ -21,7 +21,7 @@ class Png(Format):
     packed: ClassVar[bool] = True
 
     def make(self, job: Job, options: Options) -> bytes:
-        return encode(picture(job.shown, job.density, job.pixels), density=job.density)
+        return encode(picture(job.shown, job.density, job.pixels, job.cache), density=job.density)
 
     def measure(self, content: bytes) -> tuple[float, float]:
         width, height = struct.unpack_from(">II", content, SIZE_AT)

@@ -18,14 +18,14 @@ from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects import Blur
 from obrell.core.effects.base import Effect, Side, Stand, lying
-from obrell.core.effects.kinds.mask import GradientCover
-from obrell.core.effects.kinds.mask import Mask as MaskEffect
+from obrell.core.effects.kinds.mask import GradientCover, Mask
 from obrell.core.formats.svg.markup import Definitions, element, text
 from obrell.core.formats.svg.pictured import USUAL_DENSITY, Pictures
 from obrell.core.formats.svg.written import Sheet, Writer, keeps_to_shape, writable
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import number, path_data, rectangle
-from obrell.core.render.compose import canvas_box, mixes, painted_bounds
+from obrell.core.render.compose import canvas_box, mixes
+from obrell.core.scene.reach import painted_bounds
 from obrell.core.scene.stands import stand_unfitted
 
 EVERYWHERE = Rect(-8192, -8192, 8192, 8192)
@@ -64,8 +64,8 @@ def _node(node: Node, made: Pictures, defs: Definitions) -> str:
     part = node.part
     if not part.visible or part.opacity <= 0:
         return ""
-    masks, deviation = shown_of(part, MaskEffect), deviation_of(part)
-    bare = (before_blur(node) if deviation > 0 else node).without(Blur, MaskEffect)
+    masks, deviation = shown_of(part, Mask), deviation_of(part)
+    bare = (before_blur(node) if deviation > 0 else node).without(Blur, Mask)
     sheets = _sheets(bare, made, defs, faded=bool(masks))
     if node.clips and not masks:
         sheets = _merged(sheets)
@@ -84,7 +84,7 @@ def _merged(sheets: Iterable[Sheet]) -> list[Sheet]:
 
 
 def _finished(
-    sheet: Sheet, node: Node, masks: Sequence[MaskEffect], deviation: float, made: Pictures, defs: Definitions
+    sheet: Sheet, node: Node, masks: Sequence[Mask], deviation: float, made: Pictures, defs: Definitions
 ) -> str:  # fmt: skip
     if not masks and deviation <= 0 and not node.clips:
         return _laid(sheet)
@@ -117,7 +117,7 @@ def _out_of_focus(node: Node, drawn: str, deviation: float, made: Pictures, defs
     return element("g", {"filter": defs.blur(deviation, painted_bounds(made.resolved, node))}, drawn)
 
 
-def _masked(effect: MaskEffect, node: Node, drawn: str, made: Pictures, defs: Definitions) -> str:
+def _masked(effect: Mask, node: Node, drawn: str, made: Pictures, defs: Definitions) -> str:
     """Drawn elements in a group with a mask; its strength lets through what is left of 1."""
     part = node.part
     dx, dy = effect.shift(part.x, part.y)

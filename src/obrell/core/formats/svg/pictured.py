@@ -12,7 +12,7 @@ from obrell.core.effects.base import Effect, Operation, Side
 from obrell.core.formats.svg.markup import element
 from obrell.core.formats.svg.written import Sheet
 from obrell.core.raster import blend
-from obrell.core.raster.layers import Box, Layer
+from obrell.core.raster.layers import Layer, PixelBox
 from obrell.core.raster.png import encode
 from obrell.core.raster.quantise import quantise
 from obrell.core.render.cache import PixelCache
@@ -27,7 +27,7 @@ class Pictures:
 
     density: float
     resolved: Resolved
-    canvas: Box
+    canvas: PixelBox
 
     def of(self, part: Part) -> Callable[[Effect, Side], tuple[Sheet, ...]]:
         """Makes the pictures of a part's effects."""
