@@ -1,20 +1,31 @@
-/** What lies under a place of the stage. */
+/**
+ * What lies under a place of the stage.
+ *
+ * @typedef {import("./types.js").ScenePart} ScenePart
+ */
 import { toOwn } from "./plane.js";
 
 const HAIR_PX = 3;
 const KEPT = 2000;
-const probe = document.createElement("canvas").getContext("2d");
+const probe = /** @type {CanvasRenderingContext2D} */ (document.createElement("canvas").getContext("2d"));
+/** @type {Map<string, Path2D>} */
 const outlines = new Map();
 
+/** @param {ScenePart} part */
 function outlineOf(part) {
-  if (!outlines.has(part.outline)) {
-    if (outlines.size > KEPT) outlines.clear();
-    outlines.set(part.outline, new Path2D(part.outline));
-  }
-  return outlines.get(part.outline);
+  const known = outlines.get(part.outline);
+  if (known) return known;
+  if (outlines.size > KEPT) outlines.clear();
+  const made = new Path2D(part.outline);
+  outlines.set(part.outline, made);
+  return made;
 }
 
-/** Whether a place is on a part's shape, or within a hair of its edge; words count as their box. */
+/**
+ * Whether a place is on a part's shape, or within a hair of its edge; words count as their box.
+ *
+ * @param {ScenePart} part @param {number} x @param {number} y logical px @param {number} hair logical px
+ */
 function inside(part, x, y, hair = 0) {
   const [u, v] = toOwn(part, x, y);
   const [left, top, right, bottom] = part.frame;
@@ -25,22 +36,31 @@ function inside(part, x, y, hair = 0) {
 }
 
 export class Hits {
-  /** @param {object} marks */
+  /** @param {import("./types.js").Marks} marks */
   constructor(marks) {
     this.marks = marks;
+    /** @param {string|null} id */
+    this.partOf = (id) => (id ? marks.bench.partOf(id) : undefined);
   }
 
-  /** Parts under a place, front-most first; a group is reached through what lies in it. */
+  /**
+   * Parts under a place, front-most first; a group is reached through what lies in it.
+   *
+   * @param {number} x @param {number} y logical px
+   */
   under(x, y) {
     const { parts } = this.marks.bench.state.scene;
     const closed = new Set();
     for (const part of parts) if (part.kind === "combination" || part.kind === "repeat") closed.add(part.id);
+    const { partOf } = this;
+    /** @param {ScenePart} part */
     const sealed = (part) => {
-      for (let up = part.within; up; up = this.marks.bench.partOf(up).within) if (closed.has(up)) return true;
+      for (let up = partOf(part.within); up; up = partOf(up.within)) if (closed.has(up.id)) return true;
       return false;
     };
+    /** @param {ScenePart|undefined} part */
     const hidden = (part) => {
-      for (let up = part; up; up = up.within && this.marks.bench.partOf(up.within)) if (!up.visible) return true;
+      for (let up = part; up; up = partOf(up.within)) if (!up.visible) return true;
       return false;
     };
     const hair = HAIR_PX / this.marks.stage.zoom;
@@ -55,7 +75,11 @@ export class Hits {
       );
   }
 
-  /** What a press at a place takes hold of: the outermost group, or what lies in the group worked in. */
+  /**
+   * What a press at a place takes hold of: the outermost group, or what lies in the group worked in.
+   *
+   * @param {number} x @param {number} y logical px
+   */
   hit(x, y) {
     const [leaf] = this.under(x, y);
     if (!leaf) return null;
@@ -63,10 +87,18 @@ export class Hits {
     return this.innermost(leaf);
   }
 
-  /** The part that a press on a leaf means: the outermost, or what lies in the group worked in. */
+  /**
+   * The part that a press on a leaf means: the outermost, or what lies in the group worked in.
+   *
+   * @param {ScenePart} leaf
+   */
   innermost(leaf) {
     let part = leaf;
-    while (part.within && part.within !== this.marks.inner) part = this.marks.bench.partOf(part.within);
+    while (part.within && part.within !== this.marks.inner) {
+      const outer = this.partOf(part.within);
+      if (!outer) break;
+      part = outer;
+    }
     return part;
   }
 }

@@ -36,17 +36,19 @@ export class Pen {
   }
 
   key(name) {
-    if (name === "Enter" && this.spot) this.#next(() => this.#putByKey());
+    const spot = this.spot && { ...this.spot };
+    if (name === "Enter" && spot) this.#next(() => this.#putByKey(spot));
     else if (name === "Backspace" && this.going) this.#back();
     else this.marks.take("");
   }
 
-  async #putByKey() {
+  /** @param {{x: number, y: number}} spot where the pen was when the key was pressed; it may be led on meanwhile */
+  async #putByKey(spot) {
     const run = this.#run;
     const knot = run?.knots.length >= 3 && run.knots[this.going.atStart ? run.knots.length - 1 : 0];
     const [x, y] = knot ? toCanvas(this.#part, knot[0], knot[1]) : [];
-    if (knot && Math.hypot(x - this.spot.x, y - this.spot.y) < 0.5) await this.#close();
-    else await this.#keep({ ...this.spot }, false);
+    if (knot && Math.hypot(x - spot.x, y - spot.y) < 0.5) await this.#close();
+    else await this.#keep(spot, false);
   }
 
   #close() {

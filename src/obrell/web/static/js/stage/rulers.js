@@ -1,35 +1,49 @@
-/** Rulers: numbers along the stage, the stretch of what is selected, and how long that is. */
+/**
+ * Rulers: numbers along the stage, the stretch of what is selected, and how long that is.
+ *
+ * @typedef {import("./types.js").View} View
+ * @typedef {import("./plane.js").Part} Part
+ * @typedef {0|1} Axis across or down
+ * @typedef {(value: number) => number} Scale from logical px of the canvas to px of the ruler
+ */
 import { BAR_PX, FOOT_PX, RULER_PX } from "./bars.js";
 import { corners, short } from "./plane.js";
 
 const STEPS = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000];
+const WIDEST = 10000;
 const LEAST_PX = 42;
 const MINORS = 5;
 
-/** @param {object} stage @param {object[]} selected */
+/** @param {View} stage @param {Part[]} selected */
 export function drawRulers(stage, selected) {
-  for (const [id, axis] of [
-    ["ruler-x", 0],
-    ["ruler-y", 1],
-  ]) {
-    const ruler = document.getElementById(id);
-    const length = axis ? ruler.clientHeight : ruler.clientWidth;
-    ruler.width = (axis ? RULER_PX : length) * stage.ratio;
-    ruler.height = (axis ? length : RULER_PX) * stage.ratio;
-    const pen = ruler.getContext("2d");
-    pen.scale(stage.ratio, stage.ratio);
-    drawRuler(stage, pen, axis, length, selected);
-  }
+  drawOne(stage, "ruler-x", 0, selected);
+  drawOne(stage, "ruler-y", 1, selected);
 }
 
-/** From where to where a part reaches along an axis. */
+/** @param {View} stage @param {string} id @param {Axis} axis @param {Part[]} selected */
+function drawOne(stage, id, axis, selected) {
+  const ruler = /** @type {HTMLCanvasElement} */ (document.getElementById(id));
+  const length = axis ? ruler.clientHeight : ruler.clientWidth;
+  ruler.width = (axis ? RULER_PX : length) * stage.ratio;
+  ruler.height = (axis ? length : RULER_PX) * stage.ratio;
+  const pen = /** @type {CanvasRenderingContext2D} */ (ruler.getContext("2d"));
+  pen.scale(stage.ratio, stage.ratio);
+  drawRuler(stage, pen, axis, length, selected);
+}
+
+/** From where to where a part reaches along an axis. @param {Part} part @param {Axis} axis */
 function reach(part, axis) {
   const values = corners(part).map((corner) => corner[axis]);
   return [Math.min(...values), Math.max(...values)];
 }
 
+/**
+ * @param {View} stage @param {CanvasRenderingContext2D} pen @param {Axis} axis
+ * @param {number} length px @param {Part[]} selected
+ */
 function drawRuler(stage, pen, axis, length, selected) {
   const origin = axis ? stage.y - RULER_PX - BAR_PX : stage.x - RULER_PX;
+  /** @type {Scale} */
   const place = (value) => origin + value * stage.zoom;
   pen.fillStyle = "#0d6a7026";
   for (const part of selected) {
@@ -40,7 +54,7 @@ function drawRuler(stage, pen, axis, length, selected) {
   pen.fillStyle = "#62696e";
   pen.font = "10px SplineMono";
   pen.textAlign = "center";
-  const step = STEPS.find((value) => value * stage.zoom >= LEAST_PX) || 2 * STEPS.at(-1);
+  const step = STEPS.find((value) => value * stage.zoom >= LEAST_PX) || WIDEST;
   for (let value = Math.floor(-origin / stage.zoom / step) * step; place(value) < length; value += step) {
     drawTicks(pen, axis, value, step, place);
     upright(pen, axis, Math.round(place(value)) + 0.5, 12, () => pen.fillText(String(value), 0, 0));
@@ -48,6 +62,10 @@ function drawRuler(stage, pen, axis, length, selected) {
   if (selected.length === 1) drawMeasure(stage, pen, axis, place, selected[0]);
 }
 
+/**
+ * @param {CanvasRenderingContext2D} pen @param {Axis} axis @param {number} value @param {number} step
+ * @param {Scale} place
+ */
 function drawTicks(pen, axis, value, step, place) {
   for (let minor = 0; minor < MINORS; minor += 1) {
     const at = Math.round(place(value + (minor * step) / MINORS));
@@ -57,7 +75,13 @@ function drawTicks(pen, axis, value, step, place) {
   }
 }
 
-/** Draw with the pen at a place of a ruler, along it. */
+/**
+ * Draw with the pen at a place of a ruler, along it.
+ *
+ * @param {CanvasRenderingContext2D} pen @param {Axis} axis @param {number} at
+ * @param {number} low px from its upper edge
+ * @param {() => void} draw
+ */
 function upright(pen, axis, at, low, draw) {
   pen.save();
   if (axis) {
@@ -68,7 +92,11 @@ function upright(pen, axis, at, low, draw) {
   pen.restore();
 }
 
-/** How long the selected part is, written on its stretch of the ruler. */
+/**
+ * How long the selected part is, written on its stretch of the ruler.
+ *
+ * @param {View} stage @param {CanvasRenderingContext2D} pen @param {Axis} axis @param {Scale} place @param {Part} part
+ */
 function drawMeasure(stage, pen, axis, place, part) {
   const [from, to] = reach(part, axis);
   const words = short(to - from);
