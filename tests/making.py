@@ -29,6 +29,7 @@ from obrell.core.effects import (
 )  # fmt: skip
 from obrell.core.effects.offsets import Cast
 from obrell.core.files import file_id, kept_by
+from obrell.core.findings.sides import sides_of
 from obrell.core.raster.layers import Layer
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose
@@ -195,3 +196,8 @@ def solid(colour: str, **values: Any) -> Paint:
 def kit(*controls: Control) -> Kit:
     """A kit of these controls."""
     return Kit(id="k", name="Test kit", controls=controls)
+
+
+def soft_sides(shown: Resolved, one: Part, density: float) -> int:
+    """How many of a part's sides, and of its outlines' sides, have partly covered pixels."""
+    return len(sides_of(shown, one, density).soft) if one.visible else 0

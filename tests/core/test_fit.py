@@ -8,12 +8,11 @@ from hypothesis import strategies as st
 from obrell.core.document.paths import value_at
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import Outline
-from obrell.core.findings.sides import soft_sides
 from obrell.core.scene.stands import stand_of
 from obrell.core.shapes import Box, Combination, Line, Path, Ring, Text
 from obrell.core.shapes.outlined import Contour, Knot
 from obrell.core.values.paints import Solid
-from tests.making import control, layer, part, resolved, solid
+from tests.making import control, layer, part, resolved, soft_sides, solid
 
 DENSITIES = [1.0, 1.5, 2.0, 3.0]
 PILL = Box(width=37.3, height=20.7, radius=4)

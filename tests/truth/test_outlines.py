@@ -4,12 +4,11 @@ import numpy as np
 import pytest
 
 from obrell.core.effects import Outline
-from obrell.core.findings.sides import soft_sides
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.shapes import Box, Round
 from obrell.core.values.paints import Conic, Linear, Radial, Solid, Stop
-from tests.making import layer, part, resolved
+from tests.making import layer, part, resolved, soft_sides
 from tests.truth.test_chromium import CURVED, SHARP_4, css, ours, shot
 
 STOPS = (Stop(position=0, colour="#ff0000"), Stop(position=1, colour="#0000ff"))

@@ -40,10 +40,6 @@ class TookTooLong(TooLarge):
         self.seconds = seconds
 
 
-class Conflict(Refused):
-    """The document moved on in a way that makes the request meaningless."""
-
-
 class Stopped(ObrellError):
     """Long work was stopped by the person who started it."""
 

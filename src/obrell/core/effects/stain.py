@@ -8,6 +8,7 @@ from typing import ClassVar, Literal
 from pydantic import ConfigDict
 
 from obrell.core.effects.base import Effect, Operation, Side, Stand, Zone
+from obrell.core.geometry.combine import grown
 from obrell.core.geometry.paths import Path
 from obrell.core.paint.areas import Spilled
 from obrell.core.paint.sources import Flat
@@ -32,7 +33,8 @@ class Stain(Effect):
         return 0.0
 
     def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
-        area = Spilled(self.piece.transformed(stand.place), OVER_PX)
+        piece = self.piece.transformed(stand.place)
+        area = Spilled(piece, grown(piece, OVER_PX))
         return (Operation(area, Flat(str(self.colour)), self.opacity, self.blend),)
 
     def sentence(self) -> Sentence:

@@ -53,11 +53,6 @@ def sides_of(resolved: Resolved, part: Part, density: float, near: Point | None 
     return Sides(len(lines), soft, place)
 
 
-def soft_sides(resolved: Resolved, part: Part, density: float) -> int:
-    """How many of the part's sides, and of its outlines' sides, have partly covered pixels."""
-    return len(sides_of(resolved, part, density).soft) if part.visible else 0
-
-
 def cure(resolved: Resolved, part: Part, density: float) -> Cure | None:
     """What makes the part's soft sides crisp at a density: fitting that it does not have yet, or a move; None when
     neither does."""

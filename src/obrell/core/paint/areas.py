@@ -12,7 +12,6 @@ from typing import ClassVar, Protocol
 
 import numpy as np
 
-from obrell.core.geometry.combine import grown
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Similarity
 from obrell.core.paint.lookup import Lookup
@@ -81,22 +80,18 @@ class Filled(Area):
 
 @dataclass(frozen=True, slots=True)
 class Spilled(Area):
-    """What a path covers and a rim of device px around it, past what the shape that cuts it partly covers."""
+    """What a path covers, painted ``wide`` of it: past the pixels that the shape which cuts it partly covers."""
 
     path: Path
-    by: float
+    wide: Path
     kept: ClassVar[bool] = False
 
     @property
     def extent(self) -> PixelBox:
-        return touched(self.spilled)
-
-    @property
-    def spilled(self) -> Path:
-        return grown(self.path, self.by)
+        return touched(self.wide)
 
     def over(self, box: PixelBox, made: Made) -> Coverage:
-        return made.over(Filled(self.spilled), box)
+        return made.over(Filled(self.wide), box)
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,6 +138,17 @@ def _blurred(path: Path, deviation: float, box: PixelBox) -> Coverage:
 
 
 @dataclass(frozen=True, slots=True)
+class Changed(Area):
+    """Base of what another area becomes, no farther out than that."""
+
+    area: Area
+
+    @property
+    def extent(self) -> PixelBox:
+        return self.area.extent
+
+
+@dataclass(frozen=True, slots=True)
 class Within(Area):
     """An area over the pixels that a path touches, and no others."""
 
@@ -173,32 +179,22 @@ class Inverse(Area):
 
 
 @dataclass(frozen=True, slots=True)
-class Toned(Area):
+class Toned(Changed):
     """An area whose values are mapped by a table."""
 
-    area: Area
     table: Lookup
-
-    @property
-    def extent(self) -> PixelBox:
-        return self.area.extent
 
     def over(self, box: PixelBox, made: Made) -> Coverage:
         return toned(made.over(self.area, box), self.table.values)
 
 
 @dataclass(frozen=True, slots=True)
-class Stretched(Area):
+class Stretched(Changed):
     """An area whose values are multiplied and moved, and cut to 0 to 1."""
 
-    area: Area
     gain: float
     offset: float
     kept: ClassVar[bool] = False
-
-    @property
-    def extent(self) -> PixelBox:
-        return self.area.extent
 
     def over(self, box: PixelBox, made: Made) -> Coverage:
         values = made.over(self.area, box).values * np.float32(self.gain) + np.float32(self.offset)
@@ -254,16 +250,11 @@ class Inside(Area):
 
 
 @dataclass(frozen=True, slots=True)
-class Outside(Area):
+class Outside(Changed):
     """``shares.outside``: what an area covers of the share of each pixel that a shape leaves free."""
 
-    area: Area
     shape: Filled
     kept: ClassVar[bool] = False
-
-    @property
-    def extent(self) -> PixelBox:
-        return self.area.extent
 
     def over(self, box: PixelBox, made: Made) -> Coverage:
         own = made.over(self.shape, self.shape.extent.meet(box))

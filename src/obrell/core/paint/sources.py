@@ -28,7 +28,7 @@ from obrell.core.values.paints import Fill, Gradient, Picture, Texture
 class Kept(Made, Protocol):
     """What is made of areas, and layers of colour."""
 
-    def layer(self, key: Hashable, make: Callable[[], Layer]) -> Layer:
+    def get(self, key: Hashable, make: Callable[[], Layer]) -> Layer:
         """A layer that is made when it is not there."""
         ...
 
@@ -70,7 +70,7 @@ class Laid(Source):
             return texture_layer(self.fill, made.over(textured_on(self.fill, self.box, self.place), box))
         if isinstance(self.fill, Picture):
             fill = self.fill
-            return made.layer((self, box), lambda: picture_layer(fill, self.box, self.place, box))
+            return made.get((self, box), lambda: picture_layer(fill, self.box, self.place, box))
         return pigment(self.fill, self.box, self.place)
 
 

@@ -58,10 +58,6 @@ class PixelCache:
 
         return self.get((twins, box, 0), lambda: one(0)), self.get((twins, box, 1), lambda: one(1))
 
-    def layer(self, key: Hashable, make: Callable[[], Layer]) -> Layer:
-        """The layer for ``key``, made when it is not there."""
-        return self.get(key, make)
-
     def clear(self) -> None:
         """Let go of everything."""
         with self._lock:

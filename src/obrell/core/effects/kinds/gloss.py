@@ -6,8 +6,8 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
-from obrell.core.colour.spaces import mixed
 from obrell.core.effects.base import Operation, Side, Stand, Zone
+from obrell.core.effects.grounds import taking_up
 from obrell.core.effects.lit import Lit
 from obrell.core.geometry.combine import combined
 from obrell.core.geometry.paths import Path, PathBuilder
@@ -48,9 +48,7 @@ class Gloss(Lit):
         return 0.0
 
     def on_ground(self, colour: str) -> Self:
-        return (
-            self.evolve(colour=mixed(str(self.colour), colour, self.takes_up), takes_up=0.0) if self.takes_up else self
-        )
+        return taking_up(self, colour)
 
     def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
         area, ends = self._area(stand.shape, stand.place.own(self.lamp(stand.lamp).direction))

@@ -6,8 +6,8 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from obrell.core.colour.spaces import mixed
 from obrell.core.effects.base import Operation, Side, Stand, Zone
+from obrell.core.effects.grounds import taking_up
 from obrell.core.effects.shadow import Shadow
 from obrell.core.paint.areas import Blurred, Inverse, Within
 from obrell.core.values.fields import Share
@@ -27,9 +27,7 @@ class InnerShadow(Shadow):
         return 0.0
 
     def on_ground(self, colour: str) -> Self:
-        return (
-            self.evolve(colour=mixed(str(self.colour), colour, self.takes_up), takes_up=0.0) if self.takes_up else self
-        )
+        return taking_up(self, colour)
 
     def pressed(self, light: float) -> Self:
         return self.evolve(offset=self.offset.opposite(light))

@@ -40,11 +40,6 @@ class OffCanvas(Kind):
         return self.found(words, part.id, mark="off the canvas", cures=cures)
 
 
-def off_canvas(resolved: Resolved) -> frozenset[str]:
-    """The parts whose shape lies wholly or partly off the canvas, as it is drawn at density 1."""
-    return frozenset(one.parts[0] for one in OffCanvas().look(resolved))
-
-
 def _onto(part: Part, bounds: Rect, canvas: Rect) -> MoveParts:
     """The shortest way onto the canvas, in whole px where there is room for that."""
     dx = _shift(bounds.left, bounds.right, canvas.right)

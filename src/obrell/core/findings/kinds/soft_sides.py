@@ -13,7 +13,7 @@ from obrell.core.kept import OfObject
 
 DENSITY = 1.0
 """Where a soft side is seen most."""
-_SOFT = OfObject[tuple[str, ...]](8192)
+_FOUND = OfObject[Finding | None](8192)
 
 
 class SoftSides(Kind):
@@ -24,17 +24,16 @@ class SoftSides(Kind):
     rank: ClassVar[int] = 30
 
     def look(self, resolved: Resolved) -> tuple[Finding, ...]:
-        found = (self._of(resolved, node.part) for node in walk(resolved.tree.nodes))
+        found = (self._known(resolved, node.part) for node in walk(resolved.tree.nodes))
         return tuple(one for one in found if one is not None)
 
+    def _known(self, resolved: Resolved, part: Part) -> Finding | None:
+        return _FOUND.get(part, resolved.fit, lambda: self._of(resolved, part))
+
     def _of(self, resolved: Resolved, part: Part) -> Finding | None:
-        soft = _soft(resolved, part)
+        soft = sides_of(resolved, part, DENSITY).soft
         mends = cure(resolved, part, DENSITY) if soft else None
         if mends is None:
             return None
         many = "sides are" if len(soft) > 1 else "side is"
         return self.found(f"{len(soft)} {many} soft at 1× on “{part.name}”: {counted(soft)}.", part.id, cures=(mends,))
-
-
-def _soft(resolved: Resolved, part: Part) -> tuple[str, ...]:
-    return _SOFT.get(part, resolved.fit, lambda: sides_of(resolved, part, DENSITY).soft)

@@ -73,7 +73,7 @@ class Writer:
             case Inside(inner):
                 return self._drawn(inner)
             case Spilled():
-                return _path(area.spilled if self.cut else area.path)
+                return _path(area.wide if self.cut else area.path)
             case Filled(path) | Blurred(path):
                 return _path(path)
         return {"d": self._field()}

@@ -306,12 +306,13 @@ function startView(bench) {
   stage.addEventListener("look", show);
   show();
 
+  const enlarge = (factor) => stage.zoomAbout(stage.zoom * factor, ...middle());
   const wanted = {
     ...Object.fromEntries(["1", "2", "8"].map((key) => [key, () => zoomTo(key)])),
     f: () => zoomTo("fit"),
     p: () => look(!stage.exact),
-    ...Object.fromEntries(["+", "="].map((key) => [key, () => stage.zoomAbout(stage.zoom * Math.SQRT2, ...middle())])),
-    ...Object.fromEntries(["-", "−"].map((key) => [key, () => stage.zoomAbout(stage.zoom / Math.SQRT2, ...middle())])),
+    ...Object.fromEntries(["+", "="].map((key) => [key, () => enlarge(Math.SQRT2)])),
+    ...Object.fromEntries(["-", "−"].map((key) => [key, () => enlarge(Math.SQRT1_2)])),
   };
   document.addEventListener("keydown", (event) => {
     if (typing(event) || withKeys(event) || bench.chooser.open || event.target.closest?.(".num, dialog")) return;

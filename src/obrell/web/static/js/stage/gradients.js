@@ -1,4 +1,4 @@
-/** Handles of the open effect's gradient on the art: ends or centre, radii, focus, angle, and every stop on its line. */
+/** Handles of the open effect's gradient on the art: ends or centre, radii, focus, angle, every stop on its line. */
 import { svg } from "../ui/svg.js";
 
 const BEYOND_PX = 16;

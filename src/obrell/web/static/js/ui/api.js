@@ -48,7 +48,11 @@ export class Api {
     while (this.mine.size > REMEMBERED) this.mine.delete(this.mine.values().next().value);
   }
 
-  /** Send what an earlier visit could not; each has its id, so what did arrive is not done twice. @returns {Promise<number>} */
+  /**
+   * Send what an earlier visit could not; each has its id, so what did arrive is not done twice.
+   *
+   * @returns {Promise<number>} how many were kept
+   */
   async resume() {
     const before = `${KEPT}${this.base}/`;
     const keys = Object.keys(localStorage).filter((key) => key.startsWith(before));

@@ -1,7 +1,13 @@
-/** Dragging in the sheet and the strip: what is dragged is shown while it moves, kept when it is let go, taken back by Escape. */
+/**
+ * Dragging in the sheet and the strip: what is dragged is shown while it moves, kept when it is let go, taken back by
+ * Escape.
+ *
+ * @typedef {{preview: (edit: object|null) => void}} Stage
+ * @typedef {{hold: (on: boolean) => void, refresh: () => Promise<void>, stage: Stage}} Bench
+ */
 
 /**
- * @param {{hold: (on: boolean) => void, refresh: () => Promise<void>, stage: {preview: (edit: object|null) => void}}} bench
+ * @param {Bench} bench
  * @param {(at: PointerEvent) => void} move
  * @param {(moved: boolean) => void} keep
  */

@@ -40,7 +40,11 @@ export function retract() {
   if (place.classList.contains("offers")) place.classList.remove("on", "offers");
 }
 
-/** A request whose failure is an answer too: when the server is away, one that is not ok. @returns {Promise<Response>} */
+/**
+ * A request whose failure is an answer too: when the server is away, one that is not ok.
+ *
+ * @returns {Promise<Response>}
+ */
 export async function ask(address, options) {
   try {
     return await fetch(address, options);
