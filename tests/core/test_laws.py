@@ -14,7 +14,8 @@ from obrell.core.formats.svg.document import svg
 from obrell.core.raster.layers import PixelBox
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose, draw
-from obrell.core.scene.reach import painted_box
+from obrell.core.scene.bounds import painted_box
+from obrell.core.scene.scene import scene_at
 from obrell.core.shapes import SHAPES, AnyShape, Box
 from obrell.core.values.paints import Texture
 from tests.making import (
@@ -85,7 +86,7 @@ def test_zero_strength_changes_nothing(shape, effect):
 @pytest.mark.parametrize(("shape", "effect"), EVERY_FORM)
 def test_nothing_is_painted_outside_the_declared_reach(shape, effect):
     shown = resolved(*lone(shape, effect))
-    box = painted_box(shown, shown.tree.nodes[-1], 2.0, canvas_box(shown, 2.0))
+    box = painted_box(scene_at(shown, 2.0).item(shown.tree.nodes[-1]), canvas_box(shown, 2.0))
     alpha = layer(shown, 2.0).planes[3].copy()
     alpha[box.top : box.bottom, box.left : box.right] = 0
     assert alpha.max() == 0

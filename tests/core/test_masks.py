@@ -7,8 +7,8 @@ from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import DropShadow, Mask
 from obrell.core.effects.kinds.mask import GradientCover, PartCover
-from obrell.core.render.changes import changed_box
 from obrell.core.render.compose import Frame, canvas_box
+from obrell.core.scene.changes import changed_box
 from obrell.core.shapes import Box, Group, Round
 from obrell.core.values.paints import Linear, Stop
 from tests.making import KIT, control, layer, part, resolved, solid
@@ -107,4 +107,4 @@ def test_what_masks_is_redrawn_when_it_changes():
 
     old, new = shown(30), shown(34)
     frame = Frame(1.0, canvas_box(old, 1.0))
-    assert changed_box(old, new, frame).width >= 20
+    assert changed_box(old, new, frame.density, frame.region).width >= 20

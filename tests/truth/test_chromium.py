@@ -12,7 +12,6 @@ from obrell.core.effects import Bevel, Blur, DropShadow, InnerShadow, Mask, Outl
 from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.effects.offsets import Shift
 from obrell.core.formats.svg.document import svg
-from obrell.core.formats.svg.fitted import fitted
 from obrell.core.interchange.svg.reader import read_svg
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Picture, Round, Text
@@ -383,7 +382,7 @@ def test_an_svg_can_be_fitted_to_the_pixels_of_its_own_size(chromium):
         part(Round(width=11.4, height=11), solid("#c03020"), x=40.2, y=30.3),
         fit="sides",
     )
-    assert np.abs(ours(shown) - shot(chromium, svg(fitted(shown)))).max() <= CURVED
-    away = np.abs(ours(shown) - shot(chromium, svg(fitted(shown))))
+    assert np.abs(ours(shown) - shot(chromium, svg(shown, fitted=True))).max() <= CURVED
+    away = np.abs(ours(shown) - shot(chromium, svg(shown, fitted=True)))
     assert away[:, :32].max() <= SHARP_4
     assert np.abs(ours(shown) - shot(chromium, svg(shown)))[:, :32].max() > 60

@@ -17,8 +17,7 @@ from obrell.core.raster.blur import blur
 from obrell.core.raster.coverage import rasterise
 from obrell.core.raster.layers import Coverage, PixelBox
 from obrell.core.raster.noise import PATTERNS, textured
-from obrell.core.render.changes import changed_box
-from obrell.core.render.compose import Frame
+from obrell.core.scene.changes import changed_box
 from obrell.core.shapes import Box, Group, Ring, Round, Sides
 from obrell.core.values.paints import Conic, Linear, Solid, Stop, Texture
 from tests.making import layer, part, resolved, solid
@@ -231,7 +230,7 @@ def test_a_shared_fill_is_redrawn_when_its_group_changes():
         return resolved(one, part(Box(width=10, height=10), paint, x=x, y=30, within="p3"), part(Group()))
 
     old, new = shown(50), shown(60)
-    box = changed_box(old, new, Frame(1.0, PixelBox(0, 0, 80, 60)))
+    box = changed_box(old, new, 1.0, PixelBox(0, 0, 80, 60))
     assert box.left <= 15
 
 

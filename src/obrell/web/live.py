@@ -27,8 +27,8 @@ from obrell.core.errors import ObrellError
 from obrell.core.findings.false_colours import false_colours
 from obrell.core.raster.layers import NO_BOX, PixelBox
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.changes import changed_box
 from obrell.core.render.compose import Frame, canvas_box, draw
+from obrell.core.scene.changes import changed_box
 from obrell.core.values.base import Value
 from obrell.store.kits import Kits
 from obrell.web.parcels import View, difference
@@ -147,7 +147,7 @@ def drawn(
     frame = Frame(wish.density, whole)
     dirty = whole
     if shown.resolved is not None and shown.frame == frame and shown.exact == wish.exact:
-        dirty = changed_box(shown.resolved, resolved, frame)
+        dirty = changed_box(shown.resolved, resolved, frame.density, frame.region)
     pixels = b"" if dirty.empty else draw(resolved, frame, shown.cache, dirty).tobytes()
     shown.frame, shown.exact, shown.resolved = frame, wish.exact, resolved
     box = NO_BOX if dirty.empty else dirty

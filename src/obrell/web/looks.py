@@ -18,7 +18,7 @@ from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import number
 from obrell.core.paint.fills import straightened
 from obrell.core.render.picture import device
-from obrell.core.scene.reach import painted_bounds
+from obrell.core.scene.bounds import bounds_of
 from obrell.core.shelf import GRADIENTS, SHIPPED
 from obrell.core.values.fields import Id, Name
 from obrell.store.kits import Stored
@@ -46,7 +46,7 @@ def looks(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
     node = resolved.tree.all.get(part)
     if node is None:
         raise NoSuchThing("Select one part first.")
-    bounds = painted_bounds(resolved, node).grown(AIR_PX)
+    bounds = bounds_of(resolved, node).grown(AIR_PX)
     density = round(min(4.0, max(0.05, min(WIDTH_PX / bounds.width, HEIGHT_PX / bounds.height))), 3)
     box = device(bounds, density)
     where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height, "free": 1, "part": part}

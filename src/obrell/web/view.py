@@ -19,7 +19,7 @@ from obrell.core.paint.areas import touched
 from obrell.core.raster.layers import PixelBox
 from obrell.core.render.build_up import build_steps, upto
 from obrell.core.render.picture import device
-from obrell.core.scene.reach import painted_bounds
+from obrell.core.scene.bounds import bounds_of
 from obrell.core.scene.stands import stand_of
 from obrell.store.history import Step, Steps
 from obrell.store.kits import Kits, Stored
@@ -198,7 +198,7 @@ def _found_view(found: Finding) -> dict[str, object]:
 def _strip(seats: Seats, resolved: Resolved, node: Node | None) -> list[dict[str, object]]:
     if node is None:
         return []
-    part, bounds = node.part, painted_bounds(resolved, node)
+    part, bounds = node.part, bounds_of(resolved, node)
     across = max(1.0, bounds.width, bounds.height * STRIP_SHAPE)
     density = round(min(4.0, max(0.02, STRIP_WIDTH_PX / across)), 3)
     where = _query(device(bounds, density))

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-import math
 from typing import TypeVar
 
 from obrell.core.document.model import Part
-from obrell.core.document.nodes import Node
-from obrell.core.effects import Blur, Effect, Paint
+from obrell.core.effects import Effect, Paint
 from obrell.core.effects.stain import Stain
 from obrell.core.kept import remembered
 from obrell.core.shapes import Shape
@@ -43,19 +41,3 @@ def painted_of(part: Part) -> list[Effect]:
     """The effects that paint, in their order: those to be seen, without those of the whole part."""
     shown = [effect for effect in effects_of(part) if effect.visible and effect.opacity > 0]
     return [effect for effect in shown if effect.lies_in() != "whole"]
-
-
-def deviation_of(part: Part) -> float:
-    """The standard deviation of all its blurs together, logical px."""
-    return math.hypot(*(effect.radius / 2 * effect.opacity for effect in shown_of(part, Blur)))
-
-
-def before_blur(node: Node) -> Node:
-    """The node as it is drawn before its blurs, and without them: what it casts is not cut out under it
-    (``rendering.md``, Zones)."""
-    bare = node.without(Blur)
-    effects = tuple(
-        effect.evolve(shows_through=True) if "shows_through" in type(effect).model_fields else effect
-        for effect in bare.part.effects
-    )
-    return bare.evolved(bare.part.evolve(effects=effects), bare.children)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from obrell.core.document.model import Part
-from obrell.core.effects import Effect
 from obrell.core.shapes import Shape
 
 
@@ -45,8 +44,3 @@ class Node:
     def evolved(self, part: Part, children: tuple[Node, ...]) -> Node:
         """The node with another part and other children."""
         return replace(self, part=part, children=children)
-
-    def without(self, *kinds: type[Effect]) -> Node:
-        """The node without the effects of some kinds."""
-        rest = tuple(effect for effect in self.part.effects if not isinstance(effect, kinds))
-        return self.evolved(self.part.evolve(effects=rest), self.children)

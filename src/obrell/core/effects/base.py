@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from abc import abstractmethod
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from dataclasses import field as dataclass_field
 from typing import TYPE_CHECKING, ClassVar, Literal, Self, get_args
 
@@ -62,7 +62,8 @@ class Stand:
     """The part's own unrotated box, which fills span."""
     outline: Path
     """The shape on the device grid."""
-    fit_strokes: bool = False
+    stroke_scale: float = 0.0
+    """Device px of a logical px that strokes are fitted to; 0 when they are not."""
     spans: Mapping[str, Rect] = dataclass_field(default_factory=dict)
     """Boxes on the canvas, logical px, that fills can be laid over instead of the part's own."""
 
@@ -83,10 +84,15 @@ class Stand:
 
     def stroke(self, width: float) -> float:
         """A stroke width or unblurred spread in logical px, fitted to device px when the part asks for it."""
-        if not self.fit_strokes or width == 0:
+        if not self.stroke_scale or width == 0:
             return width
-        pixels = max(1.0, math.floor(abs(width) * self.scale + 0.5))
-        return math.copysign(pixels / self.scale, width)
+        pixels = max(1.0, math.floor(abs(width) * self.stroke_scale + 0.5))
+        return math.copysign(pixels / self.stroke_scale, width)
+
+    def enlarged(self, factor: float) -> Stand:
+        """The same on a finer grid, fitted as it was."""
+        finer = Similarity(factor)
+        return replace(self, place=finer.after(self.place), outline=self.outline.transformed(finer))
 
     def moved(self, path: Path, x: float, y: float) -> Path:
         """A path of the part's own space on the device grid, moved on the canvas by logical px."""
@@ -175,6 +181,17 @@ class Effect(Value):
     def pressed(self, light: float) -> Self:
         """The same as if its part were pressed, under a light from that direction, degrees."""
         return self
+
+    @property
+    def deviation(self) -> float:
+        """The standard deviation, logical px, of the Gaussian it lays over the whole part; 0 for none."""
+        return 0.0
+
+    @property
+    def frosting(self) -> float | None:
+        """The standard deviation, logical px, of the Gaussian through which what lies behind the part is seen; None
+        when it is seen as it is."""
+        return None
 
     @property
     def mixes(self) -> bool:

@@ -4,14 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from obrell.core.document.model import Part
-from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Operation, Stand
 from obrell.core.paint.areas import Area, touched
 from obrell.core.raster.layers import Coverage, Layer, PixelBox
 from obrell.core.raster.ramps import Pigment
 from obrell.core.render.cache import PixelCache
-from obrell.core.scene.stands import stand_of
 
 
 @dataclass(slots=True)
@@ -42,8 +39,3 @@ class Site:
     def source(self, operation: Operation, box: PixelBox) -> Pigment | Layer:
         """What an operation fills its area with, over a box."""
         return operation.source.over(box, self.cache)
-
-
-def site_of(resolved: Resolved, part: Part, density: float, region: PixelBox, cache: PixelCache) -> Site:
-    """The part as it stands on the device grid of a density."""
-    return Site(stand_of(resolved, part, density), region, cache)

@@ -33,6 +33,10 @@ class Blur(Blurred):
     strengths: ClassVar[tuple[str, ...]] = ()
     kind: Literal["blur"] = "blur"
 
+    @property
+    def deviation(self) -> float:
+        return self.radius / 2 * self.opacity
+
     def reach(self, light: float) -> float:
         return self.radius * TAIL
 
@@ -45,6 +49,10 @@ class BackdropBlur(Blurred):
     zone: ClassVar[Zone] = "behind"
     kind: Literal["backdrop-blur"] = "backdrop-blur"
     radius: Radius = Field(8.0, title="blur")
+
+    @property
+    def frosting(self) -> float:
+        return self.radius / 2
 
     def reach(self, light: float) -> float:
         return 0.0

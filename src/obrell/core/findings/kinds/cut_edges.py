@@ -25,7 +25,8 @@ from obrell.core.geometry.plane import Rect
 from obrell.core.kept import OfObject
 from obrell.core.raster.layers import PixelBox
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.site import site_of
+from obrell.core.render.site import Site
+from obrell.core.scene.stands import stand_of
 
 LEAST_PX = 0.01
 """What may lie off the canvas unnoticed."""
@@ -120,7 +121,7 @@ def _cut(resolved: Resolved, part: Part, canvas: Rect) -> tuple[tuple[str, Over]
 def _ink(resolved: Resolved, part: Part, effect: Effect, around: Rect) -> Rect:
     """Around what an effect paints at density 1, where it can be seen."""
     region = PixelBox.around(around.left, around.top, around.right, around.bottom)
-    site = site_of(resolved, part, 1.0, region, PixelCache(0))
+    site = Site(stand_of(resolved, part, 1.0), region, PixelCache(0))
     ink = Rect(0, 0, 0, 0)
     for side in SIDES:
         for operation in effect.operations(site.stand, side):

@@ -9,7 +9,6 @@ from pydantic import Field
 
 from obrell.core.formats.base import Format, Job, Options
 from obrell.core.formats.svg.document import svg
-from obrell.core.formats.svg.fitted import fitted
 
 SIZE = re.compile(rb'<svg [^>]*?\bwidth="([0-9.]+)" height="([0-9.]+)"')
 
@@ -35,7 +34,7 @@ class Svg(Format):
 
     def make(self, job: Job, options: Options) -> bytes:
         assert isinstance(options, SvgOptions)
-        return svg(fitted(job.shown) if options.fitted else job.shown, job.box, job.embedded).encode()
+        return svg(job.shown, job.box, job.embedded, fitted=options.fitted).encode()
 
     def measure(self, content: bytes) -> tuple[float, float]:
         found = SIZE.match(content)

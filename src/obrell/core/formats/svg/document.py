@@ -7,26 +7,20 @@ they leave exactly what our interpolation leaves at a partly covered edge (``ren
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
-from obrell.core.document.copies import moved_node
-from obrell.core.document.looks import before_blur, deviation_of, painted_of, shown_of
-from obrell.core.document.measures import spans_of
-from obrell.core.document.model import Part
-from obrell.core.document.moving import place_of
-from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
-from obrell.core.effects import Blur
-from obrell.core.effects.base import Effect, Side, Stand, lying
-from obrell.core.effects.kinds.mask import GradientCover, Mask
+from obrell.core.effects.base import Effect, Side, Stand
 from obrell.core.formats.svg.markup import Definitions, element, text
 from obrell.core.formats.svg.pictured import USUAL_DENSITY, Pictures
 from obrell.core.formats.svg.written import Sheet, Writer, keeps_to_shape, writable
-from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number, path_data, rectangle
-from obrell.core.render.compose import canvas_box, mixes
-from obrell.core.scene.reach import painted_bounds
-from obrell.core.scene.stands import stand_unfitted
+from obrell.core.paint.areas import Filled
+from obrell.core.render.compose import canvas_box
+from obrell.core.scene.bounds import painted_bounds, reach_of
+from obrell.core.scene.items import Body, Group, Item, Mask, Treated
+from obrell.core.scene.scene import scene_at, scene_unfitted
 
 EVERYWHERE = Rect(-8192, -8192, 8192, 8192)
 """More than any canvas."""
@@ -34,14 +28,18 @@ WHITE_OF_ALPHA = "0 0 0 0 1 0 0 0 0 1 0 0 0 0 1 0 0 0 1 0"
 INVERTED = "-1 0 0 0 1 0 -1 0 0 1 0 0 -1 0 1 0 0 0 0 1"
 
 
-def svg(resolved: Resolved, box: Rect | None = None, density: float = USUAL_DENSITY) -> str:
+def svg(
+    resolved: Resolved, box: Rect | None = None, density: float = USUAL_DENSITY, *, fitted: bool = False
+) -> str:  # fmt: skip
     """The control as an SVG document; ``box`` is the logical rectangle shown, the canvas if None. Effects that
-    SVG cannot draw are embedded as pictures of ``density``."""
+    SVG cannot draw are embedded as pictures of ``density``. ``fitted`` is whether parts lie on the pixels of density
+    1 as they, or the kit, ask: as SVG is drawn when it is shown at its own size."""
     canvas = resolved.control.canvas
     box = box or Rect(0, 0, canvas.width, canvas.height)
     defs = Definitions()
-    made = Pictures(density, resolved, canvas_box(resolved, density))
-    parts = [_node(node, made, defs) for node in resolved.tree.nodes]
+    scene = scene_at(resolved, 1.0) if fitted else scene_unfitted(resolved)
+    drawing = Drawing(defs, Pictures(density, canvas_box(resolved, density)))
+    parts = [drawing.of(item) for item in scene.items()]
     view = " ".join(number(v) for v in (box.left, box.top, box.width, box.height))
     root: dict[str, str | float] = {
         "xmlns": "http://www.w3.org/2000/svg", "width": box.width, "height": box.height, "viewBox": view,
@@ -58,18 +56,89 @@ def _on_canvas(parts: Sequence[str], width: float, height: float, box: Rect, def
     return (element("g", {"clip-path": defs.add("clipPath", {}, edge)}, *parts),)
 
 
-def _node(node: Node, made: Pictures, defs: Definitions) -> str:
-    """A part with what lies in it. What it casts, and then the part itself, are each blurred, clipped, masked and
-    blended, in this order: whatever is done to a sheet isolates it, so it is blended last."""
-    part = node.part
-    if not part.visible or part.opacity <= 0:
-        return ""
-    masks, deviation = shown_of(part, Mask), deviation_of(part)
-    bare = (before_blur(node) if deviation > 0 else node).without(Blur, Mask)
-    sheets = _sheets(bare, made, defs, faded=bool(masks))
-    if node.clips and not masks:
-        sheets = _merged(sheets)
-    return "".join(_finished(sheet, node, masks, deviation, made, defs) for sheet in sheets)
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """Writes items of a scene; whatever is done to a sheet isolates it, so it is blended last."""
+
+    defs: Definitions
+    pictures: Pictures
+
+    def of(self, item: Item) -> str:
+        """An item as elements; empty when there is nothing to see."""
+        if isinstance(item, Treated):
+            sheets = self._sheets(item.item, faded=bool(item.masks))
+            if item.clips and not item.masks:
+                sheets = _merged(sheets)
+            return "".join(self._finished(sheet, item) for sheet in sheets)
+        return "".join(_laid(sheet) for sheet in self._sheets(item, faded=False))
+
+    def _all(self, items: Iterable[Item]) -> tuple[str, ...]:
+        return tuple(filter(None, map(self.of, items)))
+
+    def _sheets(self, item: Body | Group, *, faded: bool) -> list[Sheet]:
+        """``faded`` is whether each of them will be masked by itself."""
+        if isinstance(item, Body):
+            return self._body(item, faded=faded)
+        held = self._all(item.items)
+        return [Sheet(_isolated(held) if item.isolated else held)] if held else []
+
+    def _finished(self, sheet: Sheet, item: Treated) -> str:
+        drawn = _laid(replace(sheet, blend="normal"))
+        if item.deviation > 0:
+            drawn = element("g", {"filter": self.defs.blur(item.deviation, painted_bounds(item))}, drawn)
+        for clip in item.clips:
+            drawn = self._clipped(clip, drawn)
+        for mask in item.masks:
+            drawn = self._masked(mask, drawn) if drawn else ""
+        return _laid(Sheet((drawn,), 1.0, sheet.blend)) if drawn else ""
+
+    def _clipped(self, by: Filled, drawn: str) -> str:
+        clip = self.defs.add("clipPath", {}, element("path", {"d": path_data(by.path)}))
+        return element("g", {"clip-path": clip}, drawn)
+
+    def _masked(self, mask: Mask, drawn: str) -> str:
+        """Drawn elements in a group with a mask; its strength lets through what is left of 1."""
+        everywhere: dict[str, str | float] = {"d": rectangle(EVERYWHERE)}
+        if isinstance(mask.cover, tuple):
+            shown = "".join(self._all(mask.cover))
+        else:
+            laid = mask.cover
+            shown = element("path", everywhere | self.defs.fill(laid.fill, laid.box, laid.place))
+        if mask.measure == "opacity":
+            shown = element("g", {"filter": self._colours(WHITE_OF_ALPHA)}, shown)
+        black = element("path", everywhere | {"fill": "#000"})
+        if mask.inverted:
+            shown = element("g", {"filter": self._colours(INVERTED)}, black, shown)
+        if mask.strength < 1:
+            white = element("path", everywhere | {"fill": "#fff", "opacity": 1 - mask.strength})
+            shown = element("g", {}, element("g", {}, black, shown), white)
+        area = rect_attributes(EVERYWHERE) | {"maskUnits": "userSpaceOnUse"}
+        return element("g", {"mask": self.defs.add("mask", area, shown)}, drawn)
+
+    def _colours(self, table: str) -> str:
+        """A filter that maps colours by a matrix, over everything."""
+        area = rect_attributes(EVERYWHERE) | {"filterUnits": "userSpaceOnUse", "color-interpolation-filters": "sRGB"}
+        return self.defs.add("filter", area, element("feColorMatrix", {"type": "matrix", "values": table}))
+
+    def _body(self, body: Body, *, faded: bool) -> list[Sheet]:
+        """What a part casts, back to front, the part itself, and what is laid over it."""
+        if not body.stand.outline:
+            return []
+        held = self._all(body.held)
+        inside = (*body.surface, *body.edge)
+        solid = not faded and _opaque(body)
+        writer = Writer(body.stand, self.defs, self.pictures, cut=_needs_cut(inside, body.stand))
+        drawn = _over_each_other(inside, writer, "inside")
+        outer = _over_each_other(body.edge, writer, "outside")
+        if writer.cut and drawn:
+            drawn = (_kept_to_shape(drawn, writer),)
+        if outer and not solid:
+            outer = (_kept_outside(outer, writer, body),)
+        whole = (*outer, *held, *drawn)
+        mixed = bool(held) or any(effect.mixes for effect in inside)
+        group = [Sheet(_isolated(whole) if mixed else whole, body.opacity, body.blend)] if whole else []
+        behind = [sheet for effect in body.cast for sheet in _behind(effect, writer, body, solid)]
+        return [*behind, *group, *(sheet for effect in body.reaching for sheet in _reaching(effect, writer, body))]
 
 
 def _merged(sheets: Iterable[Sheet]) -> list[Sheet]:
@@ -83,125 +152,32 @@ def _merged(sheets: Iterable[Sheet]) -> list[Sheet]:
     return merged
 
 
-def _finished(
-    sheet: Sheet, node: Node, masks: Sequence[Mask], deviation: float, made: Pictures, defs: Definitions
-) -> str:  # fmt: skip
-    if not masks and deviation <= 0 and not node.clips:
-        return _laid(sheet)
-    drawn = _laid(replace(sheet, blend="normal"))
-    if deviation > 0:
-        drawn = _out_of_focus(node, drawn, deviation, made, defs)
-    for clip in node.clips:
-        drawn = _clipped(clip, drawn, defs)
-    for effect in masks:
-        drawn = _masked(effect, node, drawn, made, defs) if drawn else ""
-    return _laid(Sheet((drawn,), 1.0, sheet.blend)) if drawn else ""
-
-
-def _sheets(node: Node, made: Pictures, defs: Definitions, *, faded: bool) -> list[Sheet]:
-    """``faded`` is whether each of them will be masked by itself."""
-    held = tuple(item for child in node.children if (item := _node(child, made, defs)))
-    if not node.children or not node.plain:
-        return _part(node.part, held, made, defs, faded=faded)
-    return [Sheet(_isolated(held) if not node.through and mixes(node) else held)] if held else []
-
-
-def _clipped(by: Part, drawn: str, defs: Definitions) -> str:
-    outline = by.shape.path().transformed(place_of(by))
-    clip = defs.add("clipPath", {}, element("path", {"d": path_data(outline)}))
-    return element("g", {"clip-path": clip}, drawn)
-
-
-def _out_of_focus(node: Node, drawn: str, deviation: float, made: Pictures, defs: Definitions) -> str:
-    """Drawn elements under one Gaussian for all blurs of the part."""
-    return element("g", {"filter": defs.blur(deviation, painted_bounds(made.resolved, node))}, drawn)
-
-
-def _masked(effect: Mask, node: Node, drawn: str, made: Pictures, defs: Definitions) -> str:
-    """Drawn elements in a group with a mask; its strength lets through what is left of 1."""
-    part = node.part
-    dx, dy = effect.shift(part.x, part.y)
-    cover = dict(node.covers).get(effect.id)
-    everywhere: dict[str, str | float] = {"d": rectangle(EVERYWHERE)}
-    if isinstance(effect.cover, GradientCover):
-        fill = effect.cover.fill
-        spans = spans_of(made.resolved.control, made.resolved.tree, part)
-        own = part.shape.box(), Similarity(dx=dx, dy=dy).after(place_of(part))
-        shown = element("path", everywhere | defs.fill(fill, *lying(fill, spans, own)))
-    elif cover is not None:
-        shown = _node(moved_node(cover, Similarity(dx=dx, dy=dy)), made, defs)
-    else:
-        return drawn
-    if effect.measure == "opacity":
-        shown = element("g", {"filter": _colours(defs, WHITE_OF_ALPHA)}, shown)
-    black = element("path", everywhere | {"fill": "#000"})
-    if effect.inverted:
-        shown = element("g", {"filter": _colours(defs, INVERTED)}, black, shown)
-    if effect.opacity < 1:
-        white = element("path", everywhere | {"fill": "#fff", "opacity": 1 - effect.opacity})
-        shown = element("g", {}, element("g", {}, black, shown), white)
-    area = rect_attributes(EVERYWHERE) | {"maskUnits": "userSpaceOnUse"}
-    return element("g", {"mask": defs.add("mask", area, shown)}, drawn)
-
-
-def _colours(defs: Definitions, table: str) -> str:
-    """A filter that maps colours by a matrix, over everything."""
-    area = rect_attributes(EVERYWHERE) | {"filterUnits": "userSpaceOnUse", "color-interpolation-filters": "sRGB"}
-    return defs.add("filter", area, element("feColorMatrix", {"type": "matrix", "values": table}))
-
-
-def _part(part: Part, held: tuple[str, ...], made: Pictures, defs: Definitions, *, faded: bool) -> list[Sheet]:
-    """What a part casts, back to front, the part itself, and what is laid over it."""
-    stand = stand_unfitted(made.resolved, part)
-    if not stand.outline:
-        return []
-    painted = painted_of(part)
-    shown = [effect for effect in painted if not effect.reaches]
-    inside = [e for zone in ("surface", "edge") for e in shown if e.lies_in() == zone]
-    edge = [e for e in shown if e.lies_in() == "edge"]
-    solid = not faded and _opaque(part, inside)
-    writer = Writer(stand, defs, made.of(part), cut=_needs_cut(inside, stand))
-    body = _over_each_other(inside, writer, "inside")
-    outer = _over_each_other(edge, writer, "outside")
-    if writer.cut and body:
-        body = (_kept_to_shape(body, writer),)
-    if outer and not solid:
-        outer = (element("g", {"mask": _outside_mask(writer, part)}, *outer),)
-    whole = (*outer, *held, *body)
-    mixed = bool(held) or any(effect.mixes for effect in inside)
-    group = [Sheet(_isolated(whole) if mixed else whole, part.opacity, part.blend)] if whole else []
-    behind = [sheet for e in shown if e.lies_in() == "behind" for sheet in _behind(e, writer, part, solid)]
-    return [*behind, *group, *(sheet for e in painted if e.reaches for sheet in _reaching(e, writer, part))]
-
-
 def _needs_cut(inside: Sequence[Effect], stand: Stand) -> bool:
     """Whether a mask has to cut what lies inside: more than one would let each other through at a soft edge."""
     operations = [one for effect in inside for one in effect.operations(stand, "inside")]
     return len(inside) > 1 or not all(writable(one) and keeps_to_shape(one) for one in operations)
 
 
-def _reaching(effect: Effect, writer: Writer, part: Part) -> Iterator[Sheet]:
+def _reaching(effect: Effect, writer: Writer, body: Body) -> Iterator[Sheet]:
     """An effect laid over the finished part: cut before it is blended, as a cut isolates."""
     for sheet in writer.sheets(effect, "inside"):
-        yield replace(sheet, items=(_kept_to_shape(sheet.items, writer),), opacity=sheet.opacity * part.opacity)
+        yield replace(sheet, items=(_kept_to_shape(sheet.items, writer),), opacity=sheet.opacity * body.opacity)
     for sheet in writer.sheets(effect, "outside") if effect.lies_in() == "edge" else ():
-        cut = element("g", {"mask": _outside_mask(writer, part)}, *sheet.items)
-        yield replace(sheet, items=(cut,), opacity=sheet.opacity * part.opacity)
+        cut = _kept_outside(sheet.items, writer, body)
+        yield replace(sheet, items=(cut,), opacity=sheet.opacity * body.opacity)
 
 
-def _opaque(part: Part, inside: Iterable[Effect]) -> bool:
+def _opaque(body: Body) -> bool:
     """Whether the part's surface hides whatever lies under it."""
-    whole = part.opacity >= 1 and part.blend == "normal"
-    return whole and any(effect.opaque and effect.lies_in() == "surface" for effect in inside)
+    return body.opacity >= 1 and body.blend == "normal" and any(effect.opaque for effect in body.surface)
 
 
-def _behind(effect: Effect, writer: Writer, part: Part, solid: bool) -> Iterator[Sheet]:
+def _behind(effect: Effect, writer: Writer, body: Body, solid: bool) -> Iterator[Sheet]:
     """What an effect casts, cut out under the part before it is blended."""
+    uncut = solid or body.uncut or effect.shows_through_body
     for sheet in writer.sheets(effect, "behind"):
-        items = sheet.items
-        if not solid and not effect.shows_through_body:
-            items = (element("g", {"mask": _outside_mask(writer, part)}, *items),)
-        yield replace(sheet, items=items, opacity=sheet.opacity * part.opacity)
+        items = sheet.items if uncut else (_kept_outside(sheet.items, writer, body),)
+        yield replace(sheet, items=items, opacity=sheet.opacity * body.opacity)
 
 
 def _over_each_other(effects: Iterable[Effect], writer: Writer, side: Side) -> tuple[str, ...]:
@@ -235,10 +211,8 @@ def rect_attributes(box: Rect) -> dict[str, str | float]:
     return {"x": box.left, "y": box.top, "width": box.width, "height": box.height}
 
 
-def _outside_mask(writer: Writer, part: Part) -> str:
-    reach = max((effect.reach(writer.stand.lamp.direction) for effect in part.effects), default=0.0)
-    area = writer.box.grown(reach + 1)
-    outline = path_data(writer.stand.outline)
-    data = f"{rectangle(area)} {outline}"
+def _kept_outside(items: Iterable[str], writer: Writer, body: Body) -> str:
+    area = writer.box.grown(reach_of(body.effects, body.stand) + 1)
+    data = f"{rectangle(area)} {path_data(writer.stand.outline)}"
     shape = element("path", {"d": data, "fill": "#fff", "fill-rule": "evenodd"})
-    return writer.defs.add("mask", _area(area), shape)
+    return element("g", {"mask": writer.defs.add("mask", _area(area), shape)}, *items)

@@ -3,41 +3,34 @@
 from __future__ import annotations
 
 from base64 import b64encode
-from collections.abc import Callable
 from dataclasses import dataclass
 
-from obrell.core.document.model import Part
-from obrell.core.document.resolve import Resolved
-from obrell.core.effects.base import Effect, Operation, Side
+from obrell.core.effects.base import Effect, Operation, Side, Stand
 from obrell.core.formats.svg.markup import element
-from obrell.core.formats.svg.written import Sheet
 from obrell.core.raster import blend
 from obrell.core.raster.layers import Layer, PixelBox
 from obrell.core.raster.png import encode
 from obrell.core.raster.quantise import quantise
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.site import Site, site_of
+from obrell.core.render.site import Site
+from obrell.core.values.blends import Blend
 
 USUAL_DENSITY = 2.0
 
 
 @dataclass(frozen=True, slots=True)
 class Pictures:
-    """How pictures are made: at a density, no larger than the canvas."""
+    """How pictures are made: at a density, no larger than the canvas, device px of that."""
 
     density: float
-    resolved: Resolved
     canvas: PixelBox
 
-    def of(self, part: Part) -> Callable[[Effect, Side], tuple[Sheet, ...]]:
-        """Makes the pictures of a part's effects."""
-
-        def picture(effect: Effect, side: Side) -> tuple[Sheet, ...]:
-            site = site_of(self.resolved, part.evolve(fit="off"), self.density, self.canvas, PixelCache(0))
-            made = ((self._image(one, site), one) for one in effect.operations(site.stand, side))
-            return tuple(Sheet((image,), 1.0, one.blend) for image, one in made if image)
-
-        return picture
+    def of(self, effect: Effect, side: Side, stand: Stand) -> list[tuple[str, Blend]]:
+        """What an effect paints on one side of a part that stands in user space, as elements that have its strength
+        already, and how they are blended."""
+        site = Site(stand.enlarged(self.density), self.canvas, PixelCache(0))
+        made = ((self._image(one, site), one.blend) for one in effect.operations(site.stand, side))
+        return [(image, mode) for image, mode in made if image]
 
     def _image(self, operation: Operation, site: Site) -> str:
         """What an operation paints, with its strength."""

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 
 from obrell.core.effects.base import Effect, Operation, Side, Stand
 from obrell.core.formats.svg.markup import Attributes, Definitions, element, gaussian_blur
+from obrell.core.formats.svg.pictured import Pictures
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number, path_data, rectangle
@@ -37,8 +37,8 @@ class Writer:
 
     stand: Stand
     defs: Definitions
-    picture: Callable[[Effect, Side], tuple[Sheet, ...]]
-    """An effect that SVG cannot draw, as embedded pictures that have its strength already."""
+    pictures: Pictures
+    """Of effects that SVG cannot draw."""
     cut: bool
     """Whether a mask cuts the inside effects; if not, the one there is must keep to the shape."""
 
@@ -51,7 +51,7 @@ class Writer:
         """An effect's SVG form; none when there is nothing to see."""
         operations = effect.operations(self.stand, side)
         if not all(writable(one) for one in operations):
-            return self.picture(effect, side)
+            return tuple(Sheet((image,), 1.0, mode) for image, mode in self.pictures.of(effect, side, self.stand))
         written = ((self._written(one), one) for one in operations)
         return tuple(Sheet((item,), one.opacity, one.blend) for item, one in written if item)
 

@@ -1,0 +1,108 @@
+"""The tree that every output reads: order, isolation, clips, masks, blurs, and what differs between two."""
+
+import pytest
+
+from obrell.core.effects import BackdropBlur, Blur, DropShadow, InnerShadow, Mask, Outline
+from obrell.core.effects.kinds.mask import PartCover
+from obrell.core.raster.layers import PixelBox
+from obrell.core.render.compose import canvas_box
+from obrell.core.scene.bounds import bounds_of, painted_box
+from obrell.core.scene.changes import changed_box
+from obrell.core.scene.items import Body, Group, Treated
+from obrell.core.scene.scene import scene_at
+from obrell.core.shapes import Box, Round
+from obrell.core.shapes import Group as GroupShape
+from tests.making import part, resolved, solid
+
+BOX = Box(width=20, height=10)
+PAINT = solid("#406080")
+
+
+def items(*parts, density=1.0):
+    return list(scene_at(resolved(*parts), density).items())
+
+
+def test_a_part_is_a_body_with_its_effects_in_their_layers():
+    effects = (Outline(id="e1"), DropShadow(id="e1"), PAINT, InnerShadow(id="e1"), Outline(id="e1", place="outside"))
+    (body,) = items(part(BOX, *effects, opacity=0.5, blend="multiply"))
+    assert isinstance(body, Body)
+    assert [e.kind for e in body.cast] == ["drop-shadow"]
+    assert [e.kind for e in body.surface] == ["paint", "inner-shadow"]
+    assert [e.id for e in body.edge] == ["e1", "e5"]
+    assert (body.opacity, body.blend, body.reaching) == (0.5, "multiply", ())
+
+
+def test_an_effect_that_reaches_the_backdrop_is_laid_over_the_finished_part():
+    (body,) = items(part(BOX, PAINT, solid("#ffffff", blend="screen", through=True)))
+    assert ([e.id for e in body.surface], [e.id for e in body.reaching]) == (["e1"], ["e2"])
+
+
+@pytest.mark.parametrize(
+    ("group", "blend", "isolated"),
+    [(GroupShape(), "normal", False), (GroupShape(), "multiply", True), (GroupShape(through=True), "multiply", False)],
+)
+def test_a_group_is_isolated_where_that_makes_a_difference(group, blend, isolated):
+    inner = part(BOX, PAINT, within="p2", blend=blend)
+    (found,) = items(inner, part(group))
+    assert isinstance(found, Group)
+    assert found.isolated == isolated
+    assert [type(item) for item in found.items] == [Body]
+
+
+def test_a_group_with_a_look_of_its_own_holds_what_lies_in_it():
+    (found,) = items(part(BOX, PAINT, within="p2"), part(GroupShape(), DropShadow(id="e1")))
+    assert isinstance(found, Body)
+    assert len(found.held) == len(found.cast) == 1
+
+
+def test_blur_clips_and_masks_treat_the_whole():
+    seat, rim = part(Round(width=30, height=30)), part(BOX, clip="p1")
+    blurred = part(BOX, DropShadow(id="e1"), PAINT, Blur(id="e1", radius=3), Blur(id="e1", radius=4), clip="p2")
+    *_, found = items(seat, rim, blurred, density=2.0)
+    assert isinstance(found, Treated)
+    assert found.deviation == pytest.approx(5.0)
+    assert [clip.path.bounds().width for clip in found.clips] == [40, 60]
+    assert found.item.uncut
+    assert [e.kind for e in found.item.effects] == ["drop-shadow", "paint"]
+
+
+def test_a_mask_holds_the_items_of_its_part_even_when_that_is_hidden():
+    (found,) = items(part(BOX, PAINT, visible=False), part(BOX, PAINT, Mask(id="e1", cover=PartCover(part="p1"))))
+    assert [type(item) for item in found.masks[0].cover] == [Body]
+
+
+def test_a_mask_by_a_part_that_is_gone_is_none():
+    (found,) = items(part(BOX, PAINT, Mask(id="e1", cover=PartCover(part="p9"))))
+    assert isinstance(found, Body)
+
+
+@pytest.mark.parametrize("hidden", [{"visible": False}, {"opacity": 0.0}])
+def test_what_is_not_seen_is_no_item(hidden):
+    assert items(part(BOX, PAINT, **hidden)) == []
+
+
+def test_bounds_hold_what_is_cast_blurred_and_held():
+    seen = resolved(part(BOX, PAINT, Blur(id="e1", radius=4), within="p2"), part(GroupShape()))
+    box = painted_box(next(scene_at(seen, 1.0).items()), canvas_box(seen, 1.0))
+    assert box.width > 20 + 2 * 4
+    hidden = resolved(part(BOX, PAINT, visible=False))
+    assert bounds_of(hidden, hidden.tree.nodes[0]).width > 20
+
+
+def moved(by, *, group):
+    still = part(Round(width=8, height=8), PAINT, x=12, y=12, within="p3")
+    mover = part(BOX, PAINT, x=40 + by, within="p3")
+    return resolved(still, mover, part(group))
+
+
+def test_two_scenes_differ_where_what_changed_was_and_is():
+    region = PixelBox(0, 0, 80, 60)
+    plain = changed_box(moved(0, group=GroupShape()), moved(5, group=GroupShape()), 1.0, region)
+    assert (plain.left, plain.right) == (29, 56)
+    assert plain.top > 20
+    assert changed_box(moved(0, group=GroupShape()), moved(0, group=GroupShape()), 1.0, region).empty
+
+
+def test_frosted_glass_says_how_soft_what_lies_behind_is_seen():
+    (body,) = items(part(BOX, BackdropBlur(id="e1", radius=6)))
+    assert body.cast[0].frosting == 3
