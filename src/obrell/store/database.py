@@ -144,6 +144,13 @@ class Database:
         config.set_main_option("script_location", str(MIGRATIONS))
         config.set_main_option("sqlalchemy.url", f"sqlite:///{self.path}".replace("%", "%%"))
         command.upgrade(config, "head")
+        if version is not None:
+            self._give_back_room()
+
+    def _give_back_room(self) -> None:
+        """The file as small as what is in it; left as it is when the disk has no room for a second one."""
+        with suppress(sqlite3.Error), closing(sqlite3.connect(self.path, isolation_level=None)) as connection:
+            connection.execute("VACUUM")
 
 
 def _check_whole(path: Path) -> None:

@@ -12,9 +12,9 @@ from pydantic import ValidationError
 from obrell.core.document.model import Control
 from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import Unreadable
+from obrell.store.packing import DAMAGED
 
 Document = TypeVar("Document", Control, KitIndex)
-DAMAGED = "What is stored of this is damaged and cannot be read. The versions before it are kept."
 KEPT_BYTES = 8_000_000
 """How much text the documents that are kept ready were made from; as values they take some twelve times that."""
 

@@ -28,9 +28,10 @@ from obrell.core.edit.materials import FollowMaterial, linked_to, material_from
 from obrell.core.errors import NoSuchThing, Unreadable
 from obrell.core.files import kept_by
 from obrell.store.database import Database
-from obrell.store.documents import DAMAGED, Documents
+from obrell.store.documents import Documents
 from obrell.store.failures import StoreGone
 from obrell.store.history import History
+from obrell.store.packing import DAMAGED
 from obrell.store.rows import NO_KIT, NOBODY, Rows, Sender, Stored, answer, answered, keep_file, recent_documents
 from obrell.store.tables import ControlRow, DocumentRow, FileRow, KitRow
 
@@ -225,12 +226,17 @@ class Kits(History):
                     return Made(saved, stored.control, changed, label)
 
     def _made_before(self, session: Session, kit: str, control: str, sender: Sender) -> Made | None:
-        """What was answered when the edit was sent before, with the control as it stands now."""
+        """What was answered when the edit was sent before, with the control as it stands now; of an edit that was taken
+        back and given up since, only that."""
         found = answered(session, sender)
         if found is None:
             return None
-        before, after = (self._rows.control(session, hash_) for hash_ in (found.before, found.after))
-        return Made(self._rows.stored(session, kit, control), before, after, found.label)
+        now = self._rows.stored(session, kit, control)
+        try:
+            before, after = (self._rows.control(session, hash_) for hash_ in (found.before, found.after))
+        except Unreadable:
+            return Made(now, now.control, now.control, found.label)
+        return Made(now, before, after, found.label)
 
     def add_control(self, kit: str, name: str, canvas: Canvas) -> str:
         """A new, empty control at the end; its id."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from contextlib import suppress
 from dataclasses import dataclass
 
 from sqlalchemy import delete, select
@@ -14,12 +15,12 @@ from obrell.core.errors import NoSuchThing, Refused, Unreadable
 from obrell.core.files import file_id
 from obrell.core.values.base import Value, canonical_json, text_hash
 from obrell.store.documents import Documents, name_in
-from obrell.store.tables import AnswerRow, ControlRow, DocumentRow, FileRow, KitRow, StepRow
+from obrell.store.tables import AnswerRow, ControlRow, FileRow, KitRow, StepRow
+from obrell.store.texts import add_text, put_by, sweep, text_of, wake
 
 LOOKED_BACK = 20
 NO_KIT = "There is no such kit here; it may have been removed in another window."
 NO_CONTROL = "That control was removed, perhaps in another window. Undo on the Wall brings it back."
-NO_DOCUMENT = "What was stored of this is gone. The versions before it may still be there: undo goes back to them."
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,10 +57,10 @@ class Rows:
         return row
 
     def index(self, session: Session, hash_: str) -> KitIndex:
-        return self._documents.find(KitIndex, hash_) or self._documents.read(KitIndex, hash_, body(session, hash_))
+        return self._documents.find(KitIndex, hash_) or self._documents.read(KitIndex, hash_, text_of(session, hash_))
 
     def control(self, session: Session, hash_: str) -> Control:
-        return self._documents.find(Control, hash_) or self._documents.read(Control, hash_, body(session, hash_))
+        return self._documents.find(Control, hash_) or self._documents.read(Control, hash_, text_of(session, hash_))
 
     def head(self, session: Session, kit: str, control: str) -> ControlRow:
         """The row of a control that is in the kit's order."""
@@ -77,9 +78,7 @@ class Rows:
         """Store a document by content, once; its hash."""
         text = canonical_json(value)
         hash_ = text_hash(text)
-        if session.scalar(select(DocumentRow.hash).where(DocumentRow.hash == hash_)) is None:
-            session.add(DocumentRow(hash=hash_, body=text))
-            session.flush()
+        add_text(session, hash_, text)
         if isinstance(value, Control | KitIndex):
             self._documents.keep(hash_, value, len(text))
         return hash_
@@ -89,9 +88,9 @@ class Rows:
         steps = select(StepRow.before).where(StepRow.kit == row.kit, StepRow.control == row.id)
         earlier = session.scalars(steps.order_by(StepRow.number.desc()).limit(LOOKED_BACK)).all()
         for hash_ in (row.head, *earlier):
-            text = session.scalar(select(DocumentRow.body).where(DocumentRow.hash == hash_))
-            if name := name_in(text or ""):
-                return name
+            with suppress(Unreadable):
+                if name := name_in(text_of(session, hash_)):
+                    return name
         return f"Control {row.id}"
 
     def save_control(
@@ -103,25 +102,28 @@ class Rows:
             raise NoSuchThing(NO_CONTROL)
         before, after = row.head, self.keep(session, changed)
         if before != after:
-            forget_undone(session, kit, control)
+            gone = forget_undone(session, kit, control)
+            row.version += 1
+            _go_to(session, row, after)
             session.add(StepRow(kit=kit, control=control, label=label, before=before, after=after, window=window))
-            row.head, row.version = after, row.version + 1
+            sweep(session, gone)
         return Stored(changed, after, row.version)
 
     def save_index(self, session: Session, row: KitRow, changed: KitIndex, label: str, window: str = "") -> None:
         before, after = row.head, self.keep(session, changed)
         if before != after:
-            forget_undone(session, row.id, "")
+            gone = forget_undone(session, row.id, "")
+            _go_to(session, row, after)
             session.add(StepRow(kit=row.id, control="", label=label, before=before, after=after, window=window))
-            row.head = after
+            sweep(session, gone)
 
 
-def body(session: Session, hash_: str) -> str:
-    """The text of a document."""
-    found = session.scalar(select(DocumentRow.body).where(DocumentRow.hash == hash_))
-    if found is None:
-        raise Unreadable(NO_DOCUMENT)
-    return found
+def _go_to(session: Session, row: ControlRow | KitRow, hash_: str) -> None:
+    """Make a document the newest, and pack the one that was."""
+    old, row.head = row.head, hash_
+    wake(session, hash_)
+    earlier = select(StepRow.before).where(StepRow.after == old).order_by(StepRow.number.desc()).limit(1)
+    put_by(session, old, session.scalar(earlier))
 
 
 def keep_file(session: Session, content: bytes) -> str:
@@ -133,10 +135,12 @@ def keep_file(session: Session, content: bytes) -> str:
     return name
 
 
-def forget_undone(session: Session, kit: str, control: str) -> None:
-    """A new edit ends what could be redone of the same document."""
+def forget_undone(session: Session, kit: str, control: str) -> set[str]:
+    """A new edit ends what could be redone of the same document; the documents that it was about."""
     scope = (StepRow.kit == kit, StepRow.control == control, StepRow.undone > 0)
+    gone = {hash_ for row in session.execute(select(StepRow.before, StepRow.after).where(*scope)) for hash_ in row}
     session.execute(delete(StepRow).where(*scope))
+    return gone
 
 
 def newest_step(session: Session, kit: str, control: str, *, undone: bool) -> StepRow | None:
@@ -162,12 +166,13 @@ def point(session: Session, step: StepRow, hash_: str) -> None:
         row = session.get(KitRow, step.kit)
         if row is None or row.removed:
             raise NoSuchThing(NO_KIT)
-        row.head = hash_
+        _go_to(session, row, hash_)
         return
     control = session.get(ControlRow, (step.kit, step.control))
     if control is None:
         raise Refused(NO_CONTROL)
-    control.head, control.version = hash_, control.version + 1
+    control.version += 1
+    _go_to(session, control, hash_)
 
 
 def answered(session: Session, sender: Sender) -> AnswerRow | None:

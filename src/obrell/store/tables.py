@@ -11,11 +11,16 @@ class Base(DeclarativeBase):
 
 
 class DocumentRow(Base):
-    """A control or a kit's own values as canonical JSON, named by its content hash; never changed."""
+    """A control or a kit's own values as canonical JSON, named by its content hash. What it says never changes; how it
+    is kept does: while it is the newest its text stands in ``body``, later ``packed`` holds it, as what differs from
+    the text of ``base`` when there is one."""
 
     __tablename__ = "documents"
+    __table_args__ = (Index("ix_documents_base", "base"),)
     hash: Mapped[str] = mapped_column(String(32), primary_key=True)
     body: Mapped[str] = mapped_column(Text)
+    packed: Mapped[bytes | None] = mapped_column(LargeBinary)
+    base: Mapped[str | None] = mapped_column(String(32))
 
 
 class FileRow(Base):
@@ -30,6 +35,7 @@ class KitRow(Base):
     """A kit. ``removed`` kits can be taken back."""
 
     __tablename__ = "kits"
+    __table_args__ = (Index("ix_kits_head", "head"),)
     id: Mapped[str] = mapped_column(String(40), primary_key=True)
     head: Mapped[str] = mapped_column(ForeignKey("documents.hash"))
     removed: Mapped[bool] = mapped_column(default=False)
@@ -39,6 +45,7 @@ class ControlRow(Base):
     """A control of a kit, also when it is removed from the kit's order. ``version`` counts edits."""
 
     __tablename__ = "controls"
+    __table_args__ = (Index("ix_controls_head", "head"),)
     kit: Mapped[str] = mapped_column(ForeignKey("kits.id"), primary_key=True)
     id: Mapped[str] = mapped_column(String(40), primary_key=True)
     head: Mapped[str] = mapped_column(ForeignKey("documents.hash"))
@@ -50,7 +57,10 @@ class StepRow(Base):
     that the last one undone is the first one redone. ``window`` is where it was done."""
 
     __tablename__ = "steps"
-    __table_args__ = (Index("ix_steps_scope", "kit", "control", "undone"),)
+    __table_args__ = (
+        Index("ix_steps_scope", "kit", "control", "undone"), Index("ix_steps_before", "before"),
+        Index("ix_steps_after", "after"),
+    )  # fmt: skip
     number: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
     kit: Mapped[str] = mapped_column(ForeignKey("kits.id"))
     control: Mapped[str] = mapped_column(String(40), default="")

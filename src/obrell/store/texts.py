@@ -1,0 +1,113 @@
+"""The texts of documents: the newest as they are, earlier ones packed on each other, and what nothing refers to gone."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from sqlalchemy import select
+from sqlalchemy.orm import InstrumentedAttribute, Session
+
+from obrell.core.errors import Unreadable
+from obrell.store.packing import packed, unpacked
+from obrell.store.tables import ControlRow, DocumentRow, KitRow, StepRow
+
+NO_DOCUMENT = "What was stored of this is gone. The versions before it may still be there: undo goes back to them."
+LONGEST_CHAIN = 32
+"""How many documents are packed on each other before one is packed by itself: what has to be unpacked to read one,
+and what is lost at most with one that is damaged."""
+
+
+def text_of(session: Session, hash_: str) -> str:
+    """The text of a document; raises ``Unreadable``."""
+    rows: list[DocumentRow] = []
+    for row in _chain(session, hash_):
+        rows.append(row)
+    if not rows or rows[-1].base is not None:
+        raise Unreadable(NO_DOCUMENT)
+    text = ""
+    for row in reversed(rows):
+        text = row.body if row.packed is None else unpacked(row.packed, text)
+    return text
+
+
+def add_text(session: Session, hash_: str, text: str) -> None:
+    """Keep the text of a document that is, or is about to be, the newest of something."""
+    row = session.get(DocumentRow, hash_)
+    if row is None:
+        session.add(DocumentRow(hash=hash_, body=text))
+        session.flush()
+    elif row.packed is not None:
+        row.body, row.packed, row.base = text, None, None
+
+
+def wake(session: Session, hash_: str) -> None:
+    """Have the text of a document stand as it is, because it becomes the newest again; one that cannot be read stays
+    as it is kept."""
+    row = session.get(DocumentRow, hash_)
+    if row is not None and row.packed is not None:
+        try:
+            row.body, row.packed, row.base = text_of(session, hash_), None, None
+        except Unreadable:
+            return
+
+
+def put_by(session: Session, hash_: str, earlier: str | None) -> None:
+    """Pack the text of a document that is no longer the newest of anything, on that of an earlier one where there is
+    one."""
+    row = session.get(DocumentRow, hash_)
+    if row is None or row.packed is not None or _is_newest(session, hash_):
+        return
+    base = _base(session, hash_, earlier)
+    row.packed, row.base = packed(row.body, base[1] if base else ""), base[0] if base else None
+    row.body = ""
+
+
+def sweep(session: Session, hashes: Iterable[str]) -> None:
+    """Remove those documents that nothing refers to any more."""
+    session.flush()
+    left = set(hashes)
+    while gone := {hash_ for hash_ in left if not _is_needed(session, hash_)}:
+        for hash_ in gone:
+            row = session.get(DocumentRow, hash_)
+            if row is not None:
+                session.delete(row)
+        session.flush()
+        left -= gone
+
+
+def _base(session: Session, hash_: str, earlier: str | None) -> tuple[str, str] | None:
+    """The document to pack another one on, with its text; none where the chain would get too long, come back to the
+    one that is packed, or cannot be read."""
+    if earlier is None or earlier == hash_:
+        return None
+    chain = [row.hash for row in _chain(session, earlier)]
+    if hash_ in chain or len(chain) >= LONGEST_CHAIN:
+        return None
+    try:
+        return earlier, text_of(session, earlier)
+    except Unreadable:
+        return None
+
+
+def _chain(session: Session, hash_: str | None) -> Iterable[DocumentRow]:
+    """The document and those it is packed on, in turn."""
+    for _ in range(LONGEST_CHAIN + 1):
+        row = session.get(DocumentRow, hash_) if hash_ else None
+        if row is None:
+            return
+        yield row
+        hash_ = row.base
+
+
+def _is_newest(session: Session, hash_: str) -> bool:
+    session.flush()
+    return _any(session, ControlRow.head, hash_) or _any(session, KitRow.head, hash_)
+
+
+def _is_needed(session: Session, hash_: str) -> bool:
+    columns = (ControlRow.head, KitRow.head, StepRow.before, StepRow.after, DocumentRow.base)
+    return any(_any(session, column, hash_) for column in columns)
+
+
+def _any(session: Session, column: InstrumentedAttribute[str] | InstrumentedAttribute[str | None], hash_: str) -> bool:
+    return session.scalar(select(column).where(column == hash_).limit(1)) is not None
