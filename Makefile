@@ -44,9 +44,11 @@ soak: $(STAMP) /usr/bin/chromium
 		tests/hostile tests/core/test_rules.py tests/web/test_fuzz.py tests/store tests/browser/test_journeys.py
 	for kind in svg font picture kit; do $(PY) -m tools.fuzz $$kind 300 || exit 1; done
 	$(PY) -m tools.load
+	$(PY) -m tools.history
 
 load: $(STAMP)
 	$(PY) -m tools.load
+	$(PY) -m tools.history
 
 bench: $(STAMP) /usr/bin/chromium tools/node_modules
 	$(PY) -m tools.bench

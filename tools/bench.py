@@ -27,6 +27,7 @@ from pydantic import TypeAdapter
 from rich.console import Console
 from rich.table import Table
 
+from obrell.app.previewing import FrameRequest, LastFrame, drawn
 from obrell.core.deliver.bundle import bundle
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
@@ -47,7 +48,7 @@ from obrell.core.scene.stands import placed
 from obrell.core.shapes import Box
 from obrell.core.values.base import content_hash
 from obrell.core.values.paints import Solid
-from obrell.web.live import FrameRequest, LastFrame, drawn
+from obrell.web.live import Shown, packed
 from tools.heavy import KIT, all_kinds, heavy
 
 ROUNDS = 15
@@ -271,13 +272,14 @@ def hairlines() -> Control:
 
 def drawing() -> None:
     """What a drag costs the server: the edit, the arranged control, the changed pixels."""
-    control, shown, count = hairlines(), LastFrame(), itertools.count(1)
+    control, shown, count = hairlines(), Shown(LastFrame()), itertools.count(1)
     wish = {"seq": 1, "density": 2.0, "left": 0, "top": 0, "width": 480, "height": 480}
 
     def dragged() -> None:
         move = {"kind": "move", "parts": ["p7"], "dx": next(count) % 9, "dy": 0, "snap": {"kinds": ["parts", "gaps"]}}
         changed = applied(read_edit(move), control, Surroundings())
-        drawn(FrameRequest.model_validate(wish), KIT, changed, shown, ())
+        wanted = FrameRequest.model_validate(wish)
+        packed(wanted, drawn(wanted, KIT, changed, shown.last), shown)
 
     table.add_row("one of 300 parts dragged, on the server", "", f"{ms(dragged):.1f} ms")
     wave = [

@@ -11,6 +11,7 @@ from pathlib import Path
 import pytest
 from typer.testing import CliRunner
 
+from obrell.app import editing
 from obrell.cli.main import app
 from obrell.core.deliver.bundle import make
 from obrell.core.deliver.order import Order
@@ -172,8 +173,8 @@ def test_what_is_found_is_said_and_told_by_the_exit_code(tmp_path):
         {"path": "parts/p1/effects/e2/place", "value": "outside"}, {"path": "parts/p1/effects/e2/width", "value": 5},
     ]}  # fmt: skip
     for edit in (draw, outline, outside):
-        kits.edit(kit, cut, read_edit(edit))
-    kits.edit(kit, fine, read_edit(draw))
+        editing.edit(kits, kit, cut, read_edit(edit))
+    editing.edit(kits, kit, fine, read_edit(draw))
     ran = runner.invoke(app, ["check", "Checked", "--data", data])
     assert (ran.exit_code, ran.stdout) == (1, "Cut: The canvas cuts the outline of Box.\n")
     assert runner.invoke(app, ["check", "Checked", "--control", "Fine", "--data", data]).exit_code == 0

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from obrell.core.colour.links import MISSING, literal
-from obrell.core.colour.spaces import coordinates, from_coordinates, from_hex, to_hex
+from obrell.core.colour.spaces import SPACES, from_hex, to_hex
 from obrell.core.document.model import Canvas, Colourway, Control, Kit, Override, State, Swatch
 from obrell.core.document.paths import value_at, with_value
 from obrell.core.document.resolve import links, resolve
@@ -134,4 +134,4 @@ def test_tints_go_to_black_and_white_and_hues_turn():
 @given(st.integers(0, 0xFFFFFF), st.sampled_from(["rgb", "hsl", "hsv", "oklch"]))
 def test_every_colour_survives_every_space(number, space):
     text = f"#{number:06x}"
-    assert to_hex(from_coordinates(coordinates(from_hex(text), space), space)) == text
+    assert to_hex(SPACES[space].back(SPACES[space].of(from_hex(text)))) == text

@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 
+from obrell.app import editing
 from obrell.core.document.materials import extent_of, lengths_of, own_values, scaled_effects, with_rule
 from obrell.core.document.model import Material
 from obrell.core.document.paths import value_at
@@ -152,5 +153,5 @@ def test_materials_travel_with_the_kit(tmp_path):
     kits = Kits(tmp_path / "a.db")
     name = kits.import_kit(kit(control(part(Box()))).evolve(materials=(MATERIAL,)))
     assert kits.export_kit(name).materials == (MATERIAL,)
-    laid = kits.edit(name, "c1", read_edit({"kind": "lay-material", "parts": ["p1"], "material": "m-all"}))
+    laid = editing.edit(kits, name, "c1", read_edit({"kind": "lay-material", "parts": ["p1"], "material": "m-all"}))
     assert len(laid.now.control.parts[0].effects) == len(STACK)

@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from obrell.app import editing
 from obrell.core.document.model import Canvas
 from obrell.core.edit import read_edit
 from obrell.core.errors import Unreadable
@@ -36,7 +37,7 @@ def move(part, dx):
 
 
 def edit(kits, what, sender=None):
-    return kits.edit("kit", "c1", read_edit(what), sender or Sender()).now.hash
+    return editing.edit(kits, "kit", "c1", read_edit(what), sender or Sender()).now.hash
 
 
 def rows(tmp_path, query):
@@ -109,7 +110,7 @@ def test_what_was_undone_and_given_up_goes(kits, tmp_path):
     assert first in there
     assert not there & set(given_up)
     again = Kits(tmp_path / "kits.db")
-    again.edit("kit", "c1", read_edit(move("p1", 2)), Sender("w", "i2"))
+    editing.edit(again, "kit", "c1", read_edit(move("p1", 2)), Sender("w", "i2"))
     assert again.control("kit", "c1").control.parts[0].x == 24
 
 

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from obrell.app import editing
 from obrell.core.document.model import Canvas
 from obrell.core.edit import read_edit
 from obrell.core.errors import NoSuchThing
@@ -55,7 +56,7 @@ def test_any_edits_undone_give_the_same_bytes_and_redone_too(edits, tmp_path_fac
     kits.import_kit(wendmere_lock())
     hashes = [kits.control(LOCK, "c1").hash]
     for edit in edits:
-        hashes.append(kits.edit(LOCK, "c1", read_edit(edit)).now.hash)
+        hashes.append(editing.edit(kits, LOCK, "c1", read_edit(edit)).now.hash)
     steps = len(kits.history(LOCK, "c1").shown)
     seen = [hashes[-1]]
     while kits.undo(LOCK, "c1"):
@@ -69,7 +70,7 @@ def test_any_edits_undone_give_the_same_bytes_and_redone_too(edits, tmp_path_fac
 
 
 def test_history_survives_a_restart(kits, tmp_path):
-    kits.edit(LOCK, "c1", set_blur(3))
+    editing.edit(kits, LOCK, "c1", set_blur(3))
     again = Kits(tmp_path / "kits.db")
     step = again.undo(LOCK, "c1")
     assert step.label == "Blur of drop shadow on Collar: 12 px → 3 px"
@@ -77,33 +78,33 @@ def test_history_survives_a_restart(kits, tmp_path):
 
 
 def test_a_later_edit_is_applied_to_the_newest_version(kits):
-    kits.edit(LOCK, "c1", set_blur(3))
+    editing.edit(kits, LOCK, "c1", set_blur(3))
     move = read_edit({"kind": "move", "parts": ["p2"], "dx": 5, "dy": 0})
-    merged = kits.edit(LOCK, "c1", move).now.control
+    merged = editing.edit(kits, LOCK, "c1", move).now.control
     assert merged.parts[0].effects[0].blur == 3
     assert merged.parts[1].x == wendmere_lock().controls[0].parts[1].x + 5
 
 
 def test_a_new_edit_ends_what_could_be_redone(kits):
-    kits.edit(LOCK, "c1", set_blur(3))
+    editing.edit(kits, LOCK, "c1", set_blur(3))
     kits.undo(LOCK, "c1")
-    kits.edit(LOCK, "c1", set_blur(5))
+    editing.edit(kits, LOCK, "c1", set_blur(5))
     assert kits.redo(LOCK, "c1") is None
     assert len(kits.history(LOCK, "c1").shown) == 1
 
 
 def test_an_edit_that_changes_nothing_is_no_step(kits):
     before = kits.control(LOCK, "c1")
-    assert kits.edit(LOCK, "c1", set_blur(12)).now == before
+    assert editing.edit(kits, LOCK, "c1", set_blur(12)).now == before
     assert kits.history(LOCK).shown == ()
 
 
 def test_the_wall_takes_back_the_newest_step_of_all(kits):
     new = kits.add_control(LOCK, "Horn", Canvas(width=100, height=100))
-    kits.edit(LOCK, "c2", read_edit({"kind": "set", "changes": [{"path": "name", "value": "Lamp"}]}))
+    editing.edit(kits, LOCK, "c2", read_edit({"kind": "set", "changes": [{"path": "name", "value": "Lamp"}]}))
     kits.remove_control(LOCK, "c1")
     with pytest.raises(NoSuchThing, match="Undo on the Wall"):
-        kits.edit(LOCK, "c1", set_blur(3))
+        editing.edit(kits, LOCK, "c1", set_blur(3))
     assert kits.undo(LOCK).label == "Removed control “Raise sluice”"
     assert kits.index(LOCK).order == (*(control.id for control in wendmere_lock().controls), new)
     kits.undo(LOCK)
@@ -139,7 +140,7 @@ def test_a_full_disk_is_said_in_words_and_nothing_is_lost(kits, tmp_path, monkey
     kits._database.engine.dispose()
     with pytest.raises(StoreFailed, match="disk may be full"):
         for count in range(400):
-            kits.edit(LOCK, "c1", set_blur(1 + count / 100))
+            editing.edit(kits, LOCK, "c1", set_blur(1 + count / 100))
     assert kits.export_kit(LOCK).controls[1:] == before.controls[1:]
     assert sqlite3.connect(tmp_path / "kits.db").execute("PRAGMA integrity_check").fetchone() == ("ok",)
 

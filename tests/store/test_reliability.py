@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from sqlalchemy.exc import OperationalError
 
+from obrell.app import editing
 from obrell.core.document.model import MAX_DRAWN
 from obrell.core.edit import read_edit
 from obrell.core.errors import ObrellError, Refused, Unreadable
@@ -52,10 +53,10 @@ REFUSED = [
 @pytest.mark.parametrize("edit", REFUSED, ids=lambda edit: edit["kind"])
 def test_what_is_refused_is_not_stored(kits, edit):
     before = kits.control(LOCK, "c1")
-    kits.edit(LOCK, "c1", move(1))
+    editing.edit(kits, LOCK, "c1", move(1))
     moved = kits.control(LOCK, "c1")
     with pytest.raises(ObrellError):
-        kits.edit(LOCK, "c1", read_edit(edit))
+        editing.edit(kits, LOCK, "c1", read_edit(edit))
     assert kits.control(LOCK, "c1") == moved != before
     assert len(kits.history(LOCK, "c1").shown) == 1
 
@@ -63,22 +64,22 @@ def test_what_is_refused_is_not_stored(kits, edit):
 @pytest.mark.parametrize("values", [{"count": 500}, {"count": 14, "last_size": 10, "across": 4000},
                                     {"way": "rings", "count": 60, "step": 4000}])  # fmt: skip
 def test_a_repeat_that_cannot_be_drawn_is_not_stored(kits, values):
-    made = kits.edit(LOCK, "c1", read_edit({"kind": "repeat", "parts": ["p1", "p2"]}))
+    made = editing.edit(kits, LOCK, "c1", read_edit({"kind": "repeat", "parts": ["p1", "p2"]}))
     repeat = made.after.parts[[p.shape.kind for p in made.after.parts].index("repeat")].id
     before = kits.control(LOCK, "c1")
     changes = [{"path": f"parts/{repeat}/shape/{name}", "value": value} for name, value in values.items()]
     if values["count"] == 500:
         changes.append({"path": f"parts/{repeat}/shape/across", "value": 60.0})
     with pytest.raises(Refused, match=r"fewer copies|cannot be drawn"):
-        kits.edit(LOCK, "c1", read_edit({"kind": "set", "changes": changes}))
+        editing.edit(kits, LOCK, "c1", read_edit({"kind": "set", "changes": changes}))
     assert kits.control(LOCK, "c1") == before
     assert MAX_DRAWN >= 4000
 
 
 def test_an_edit_that_is_sent_again_is_done_once_and_answered_alike(kits):
-    first = kits.edit(LOCK, "c1", move(2), Sender("w1", "id-1"))
-    kits.edit(LOCK, "c1", move(3), Sender("w2", "id-2"))
-    again = kits.edit(LOCK, "c1", move(2), Sender("w1", "id-1"))
+    first = editing.edit(kits, LOCK, "c1", move(2), Sender("w1", "id-1"))
+    editing.edit(kits, LOCK, "c1", move(3), Sender("w2", "id-2"))
+    again = editing.edit(kits, LOCK, "c1", move(2), Sender("w1", "id-1"))
     assert (again.label, again.before, again.after) == (first.label, first.before, first.after)
     assert again.now.control.parts[0].x == wendmere_lock().controls[0].parts[0].x + 5
     assert kits.undo(LOCK, "c1", Sender("w1", "id-3")).window == "w2"
@@ -98,7 +99,7 @@ def test_two_windows_that_send_again_at_random_end_up_with_each_edit_once(edits,
     def send(window):
         for number, (times, by) in enumerate(edits):
             for _ in range(times):
-                kits.edit(LOCK, "c1", move(by), Sender(window, f"{window}-{number}"))
+                editing.edit(kits, LOCK, "c1", move(by), Sender(window, f"{window}-{number}"))
 
     threads = [threading.Thread(target=send, args=[name]) for name in ("a", "b")]
     for thread in threads:
@@ -112,7 +113,7 @@ def test_two_windows_that_send_again_at_random_end_up_with_each_edit_once(edits,
 
 def test_undo_goes_on_beyond_what_the_list_shows(kits):
     for number in range(260):
-        kits.edit(LOCK, "c3", move(1 if number % 2 else -1))
+        editing.edit(kits, LOCK, "c3", move(1 if number % 2 else -1))
     for _ in range(230):
         kits.undo(LOCK, "c3")
     steps = kits.history(LOCK, "c3")
@@ -125,7 +126,7 @@ def test_undo_goes_on_beyond_what_the_list_shows(kits):
 
 @pytest.mark.parametrize("body", ["{", "{}", '{"name": "Horn"}', "null", "[" * 5000])
 def test_a_damaged_control_is_shown_as_such_and_harms_no_other(kits, tmp_path, body):
-    kits.edit(LOCK, "c3", move(1))
+    editing.edit(kits, LOCK, "c3", move(1))
     head = kits.control(LOCK, "c3").hash
     kits.close()
     sqlite(tmp_path, "UPDATE documents SET body = ? WHERE hash = ?", body, head)
@@ -145,7 +146,7 @@ def test_a_damaged_control_is_shown_as_such_and_harms_no_other(kits, tmp_path, b
 
 
 def test_a_document_that_is_gone_can_be_undone(kits, tmp_path):
-    kits.edit(LOCK, "c3", move(1))
+    editing.edit(kits, LOCK, "c3", move(1))
     head = kits.control(LOCK, "c3").hash
     kits.close()
     with sqlite3.connect(tmp_path / "kits.db") as connection:
@@ -166,21 +167,21 @@ def test_a_locked_database_is_waited_for_and_then_said(kits, tmp_path, monkeypat
     monkeypatch.setattr("obrell.store.database.WAIT_MS", 50)
     kits._database.engine.dispose()
     with pytest.raises(StoreBusy, match="Another program is using"):
-        kits.edit(LOCK, "c1", move(1))
+        editing.edit(kits, LOCK, "c1", move(1))
     assert kits.control(LOCK, "c1").control == wendmere_lock().controls[0]
     other.execute("ROLLBACK")
     other.close()
-    assert kits.edit(LOCK, "c1", move(1)).label
+    assert editing.edit(kits, LOCK, "c1", move(1)).label
     assert WAIT_MS <= 5000
 
 
 def test_a_database_that_is_moved_away_is_not_written_into(kits, tmp_path):
     (tmp_path / "kits.db").rename(tmp_path / "away.db")
     with pytest.raises(StoreGone, match="moved or removed"):
-        kits.edit(LOCK, "c1", move(1))
+        editing.edit(kits, LOCK, "c1", move(1))
     assert kits.control(LOCK, "c1").control.name == "Raise sluice"
     (tmp_path / "away.db").rename(tmp_path / "kits.db")
-    kits.edit(LOCK, "c1", move(1))
+    editing.edit(kits, LOCK, "c1", move(1))
     assert len(kits.history(LOCK, "c1").shown) == 1
 
 
@@ -225,9 +226,9 @@ def test_a_file_that_cannot_be_opened_is_refused_in_words(tmp_path, harm, words)
 
 
 def test_a_backup_is_whole_while_others_write_and_the_file_is_whole_when_closed(kits, tmp_path):
-    kits.edit(LOCK, "c1", move(1))
+    editing.edit(kits, LOCK, "c1", move(1))
     kits.backup(tmp_path / "copies" / "copy.db")
-    kits.edit(LOCK, "c1", move(1))
+    editing.edit(kits, LOCK, "c1", move(1))
     copy = Kits(tmp_path / "copies" / "copy.db")
     assert len(copy.history(LOCK, "c1").shown) == 1
     with pytest.raises(StoreFailed, match="could not be written"):

@@ -4,6 +4,7 @@ import pytest
 from fastapi.testclient import TestClient
 from starlette.websockets import WebSocketDisconnect
 
+from obrell.app import editing
 from obrell.core.edit import read_edit
 from obrell.core.interchange.kit_file import write_kit
 from obrell.samples.wendmere_lock import wendmere_lock
@@ -79,7 +80,7 @@ def test_other_sites_may_lead_people_here_but_start_no_work(client):
 def damage(client, control):
     """A document that cannot be read any more, as a damaged disk leaves it."""
     kits = client.app.state.kits
-    kits.edit("wendmere-lock", control, read_edit(MOVE["edit"]))
+    editing.edit(kits, "wendmere-lock", control, read_edit(MOVE["edit"]))
     head = kits.control("wendmere-lock", control).hash
     with kits._database.writing() as session:
         session.get(DocumentRow, head).body = "{}"
@@ -153,7 +154,7 @@ def test_a_live_edit_that_fails_never_ends_the_painter(client, monkeypatch):
 
     with client.websocket_connect(C1 + "/live", headers={"host": "127.0.0.1:8420"}) as socket:
         wish = {"seq": 1, "density": 1, "left": 0, "top": 0, "width": 8, "height": 8}
-        monkeypatch.setattr(live, "drawn", lambda *_: 1 / 0)
+        monkeypatch.setattr(live, "preview", lambda *_: 1 / 0)
         socket.send_json(wish)
         assert b"our fault" in socket.receive_bytes()
         monkeypatch.undo()
@@ -262,7 +263,7 @@ def test_the_live_socket_answers_nonsense_with_words(client):
 def test_a_full_disk_ends_a_delivery_in_words(client, monkeypatch, tmp_path):
     from pathlib import Path
 
-    from obrell.web import deliveries
+    from obrell.app import delivering as deliveries
 
     kit = wendmere_lock()
     delivery = deliveries.Delivery("x", kit, kit.controls, deliveries.Order(), Path("/dev/full"), ())

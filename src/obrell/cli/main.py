@@ -6,6 +6,7 @@ import json
 import os
 import sys
 import threading
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Annotated
 
@@ -13,6 +14,8 @@ import typer
 from rich.console import Console
 from rich.progress import Progress
 
+from obrell.app.checking import check as check_all
+from obrell.app.delivering import ordered
 from obrell.core.deliver.bundle import MANIFEST, entry, made, manifest
 from obrell.core.deliver.names import PATTERN
 from obrell.core.deliver.order import read_order
@@ -20,7 +23,7 @@ from obrell.core.deliver.plan import LeftOut, plan
 from obrell.core.document.model import Control
 from obrell.core.document.resolve import resolve
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, TooLarge, Unreadable
-from obrell.core.findings import SEVERITIES, found_in
+from obrell.core.findings import SEVERITIES
 from obrell.core.formats import FORMATS, Job
 from obrell.core.formats.svg.pictured import USUAL_DENSITY
 from obrell.core.geometry.plane import Rect
@@ -153,18 +156,15 @@ def deliver(
     """Write all files of a delivery, and the manifest, into a folder."""
     kits = Kits(data)
     kit_id = find_kit(kits, kit)
-    settings = kits.index(kit_id).settings()
-    shelf = kits.shelf(kit_id)
-    controls = tuple(found.control for found in shelf if isinstance(found, Stored))
-    chosen = [find_control(shelf, name).id for name in control or ()]
+    chosen = [find_control(kits.shelf(kit_id), name).id for name in control or ()]
     values = {
         "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or tuple(FORMATS),
         "trimmed": trimmed, "margin": margin, "ground": ground, "options": option or (), "pattern": pattern,
     }  # fmt: skip
     order = read_order(values)
-    planned = plan(settings, controls, order)
-    lost = [LeftOut(found.name, found.words) for found in shelf if isinstance(found, Lost) and not chosen]
-    entries, left_out = [], [*lost, *planned.left_out]
+    about = ordered(kits, kit_id, order.controls)
+    planned = plan(about.settings, about.documents, order)
+    entries, left_out = [], [*about.lost, *planned.left_out]
     with Progress(console=console, transient=True) as progress:
         for file, content in progress.track(made(planned.files), len(planned.files), description="Making files"):
             if isinstance(content, LeftOut):
@@ -172,7 +172,7 @@ def deliver(
                 continue
             write(out / file.name, content)
             entries.append(entry(file, content))
-    write(out / MANIFEST, manifest(settings, entries, left_out).encode())
+    write(out / MANIFEST, manifest(about.settings, entries, left_out).encode())
     console.print(f"{len(entries)} files in {out}", highlight=False)
     _say_left_out(left_out)
 
@@ -186,14 +186,12 @@ def check(
     """Say what is found in the controls of a kit; fails when something of them is lost in every file."""
     kits = Kits(data)
     kit_id = find_kit(kits, kit)
-    settings, shelf = kits.index(kit_id).settings(), kits.shelf(kit_id)
-    chosen = [find_control(shelf, name) for name in control or ()]
+    about = ordered(kits, kit_id, [find_control(kits.shelf(kit_id), name).id for name in control or ()])
     worst = len(SEVERITIES)
-    for one in chosen or [found.control for found in shelf if isinstance(found, Stored)]:
-        for finding in found_in(resolve(settings, one)):
-            typer.echo(f"{one.name}: {finding.words}")
-            worst = min(worst, SEVERITIES.index(finding.severity))
-    _say_left_out([LeftOut(found.name, found.words) for found in shelf if isinstance(found, Lost) and not chosen])
+    for one, finding in check_all(about.settings, about.documents):
+        typer.echo(f"{one.name}: {finding.words}")
+        worst = min(worst, SEVERITIES.index(finding.severity))
+    _say_left_out(about.lost)
     if worst == 0:
         sys.exit(FAILED)
 
@@ -204,7 +202,7 @@ def export_kit(kit: KitName, out: Annotated[Path, typer.Argument()], data: Data 
     kits = Kits(data)
     found = find_kit(kits, kit)
     write(out, write_kit(kits.export_kit(found)))
-    _say_left_out([LeftOut(one.name, one.words) for one in kits.shelf(found) if isinstance(one, Lost)])
+    _say_left_out(ordered(kits, found).lost)
 
 
 @kit_app.command("import")
@@ -243,7 +241,7 @@ def find_kit(kits: Kits, wanted: str) -> str:
     raise NoSuchThing(f"There is no kit “{wanted}”.")
 
 
-def _say_left_out(left_out: list[LeftOut]) -> None:
+def _say_left_out(left_out: Sequence[LeftOut]) -> None:
     """What is missing is said, and the exit code tells a build server."""
     for one in left_out:
         console.print(f"Left out: {one.name}. {one.words}", style="red", highlight=False, markup=False)

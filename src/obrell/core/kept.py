@@ -4,11 +4,11 @@ forgotten at once, and made again."""
 from __future__ import annotations
 
 import threading
-from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from functools import lru_cache
 from typing import Any, Generic, TypeVar, cast
 
+from cachetools import LRUCache
 from numpy.typing import NDArray
 
 T = TypeVar("T")
@@ -41,24 +41,29 @@ def remembered(most: int) -> Callable[[F], F]:
 
 class OfObject(Generic[T]):
     """What was made of objects that never change, found by which object it is and by what else it depends on:
-    documents share all that an edit did not change. At most ``most`` are kept."""
+    documents share all that an edit did not change. The ``most`` that were asked for last are kept."""
 
     def __init__(self, most: int) -> None:
-        self._most = most
-        self._known: dict[tuple[int, Hashable], tuple[object, T]] = {}
-        forgets(self._known.clear)
+        self._known: LRUCache[tuple[int, Hashable], tuple[object, T]] = LRUCache(most)
+        self._lock = threading.Lock()
+        forgets(self.clear)
 
     def get(self, of: object, besides: Hashable, make: Callable[[], T]) -> T:
         """What was made of an object, made now when it was not before."""
         key = (id(of), besides)
-        found = self._known.get(key)
+        with self._lock:
+            found = self._known.get(key)
         if found is not None and found[0] is of:
             return found[1]
         made = make()
-        if len(self._known) >= self._most:
-            self._known.clear()
-        self._known[key] = (of, made)
+        with self._lock:
+            self._known[key] = (of, made)
         return made
+
+    def clear(self) -> None:
+        """Let go of all of it."""
+        with self._lock:
+            self._known.clear()
 
 
 class Kept:
@@ -66,31 +71,28 @@ class Kept:
     threads."""
 
     def __init__(self, limit: int) -> None:
-        self.limit = limit
-        self.size = 0
-        self._entries: OrderedDict[Hashable, NDArray[Any]] = OrderedDict()
+        self._entries: LRUCache[Hashable, NDArray[Any]] = LRUCache(limit, getsizeof=lambda array: array.nbytes)
         self._lock = threading.Lock()
         forgets(self.clear)
+
+    @property
+    def size(self) -> int:
+        """Bytes kept now."""
+        return int(self._entries.currsize)
 
     def get(self, key: Hashable, make: Callable[[], NDArray[Any]]) -> NDArray[Any]:
         """The array for ``key``, made when it is not there."""
         with self._lock:
             found = self._entries.get(key)
-            if found is not None:
-                self._entries.move_to_end(key)
-                return found
+        if found is not None:
+            return found
         made = make()
-        with self._lock:
-            if key not in self._entries and made.nbytes <= self.limit:
+        if made.nbytes <= self._entries.maxsize:
+            with self._lock:
                 self._entries[key] = made
-                self.size += made.nbytes
-            while self.size > self.limit:
-                _, oldest = self._entries.popitem(last=False)
-                self.size -= oldest.nbytes
         return made
 
     def clear(self) -> None:
         """Let go of all of them."""
         with self._lock:
             self._entries.clear()
-            self.size = 0

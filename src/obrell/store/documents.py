@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import json
 import threading
-from collections import OrderedDict
 from typing import TypeVar
 
+from cachetools import LRUCache
 from pydantic import ValidationError
 
 from obrell.core.document.model import Control
@@ -23,9 +23,9 @@ class Documents:
     """Reads documents by hash; what was read stays the same object, so that what is made of it is found again."""
 
     def __init__(self, kept_bytes: int = KEPT_BYTES) -> None:
-        self._kept_bytes = kept_bytes
-        self._size = 0
-        self._known: OrderedDict[tuple[type, str], tuple[Control | KitIndex, int]] = OrderedDict()
+        self._known: LRUCache[tuple[type, str], tuple[Control | KitIndex, int]] = LRUCache(
+            kept_bytes, getsizeof=lambda kept: kept[1]
+        )
         self._lock = threading.Lock()
 
     def read(self, kind: type[Document], hash_: str, body: str) -> Document:
@@ -40,21 +40,12 @@ class Documents:
         """The document when it is at hand."""
         with self._lock:
             found = self._known.get((kind, hash_))
-            if found is None:
-                return None
-            self._known.move_to_end((kind, hash_))
-            return found[0]  # type: ignore[return-value]
+        return None if found is None else found[0]  # type: ignore[return-value]
 
     def keep(self, hash_: str, document: Control | KitIndex, size: int) -> None:
-        """Keep a document at hand, and let go of those not used for longest."""
+        """Keep a document at hand, and let go of those not used for longest; the newest is kept however large."""
         with self._lock:
-            key = (type(document), hash_)
-            if key not in self._known:
-                self._known[key] = (document, size)
-                self._size += size
-            while self._size > self._kept_bytes and len(self._known) > 1:
-                _, (_, freed) = self._known.popitem(last=False)
-                self._size -= freed
+            self._known[type(document), hash_] = (document, min(size, int(self._known.maxsize)))
 
 
 def _parsed(kind: type[Document], body: str) -> Document:

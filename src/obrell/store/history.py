@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from sqlalchemy import ColumnElement, func, select
+from sqlalchemy.orm import Session
 
 from obrell.store.database import Database
 from obrell.store.rows import NOBODY, Rows, Sender, answer, answered, newest_step, point
@@ -88,6 +89,16 @@ class History:
             point(session, row, row.before if back else row.after)
             answer(session, sender, kit, row.control, row.label, (row.before, row.after))
             return _step(row)
+
+
+def steps_since(session: Session, kit: str, control: str, sender: Sender) -> tuple[Step, ...]:
+    """What other windows did to a control since the version that a change was based on, oldest first."""
+    if not sender.based:
+        return ()
+    mine = (StepRow.kit == kit, StepRow.control == control, StepRow.undone == 0)
+    others = (StepRow.version > sender.based, StepRow.window != sender.window)
+    rows = session.scalars(select(StepRow).where(*mine, *others).order_by(StepRow.number).limit(SHOWN_STEPS))
+    return tuple(map(_step, rows))
 
 
 def _step(row: StepRow) -> Step:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from base64 import b64decode, b64encode
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -12,25 +12,19 @@ from sqlalchemy.orm import Session
 
 from obrell.core.deliver.names import slug
 from obrell.core.document.files import files_of
-from obrell.core.document.model import Canvas, Control, Kit, Material
-from obrell.core.edit import Edit, Surroundings, applied
-from obrell.core.edit.admission import check_drawable
+from obrell.core.document.model import Canvas, Control, Kit
 from obrell.core.edit.kits import (
     KitIndex,
-    gradient_from,
     reordered,
     with_control,
-    with_gradient,
-    with_material,
     without_control,
 )
-from obrell.core.edit.materials import FollowMaterial, linked_to, material_from
 from obrell.core.errors import NoSuchThing, Unreadable
 from obrell.core.files import kept_by
 from obrell.store.database import Database
 from obrell.store.documents import Documents
 from obrell.store.failures import StoreGone
-from obrell.store.history import History
+from obrell.store.history import History, Step, steps_since
 from obrell.store.packing import DAMAGED
 from obrell.store.rows import NO_KIT, NOBODY, Rows, Sender, Stored, answer, answered, keep_file, recent_documents
 from obrell.store.tables import ControlRow, DocumentRow, FileRow, KitRow
@@ -79,6 +73,17 @@ class Made:
     before: Control
     after: Control
     label: str
+    meanwhile: tuple[Step, ...] = ()
+    """What other windows did since the version that the edit was based on."""
+
+
+@dataclass(frozen=True, slots=True)
+class Ground:
+    """What an edit is made on: the newest of a control and of its kit's own values."""
+
+    index: KitIndex
+    index_hash: str
+    stored: Stored
 
 
 class Kits(History):
@@ -201,33 +206,39 @@ class Kits(History):
 
     # Controls
 
-    def edit(self, kit: str, control: str, edit: Edit, sender: Sender = NOBODY) -> Made:
-        """Apply an edit to the newest version, whatever version it was made on, and save it: once, however often
-        it is sent. What cannot be drawn afterwards is refused, and nothing is changed."""
-        while True:
-            with self._database.reading() as session:
-                again = self._made_before(session, kit, control, sender)
-                if again is not None:
-                    return again
-                index_hash = self._rows.kit(session, kit).head
-                index, stored = self._rows.index(session, index_hash), self._rows.stored(session, kit, control)
-            label = edit.label(stored.control)
-            changed = applied(edit, stored.control, Surroundings.of(index))
-            if changed != stored.control:
-                check_drawable(index, changed, stored.control)
-            with self._database.writing() as session:
-                again = self._made_before(session, kit, control, sender)
-                if again is not None:
-                    return again
-                now = self._rows.head(session, kit, control)
-                if now.head == stored.hash and self._rows.kit(session, kit).head == index_hash:
-                    saved = self._rows.save_control(session, kit, control, label, changed, sender.window)
-                    answer(session, sender, kit, control, label, (stored.hash, saved.hash))
-                    return Made(saved, stored.control, changed, label)
+    def ground(self, kit: str, control: str) -> Ground:
+        """What an edit is made on."""
+        with self._database.reading() as session:
+            index_hash = self._rows.kit(session, kit).head
+            return Ground(self._rows.index(session, index_hash), index_hash, self._rows.stored(session, kit, control))
+
+    def made_before(self, kit: str, control: str, sender: Sender) -> Made | None:
+        """What was answered when the same edit was sent before; None when it was not."""
+        if not sender.ident:
+            return None
+        with self._database.reading() as session:
+            return self._made_before(session, kit, control, sender)
+
+    def save(self, kit: str, ground: Ground, label: str, changed: Control, sender: Sender = NOBODY) -> Made | None:
+        """Save what an edit made of a control as one step of history: once, however often it is sent. None, and
+        nothing saved, when the control or its kit has changed since the ground was read."""
+        stored = ground.stored
+        control = stored.control.id
+        with self._database.writing() as session:
+            again = self._made_before(session, kit, control, sender)
+            if again is not None:
+                return again
+            now = self._rows.head(session, kit, control)
+            if now.head != stored.hash or self._rows.kit(session, kit).head != ground.index_hash:
+                return None
+            meanwhile = steps_since(session, kit, control, sender)
+            saved = self._rows.save_control(session, kit, control, label, changed, sender.window)
+            answer(session, sender, kit, control, label, (stored.hash, saved.hash))
+            return Made(saved, stored.control, changed, label, meanwhile)
 
     def _made_before(self, session: Session, kit: str, control: str, sender: Sender) -> Made | None:
-        """What was answered when the edit was sent before, with the control as it stands now; of an edit that was taken
-        back and given up since, only that."""
+        """What was answered when the edit was sent before, with the control as it stands now; of an edit that was
+        taken back and given up since, only that."""
         found = answered(session, sender)
         if found is None:
             return None
@@ -271,45 +282,15 @@ class Kits(History):
             row = self._rows.kit(session, kit)
             self._rows.save_index(session, row, change(self._rows.index(session, row.head)), label)
 
-    def save_material(self, kit: str, control: str, part: str, name: str, *, scaled: bool) -> list[Stored]:
-        """The look of a part kept in the kit as a material, over one of the same name. Parts linked to it
-        follow; the controls that changed."""
-        shown, index = self.control(kit, control).control, self.index(kit)
-        ident = _shelf_id("m", name, "material")
-        was = next((material for material in index.materials if material.id == ident), None)
-        made = material_from(shown, part, name, ident, scaled=scaled)
-        return self._with_followed(kit, made, was, f"Saved the material “{name}”")
-
-    def save_gradient(self, kit: str, control: str, path: str, name: str) -> None:
-        """The gradient at a path of a control kept in the kit, over one of the same name."""
-        made = gradient_from(self.control(kit, control).control, path, name, _shelf_id("g", name, "gradient"))
-        self.change_index(kit, lambda index: with_gradient(index, made), f"Kept the gradient “{name}”")
-
-    def change_material(
-        self, kit: str, material: str, change: Callable[[Material], Material], label: str
-    ) -> list[Stored]:
-        """A material of the kit changed; parts linked to it follow. The controls that changed."""
-        was = next((one for one in self.index(kit).materials if one.id == material), None)
-        if was is None:
-            raise NoSuchThing("That material is no longer on the shelf.")
-        return self._with_followed(kit, change(was), was, label)
-
-    def _with_followed(self, kit: str, material: Material, was: Material | None, label: str) -> list[Stored]:
-        """Save a material in the kit, and every control with parts that follow it; what could not be drawn then is
-        refused before anything is saved."""
-        index = with_material(self.index(kit), material)
-        around = Surroundings.of(index)
-        edits = []
-        for stored in self.controls(kit):
-            if was is not None and linked_to(stored.control, material.id):
-                edit = FollowMaterial(material=material.id, was=was)
-                changed = applied(edit, stored.control, around)
-                check_drawable(index, changed, stored.control)
-                edits.append((stored.control.id, edit.label(stored.control), changed))
+    def change_kit(
+        self, kit: str, label: str, change: Callable[[KitIndex], KitIndex], controls: Iterable[tuple[str, Control]]
+    ) -> list[Stored]:  # fmt: skip
+        """Change the kit's own values and some of its controls, each with the words of its own step, in one
+        transaction; the controls as they stand then."""
         with self._database.writing() as session:
             row = self._rows.kit(session, kit)
-            self._rows.save_index(session, row, with_material(self._rows.index(session, row.head), material), label)
-            return [self._rows.save_control(session, kit, name, words, changed) for name, words, changed in edits]
+            self._rows.save_index(session, row, change(self._rows.index(session, row.head)), label)
+            return [self._rows.save_control(session, kit, one.id, words, one) for words, one in controls]
 
     def _put(self, kit: str, make: Callable[[str], Control], label: str, after: str = "") -> str:
         with self._database.writing() as session:
@@ -381,8 +362,3 @@ def _after(order: tuple[str, ...]) -> int:
     """A number larger than any in the ids, so that new ids are new."""
     numbers = [int(control[1:]) for control in order if control[1:].isdigit()]
     return max(numbers, default=0) + 1
-
-
-def _shelf_id(prefix: str, name: str, otherwise: str) -> str:
-    """The id of something on the kit's shelf: the same for the same name."""
-    return f"{prefix}-{slug(name, otherwise)}"[:40].rstrip("-")

@@ -39,6 +39,8 @@ class Sender:
 
     window: str = ""
     ident: str = ""
+    based: int = 0
+    """The version of the control that the window showed when the change was made; 0 when that is not known."""
 
 
 NOBODY = Sender()
@@ -105,7 +107,8 @@ class Rows:
             gone = forget_undone(session, kit, control)
             row.version += 1
             _go_to(session, row, after)
-            session.add(StepRow(kit=kit, control=control, label=label, before=before, after=after, window=window))
+            words = {"label": label, "window": window, "version": row.version}
+            session.add(StepRow(kit=kit, control=control, before=before, after=after, **words))
             sweep(session, gone)
         return Stored(changed, after, row.version)
 

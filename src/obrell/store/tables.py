@@ -54,7 +54,8 @@ class ControlRow(Base):
 
 class StepRow(Base):
     """One step of history: which document became which. ``undone`` is 0, or counts undos up, so
-    that the last one undone is the first one redone. ``window`` is where it was done."""
+    that the last one undone is the first one redone. ``window`` is where it was done, ``version`` the control's after
+    it."""
 
     __tablename__ = "steps"
     __table_args__ = (
@@ -69,6 +70,7 @@ class StepRow(Base):
     after: Mapped[str] = mapped_column(ForeignKey("documents.hash"))
     undone: Mapped[int] = mapped_column(default=0)
     window: Mapped[str] = mapped_column(String(60), default="", server_default="")
+    version: Mapped[int] = mapped_column(default=0, server_default="0")
 
 
 class AnswerRow(Base):

@@ -1,4 +1,4 @@
-"""The texts of documents: the newest as they are, earlier ones packed on each other, and what nothing refers to gone."""
+"""The texts of documents: the newest as they are, earlier ones packed on each other; what nothing needs is removed."""
 
 from __future__ import annotations
 

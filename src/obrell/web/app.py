@@ -11,13 +11,14 @@ from anyio.to_thread import current_default_thread_limiter
 from fastapi import FastAPI
 from fastapi.staticfiles import StaticFiles
 
+from obrell.app.delivering import Deliveries
+from obrell.app.memory import Memory, bound_from_environment
 from obrell.core.raster.compiling import Compilation
 from obrell.core.text.fonts import FONT_FOLDER
 from obrell.store.kits import Kits
 from obrell.web import bench, bringing, colours, deliveries, live, looks, lost, pictures, preparing, wall
 from obrell.web.failures import install_failures
 from obrell.web.guards import Guards
-from obrell.web.memory import Memory, bound_from_environment
 from obrell.web.parcels import Parcels
 from obrell.web.rooms import Rooms
 
@@ -36,7 +37,7 @@ def create_app(database: Path, compilation: Compilation | None = None) -> FastAP
     app.state.parcels = Parcels()
     app.state.turns = Semaphore(EDITS_AT_ONCE)
     app.state.memory = Memory(bound_from_environment())
-    app.state.deliveries = deliveries.Deliveries(app.state.memory)
+    app.state.deliveries = Deliveries(app.state.memory)
     for module in (lost, wall, bench, bringing, looks, live, pictures, colours, deliveries, preparing):
         app.include_router(module.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")

@@ -9,21 +9,21 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import HTMLResponse
 
+from obrell.app import editing
 from obrell.core.deliver.order import Order
-from obrell.core.document.model import Control
 from obrell.core.edit import Edit, read_edit
 from obrell.core.edit.base import part_of
 from obrell.core.errors import ObrellError, Unreadable
 from obrell.core.render.build_up import costs
 from obrell.store.history import Step
-from obrell.store.kits import Kits, Stored
+from obrell.store.kits import Kits, Made, Stored
 from obrell.web.commands import GROUNDS, NEEDS, commands
 from obrell.web.edges import EDGE_DENSITIES
 from obrell.web.lost import lost
 from obrell.web.pages import page
 from obrell.web.parcels import View
 from obrell.web.selection import NOTHING, Selection
-from obrell.web.services import Ident, Sender, Window, kits_of, parcels_of, rooms_of, turn_of
+from obrell.web.services import Based, Ident, Sender, Window, kits_of, parcels_of, rooms_of, turn_of
 from obrell.web.view import view_of
 
 router = APIRouter()
@@ -91,11 +91,11 @@ def step_costs(request: Request, kit: str, control: str, part: str) -> dict[str,
 def edit(
     request: Request, kit: str, control: str,
     edit: Annotated[Any, Body()], seen: Annotated[Selection, Body()] = NOTHING,
-    window: Window = "", ident: Ident = "",
+    window: Window = "", ident: Ident = "", based: Based = 0,
 ) -> dict[str, Any]:  # fmt: skip
     """Apply one edit to the newest version, save it, and give back what changed; an edit that is sent again is
     answered again and not done again."""
-    return made(request, kit, control, read_edit(edit), seen, Sender(window, ident))
+    return made(request, kit, control, read_edit(edit), seen, Sender(window, ident, based))
 
 
 def made(
@@ -110,13 +110,21 @@ def made(
 def _made(
     request: Request, kits: Kits, kit: str, control: str, edit: Edit, seen: Selection, sender: Sender
 ) -> dict[str, Any]:  # fmt: skip
-    done = kits.edit(kit, control, edit, sender)
-    fresh = _fresh(done.before, done.after)
+    done = editing.edit(kits, kit, control, edit, sender)
+    fresh = editing.added(done)
     shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
     _announce(request, kit, done.now, sender, said=done.label, paths=sorted(edit.sets()))
     return _parcel(request, kit, done.now, shown) | {
-        "said": done.label, "fresh": list(fresh[0]), "removed": edit.removes(),
+        "said": _with_meanwhile(done), "fresh": list(fresh[0]), "removed": edit.removes(),
     }  # fmt: skip
+
+
+def _with_meanwhile(done: Made) -> str:
+    """What was done, and what other windows did before it came."""
+    if not done.meanwhile:
+        return done.label
+    more = f" and {len(done.meanwhile) - 1} more" if len(done.meanwhile) > 1 else ""
+    return f"{done.label}. In another window meanwhile: {done.meanwhile[-1].label}{more}"
 
 
 @router.post(BENCH + "/steps/{way}")
@@ -149,20 +157,6 @@ def _announce(
         "said": said, "paths": list(paths), "whose": whose,
     }  # fmt: skip
     rooms_of(request).tell((kit, stored.control.id), news)
-
-
-def _fresh(before: Control, after: Control) -> tuple[tuple[str, ...], str]:
-    """Parts and the effect that an edit added."""
-    old = {p.id: p for p in before.parts}
-    new = {p.id for p in after.parts if p.id not in old}
-    parts = tuple(p.id for p in after.parts if p.id in new and p.within not in new)
-    for part in after.parts:
-        if part.id in old:
-            known = {e.id for e in old[part.id].effects}
-            added = [e.id for e in part.effects if e.id not in known]
-            if added:
-                return parts, added[-1]
-    return parts, ""
 
 
 def _file_count() -> int:

@@ -2,32 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from pathlib import PurePath
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import Response
 
-from obrell.core.document.model import KitFont, KitSettings
-from obrell.core.edit import Edit
-from obrell.core.edit.insert import InsertParts
-from obrell.core.edit.kits import KitIndex, with_favourite, with_font
-from obrell.core.edit.pictures import AddPicture, FillWithPicture, PinReference
+from obrell.app import bringing
+from obrell.core.document.model import KitSettings
 from obrell.core.errors import NoSuchThing
 from obrell.core.files import picture_type
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.icons import find_icons, icon_names, icon_paths
-from obrell.core.interchange.fonts import read_font
-from obrell.core.interchange.pictures import read_picture
 from obrell.core.interchange.svg.document import MAX_BYTES
-from obrell.core.interchange.svg.reader import read_svg
 from obrell.core.text.fonts import FONT_NAMES, load
 from obrell.core.text.setting import set_words
 from obrell.web.bench import BENCH, made
 from obrell.web.pictures import FOR_EVER
 from obrell.web.selection import NOTHING, Selection
-from obrell.web.services import Content, Ident, Sender, Window, kits_of
+from obrell.web.services import Based, Content, Ident, Sender, Window, kits_of
 
 router = APIRouter()
 SHOWN_SIZE = 22.0
@@ -45,18 +37,13 @@ def icons(words: str = "") -> dict[str, Any]:
 def drawing(
     request: Request, kit: str, control: str,
     svg: Annotated[str, Body(max_length=MAX_BYTES)], name: Annotated[str, Body(max_length=200)] = "",
-    seen: Annotated[Selection, Body()] = NOTHING, window: Window = "", ident: Ident = "",
+    seen: Annotated[Selection, Body()] = NOTHING, window: Window = "", ident: Ident = "", based: Based = 0,
 ) -> dict[str, Any]:  # fmt: skip
     """The parts of an SVG put into a control; what was left out is said."""
-    kits = kits_of(request)
-    read = read_svg(svg, {font.name: font.file for font in kits.index(kit).fonts})
-    for content in read.files:
-        kits.keep_file(content)
-    called = printable(name)[:80] or "Drawing"
-    state = made(request, kit, control, InsertParts(parts=read.parts, name=called), seen, Sender(window, ident))
-    if read.left_out:
-        names = ", ".join(f"{what} ({count})" if count > 1 else what for what, count in read.left_out.items())
-        state["said"] += f". Not understood and left out: {names}"
+    brought = bringing.drawing(kits_of(request), kit, svg, name)
+    state = made(request, kit, control, brought.edit, seen, Sender(window, ident, based))
+    if brought.left_out:
+        state["said"] += f". {brought.left_out}"
     return state
 
 
@@ -65,23 +52,13 @@ def picture(
     request: Request, kit: str, control: str, content: Content, name: Annotated[str, Query(max_length=200)] = "",
     use: str = "part", path: Annotated[str, Query(max_length=300)] = "",
     seen: Annotated[str, Query(max_length=4000)] = "", window: Annotated[str, Query(max_length=60)] = "",
-    ident: Annotated[str, Query(max_length=60)] = "",
+    ident: Annotated[str, Query(max_length=60)] = "", based: Annotated[int, Query(ge=0)] = 0,
 ) -> dict[str, Any]:  # fmt: skip
     """A picture, the body of the request, put in as a part, as the fill at ``path``, or pinned as the
     reference. ``seen`` is the page's selection as JSON."""
-    file = kits_of(request).keep_file(read_picture(content))
-    called = printable(PurePath(name).stem)[:60] or "Picture"
-    edits: dict[str, Callable[[], Edit]] = {
-        "reference": lambda: PinReference(file=file), "fill": lambda: FillWithPicture(path=path, file=file),
-    }  # fmt: skip
-    edit = edits.get(use, lambda: AddPicture(file=file, name=called))()
+    edit = bringing.picture(kits_of(request), content, name, use, path).edit
     shown = Selection.model_validate_json(seen) if seen else NOTHING
-    return made(request, kit, control, edit, shown, Sender(window, ident))
-
-
-def printable(name: str) -> str:
-    """What a file is called, as a name."""
-    return "".join(c for c in name if c.isprintable()).strip()
+    return made(request, kit, control, edit, shown, Sender(window, ident, based))
 
 
 @router.get("/files/{name}")
@@ -107,21 +84,14 @@ def fonts(
 @router.post("/kits/{kit}/fonts")
 def bring_font(request: Request, kit: str, content: Content) -> dict[str, Any]:
     """A font, the body of the request, brought into the kit."""
-    font = read_font(content)
-    kits = kits_of(request)
-    kept = KitFont(file=kits.keep_file(font.content), name=font.name)
-    kits.change_index(kit, lambda index: with_font(index, kept), f"Brought in the font “{font.name}”")
+    kept = bringing.font(kits_of(request), kit, content)
     return {"font": kept.file, "name": kept.name}
 
 
 @router.post("/kits/{kit}/fonts/{font}/favourite")
 def favourite(request: Request, kit: str, font: str) -> dict[str, Any]:
     """A font made a favourite, or no longer one."""
-
-    def changed(index: KitIndex) -> KitIndex:
-        return with_favourite(index, font)
-
-    kits_of(request).change_index(kit, changed, f"Favourite: {load(font).name}")
+    bringing.favourite(kits_of(request), kit, font)
     return {}
 
 

@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request
 
 from obrell.core.colour.neutrals import OFF_BLACKS, OFF_WHITES
-from obrell.core.colour.spaces import ColourSpace, coordinates, from_coordinates, from_hex, to_hex
+from obrell.core.colour.spaces import SPACES, from_hex, to_hex
 from obrell.core.document.colours import used_colours
 from obrell.core.document.resolve import resolve
 from obrell.core.errors import BadValue, Refused
@@ -19,8 +19,6 @@ from obrell.web.services import kits_of
 
 router = APIRouter()
 Coordinate = Annotated[float, Query(ge=-LIMIT_PX, le=LIMIT_PX)]
-SPACES: tuple[ColourSpace, ...] = ("rgb", "hsl", "hsv", "oklch")
-DECIMALS = {"rgb": 0, "hsl": 1, "hsv": 1, "oklch": 3}
 
 
 @router.get("/colour")
@@ -63,7 +61,7 @@ def _read(space: str, value: str) -> tuple[float, float, float]:
     if len(numbers) != 3 or space not in SPACES:
         raise BadValue(f"“{value}” is not a colour: three numbers are needed.")
     first, second, third = (float(number) for number in numbers)
-    return from_coordinates((first, second, third), space)
+    return SPACES[space].back((first, second, third))
 
 
 def _opacity(space: str, value: str) -> float | None:
@@ -77,7 +75,6 @@ def _opacity(space: str, value: str) -> float | None:
 
 def _in_all_spaces(rgb: tuple[float, float, float]) -> dict[str, object]:
     texts: dict[str, object] = {"hex": to_hex(rgb)}
-    for space in SPACES:
-        values = coordinates(rgb, space)
-        texts[space] = [number(round(value, DECIMALS[space])) for value in values]
+    for name, space in SPACES.items():
+        texts[name] = [number(round(value, space.decimals)) for value in space.of(rgb)]
     return texts

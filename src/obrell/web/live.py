@@ -11,25 +11,14 @@ import contextlib
 import json
 import logging
 import struct
-from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Annotated, Any
+from typing import Any
 
 from fastapi import APIRouter, WebSocket, WebSocketDisconnect
-from pydantic import Field, JsonValue, ValidationError
+from pydantic import ValidationError
 
-from obrell.core.aside import SECONDS, patience
-from obrell.core.document.model import Control, KitSettings
-from obrell.core.document.resolve import Resolved, resolve
-from obrell.core.edit import Surroundings, applied, read_edit
-from obrell.core.edit.snapping import Snap
+from obrell.app.previewing import FrameRequest, LastFrame, Preview, preview
 from obrell.core.errors import ObrellError
-from obrell.core.findings.false_colours import false_colours
-from obrell.core.raster.layers import NO_BOX, PixelBox
-from obrell.core.render.cache import PixelCache
-from obrell.core.render.compose import Frame, canvas_box, draw
-from obrell.core.scene.changes import changed_box
-from obrell.core.values.base import Value
 from obrell.store.kits import Kits
 from obrell.web.parcels import View, difference
 from obrell.web.scene import around_of, gradient_scene, parts_of
@@ -40,36 +29,11 @@ log = logging.getLogger(__name__)
 MAX_MESSAGE = 2_000_000
 
 
-class FrameRequest(Value):
-    """What a window wants to see: the control with an edit that is not saved, at a density, over a
-    box of device pixels; ``exact`` for the very picture that will be delivered."""
-
-    seq: int
-    edit: JsonValue = None
-    density: Annotated[float, Field(gt=0, le=256)]
-    left: int
-    top: int
-    width: Annotated[int, Field(ge=1, le=8192)]
-    height: Annotated[int, Field(ge=1, le=8192)]
-    exact: bool = False
-    apart: bool = False
-    """Every part in a colour of its own."""
-    opened: Annotated[str, Field(max_length=100)] = ""
-    """A part and its effect that is open, as ``part/effect``: where its gradient lies is told."""
-
-    def box(self) -> PixelBox:
-        return PixelBox(self.left, self.top, self.left + self.width, self.top + self.height)
-
-
 @dataclass(slots=True)
-class LastFrame:
-    """What the window shows now, so that only what changes is sent."""
+class Shown:
+    """What a window shows now, so that only what changes is sent."""
 
-    frame: Frame | None = None
-    exact: bool = False
-    resolved: Resolved | None = None
-    cache: PixelCache = field(default_factory=PixelCache)
-    """What was drawn, for whatever is drawn next."""
+    last: LastFrame
     scene: View = field(default_factory=lambda: View({}, {}))
     """What was told of the parts and what is around them."""
 
@@ -105,7 +69,7 @@ async def live(window: WebSocket, kit: str, control: str) -> None:
 
 
 async def _paint(window: WebSocket, kits: Kits, kit: str, control: str, slot: Slot) -> None:
-    shown = LastFrame(cache=cache_of(window))
+    shown = Shown(LastFrame(cache=cache_of(window)))
     while True:
         await slot.news.wait()
         slot.news.clear()
@@ -117,19 +81,13 @@ async def _paint(window: WebSocket, kits: Kits, kit: str, control: str, slot: Sl
                 return
 
 
-def answer(kits: Kits, kit: str, control: str, text: str, shown: LastFrame) -> bytes:
+def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes:
     """The bytes that answer one wish; what goes wrong is said in the header."""
     seq = -1
     try:
         wish = FrameRequest.model_validate_json(text)
         seq = wish.seq
-        index = kits.index(kit)
-        stored = kits.control(kit, control).control
-        edit = None if wish.edit is None else read_edit(wish.edit)
-        changed = stored if edit is None else applied(edit, stored, Surroundings.of(index))
-        snaps = () if edit is None else edit.snaps(stored)
-        with patience(SECONDS):
-            return drawn(wish, index, false_colours(changed) if wish.apart else changed, shown, snaps)
+        return packed(wish, preview(kits, kit, control, wish, shown.last), shown)
     except (ObrellError, ValidationError) as error:
         words = str(error) if isinstance(error, ObrellError) else "The stage asked for nonsense."
         return _packed({"seq": seq, "words": words}, b"")
@@ -139,30 +97,21 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: LastFrame) -> b
         return _packed({"seq": seq, "words": words}, b"")
 
 
-def drawn(
-    wish: FrameRequest, index: KitSettings, control: Control, shown: LastFrame, snaps: Sequence[Snap]
-) -> bytes:  # fmt: skip
-    resolved = resolve(index, control)
-    whole = canvas_box(resolved, wish.density) if wish.exact else wish.box()
-    frame = Frame(wish.density, whole)
-    dirty = whole
-    if shown.resolved is not None and shown.frame == frame and shown.exact == wish.exact:
-        dirty = changed_box(shown.resolved, resolved, frame.density, frame.region)
-    pixels = b"" if dirty.empty else draw(resolved, frame, shown.cache, dirty).tobytes()
-    shown.frame, shown.exact, shown.resolved = frame, wish.exact, resolved
-    box = NO_BOX if dirty.empty else dirty
+def packed(wish: FrameRequest, seen: Preview, shown: Shown) -> bytes:
+    """A preview as the stage reads it."""
+    whole, box, tree = seen.frame.region, seen.box, seen.resolved.tree
+    scene = View({"around": around_of(seen.control, seen.index)}, {}, {"scene": parts_of(tree)})
     header = {
         "seq": wish.seq, "density": wish.density, "exact": wish.exact,
         "frame": [whole.left, whole.top, whole.width, whole.height],
         "box": [box.left, box.top, box.width, box.height],
-        "snaps": [{"axis": snap.axis, "at": snap.at, "words": snap.said()} for snap in snaps],
-        "gradient": gradient_scene(control, resolved.tree, *_opened(wish.opened)),
-        **_told(shown, View({"around": around_of(control, index)}, {}, {"scene": parts_of(resolved.tree)})),
+        "snaps": [{"axis": snap.axis, "at": snap.at, "words": snap.said()} for snap in seen.snaps],
+        "gradient": gradient_scene(seen.control, tree, *_opened(wish.opened)), **_told(shown, scene),
     }  # fmt: skip
-    return _packed(header, pixels)
+    return _packed(header, seen.pixels)
 
 
-def _told(shown: LastFrame, scene: View) -> dict[str, Any]:
+def _told(shown: Shown, scene: View) -> dict[str, Any]:
     """What of the scene differs from what the window was told last."""
     told, shown.scene = difference(shown.scene, scene), scene
     return {"facts": told["facts"], "lists": told["lists"]}

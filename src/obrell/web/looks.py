@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Body, Request
 from starlette.responses import HTMLResponse
 
+from obrell.app import shelf
 from obrell.core.document.gradients import gradients_in
-from obrell.core.document.materials import lengths_of, with_rule
-from obrell.core.document.model import Control, KitSettings, Material
+from obrell.core.document.materials import lengths_of
+from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import resolve
-from obrell.core.edit.kits import KitIndex, without_gradient, without_material
 from obrell.core.effects import EFFECTS
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import number
@@ -107,14 +107,14 @@ def save_gradient(
 ) -> dict[str, Any]:  # fmt: skip
     """The gradient at a path kept in the kit; one of the same name is replaced."""
     name = name.strip()
-    kits_of(request).save_gradient(kit, control, path, name)
+    shelf.save_gradient(kits_of(request), kit, control, path, name)
     return {"said": f"Kept “{name}” among the looks."}
 
 
 @router.post("/kits/{kit}/gradients/{gradient}/remove")
 def remove_gradient(request: Request, kit: str, gradient: str) -> dict[str, Any]:
     """Taken off the shelf; Undo on the Wall brings it back."""
-    return _off_the_shelf(request, kit, "a gradient", lambda index: without_gradient(index, gradient))
+    return {"said": shelf.remove_gradient(kits_of(request), kit, gradient)}
 
 
 @router.post(BENCH + "/materials")
@@ -124,7 +124,7 @@ def save_material(
 ) -> dict[str, Any]:  # fmt: skip
     """The part's look as a material. One of the same name is saved over, and parts linked to it follow."""
     name = name.strip()
-    _tell(request, kit, kits_of(request).save_material(kit, control, part, name, scaled=scaled))
+    _tell(request, kit, shelf.save_material(kits_of(request), kit, control, part, name, scaled=scaled))
     return {"said": f"Saved “{name}”: lay it on any part."}
 
 
@@ -135,26 +135,14 @@ def set_rule(
 ) -> dict[str, Any]:  # fmt: skip
     """One length of a material fixed in px, or a share of the part's size; parts linked to it follow."""
 
-    def changed(one: Material) -> Material:
-        return with_rule(one, effect, path, fixed=fixed)
-
-    label = "Fixed a length of a material in px" if fixed else "Let a length of a material fit the part"
-    _tell(request, kit, kits_of(request).change_material(kit, material, changed, label))
+    _tell(request, kit, shelf.fix_length(kits_of(request), kit, material, effect, path, fixed=fixed))
     return {}
 
 
 @router.post("/kits/{kit}/materials/{material}/remove")
 def remove_material(request: Request, kit: str, material: str) -> dict[str, Any]:
     """Taken off the shelf; Undo on the Wall brings it back."""
-    return _off_the_shelf(request, kit, "a material", lambda index: without_material(index, material))
-
-
-def _off_the_shelf(
-    request: Request, kit: str, what: str, change: Callable[[KitIndex], KitIndex]
-) -> dict[str, Any]:  # fmt: skip
-    label = f"Took {what} off the shelf"
-    kits_of(request).change_index(kit, change, label)
-    return {"said": label}
+    return {"said": shelf.remove_material(kits_of(request), kit, material)}
 
 
 def _tell(request: Request, kit: str, changed: Iterable[Stored]) -> None:

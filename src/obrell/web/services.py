@@ -12,15 +12,18 @@ from typing import Annotated
 from fastapi import Body, Depends, Request, WebSocket
 from starlette.datastructures import FormData
 
+from obrell.app.memory import Gate
 from obrell.core.render.cache import PixelCache
 from obrell.store.kits import Kits, Sender
-from obrell.web.memory import Gate
 from obrell.web.parcels import Parcels
 from obrell.web.rooms import Rooms
 
 Window = Annotated[str, Body(max_length=60)]
 Ident = Annotated[str, Body(max_length=60)]
 """The id that a change was given where it was made; empty for one that is never sent again."""
+
+Based = Annotated[int, Body(ge=0)]
+"""The version of the control that a change was based on; 0 when the window does not know."""
 
 
 def kits_of(request: Request | WebSocket) -> Kits:
@@ -73,6 +76,6 @@ Form = Annotated[FormData, Depends(_form)]
 """All fields of a form."""
 
 __all__ = [
-    "Content", "Form", "Ident", "Sender", "Window", "cache_of", "gate_of", "kits_of", "parcels_of", "rooms_of",
-    "turn_of",
+    "Based", "Content", "Form", "Ident", "Sender", "Window", "cache_of", "gate_of", "kits_of", "parcels_of",
+    "rooms_of", "turn_of",
 ]  # fmt: skip

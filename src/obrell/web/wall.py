@@ -8,14 +8,14 @@ from fastapi import APIRouter, File, Form, Request, UploadFile
 from pydantic import ValidationError
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 
+from obrell.app import editing
+from obrell.app.checking import check_one
 from obrell.core.deliver.names import slug
 from obrell.core.document.model import Canvas, Control
-from obrell.core.document.resolve import resolve
 from obrell.core.edit import read_edit
 from obrell.core.edit.kits import with_light
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import BadValue, Unreadable
-from obrell.core.findings import found_in
 from obrell.core.geometry.svgdata import number
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
@@ -99,16 +99,15 @@ def add_control(
 @router.get(WALL + "/controls/{control}/found")
 def found(request: Request, kit: str, control: str) -> HTMLResponse:
     """How much was found in a control, for its tile."""
-    kits = kits_of(request)
-    resolved = resolve(kits.index(kit).settings(), kits.control(kit, control).control)
-    return HTMLResponse(block("_found.html", {"found": found_in(resolved), "kit": kit, "control": control}))
+    found = check_one(kits_of(request), kit, control)
+    return HTMLResponse(block("_found.html", {"found": found, "kit": kit, "control": control}))
 
 
 @router.post(WALL + "/controls/{control}/name")
 def rename_control(request: Request, kit: str, control: str, name: Annotated[str, Form()]) -> HTMLResponse:
     """Another name, in place."""
     change = {"kind": "set", "changes": [{"path": "name", "value": name.strip()}]}
-    stored = kits_of(request).edit(kit, control, read_edit(change)).now
+    stored = editing.edit(kits_of(request), kit, control, read_edit(change)).now
     news: dict[str, object] = {"news": stored.hash, "version": stored.version}
     rooms_of(request).tell((kit, control), news)
     return _block(request, kit)

@@ -7,11 +7,11 @@ from __future__ import annotations
 
 import colorsys
 import math
-from typing import Literal
+from collections.abc import Callable
+from dataclasses import dataclass
 
 Triple = tuple[float, float, float]
 """Red, green, blue, 0 to 1, sRGB-encoded, unless the name says otherwise."""
-ColourSpace = Literal["rgb", "hsl", "hsv", "oklch"]
 
 
 def from_hex(text: str) -> Triple:
@@ -98,30 +98,44 @@ def _fits(rgb: Triple) -> bool:
     return all(-1e-4 <= value <= 1 + 1e-4 for value in rgb)
 
 
-def coordinates(rgb: Triple, space: ColourSpace) -> Triple:
-    """A colour as people read it: rgb 0–255; hsl and hsv as °, %, %; oklch as %, chroma, °."""
-    if space == "rgb":
-        return rgb[0] * 255, rgb[1] * 255, rgb[2] * 255
-    if space == "hsl":
-        hue, light, saturation = colorsys.rgb_to_hls(*rgb)
-        return hue * 360, saturation * 100, light * 100
-    if space == "hsv":
-        hue, saturation, value = colorsys.rgb_to_hsv(*rgb)
-        return hue * 360, saturation * 100, value * 100
+@dataclass(frozen=True, slots=True)
+class Space:
+    """A space that people type colours in: three numbers from encoded sRGB and back. On the way back hues wrap, and
+    other values are clamped to their range."""
+
+    of: Callable[[Triple], Triple]
+    back: Callable[[Triple], Triple]
+    decimals: int
+    """Digits after the point that are shown."""
+
+
+def _hsl(rgb: Triple) -> Triple:
+    hue, light, saturation = colorsys.rgb_to_hls(*rgb)
+    return hue * 360, saturation * 100, light * 100
+
+
+def _hsv(rgb: Triple) -> Triple:
+    hue, saturation, value = colorsys.rgb_to_hsv(*rgb)
+    return hue * 360, saturation * 100, value * 100
+
+
+def _oklch(rgb: Triple) -> Triple:
     lightness, chroma, hue = to_oklch(rgb)
     return lightness * 100, chroma, hue
 
 
-def from_coordinates(values: Triple, space: ColourSpace) -> Triple:
-    """The inverse of ``coordinates``; hues wrap, other values are clamped to their range."""
+SPACES: dict[str, Space] = {
+    "rgb": Space(lambda c: (c[0] * 255, c[1] * 255, c[2] * 255), lambda v: _shares(v, 255), 0),
+    "hsl": Space(_hsl, lambda v: colorsys.hls_to_rgb(v[0] / 360 % 1, _unit(v[2] / 100), _unit(v[1] / 100)), 1),
+    "hsv": Space(_hsv, lambda v: colorsys.hsv_to_rgb(v[0] / 360 % 1, _unit(v[1] / 100), _unit(v[2] / 100)), 1),
+    "oklch": Space(_oklch, lambda v: from_oklch((_unit(v[0] / 100), min(0.5, max(0.0, v[1])), v[2] % 360)), 3),
+}
+"""As people read them: rgb 0 to 255; hsl and hsv as °, %, %; oklch as %, chroma, °."""
+
+
+def _shares(values: Triple, whole: float) -> Triple:
     first, second, third = values
-    if space == "rgb":
-        return _unit(first / 255), _unit(second / 255), _unit(third / 255)
-    if space == "hsl":
-        return colorsys.hls_to_rgb(first / 360 % 1, _unit(third / 100), _unit(second / 100))
-    if space == "hsv":
-        return colorsys.hsv_to_rgb(first / 360 % 1, _unit(second / 100), _unit(third / 100))
-    return from_oklch((_unit(first / 100), min(0.5, max(0.0, second)), third % 360))
+    return _unit(first / whole), _unit(second / whole), _unit(third / whole)
 
 
 def _unit(value: float) -> float:

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import threading
-from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from typing import TypeVar
+
+from cachetools import LRUCache
 
 from obrell.core.paint.areas import Area, Twins
 from obrell.core.raster.layers import Coverage, Layer, PixelBox
@@ -25,18 +26,21 @@ class PixelCache:
 
     def __init__(self, limit: int = LIMIT_BYTES) -> None:
         self.limit = limit
-        self.size = 0
-        self._entries: OrderedDict[Hashable, Coverage | Layer] = OrderedDict()
-        self._last: OrderedDict[Hashable, tuple[tuple[Hashable, ...], int]] = OrderedDict()
+        self._entries: LRUCache[Hashable, Coverage | Layer] = LRUCache(limit, getsizeof=_bytes)
+        self._last: LRUCache[Hashable, tuple[tuple[Hashable, ...], int]] = LRUCache(GROUNDS)
         self._lock = threading.Lock()
+
+    @property
+    def size(self) -> int:
+        """Bytes kept now."""
+        return int(self._entries.currsize)
 
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         """The entry for ``key``, made when it is not there."""
         with self._lock:
             found = self._entries.get(key)
-            if found is not None:
-                self._entries.move_to_end(key)
-                return found  # type: ignore[return-value]
+        if found is not None:
+            return found  # type: ignore[return-value]
         made = make()
         self.put(key, made)
         return made
@@ -63,15 +67,12 @@ class PixelCache:
         with self._lock:
             self._entries.clear()
             self._last.clear()
-            self.size = 0
 
     def find(self, key: Hashable) -> Layer | None:
         """The layer for ``key`` when it is there."""
         with self._lock:
             found = self._entries.get(key)
-            if found is not None:
-                self._entries.move_to_end(key)
-            return found if isinstance(found, Layer) else None
+        return found if isinstance(found, Layer) else None
 
     def settled(self, ground: Hashable, parts: tuple[Hashable, ...]) -> int:
         """How many parts from the back on are the same as when this ground was last drawn, short of
@@ -85,24 +86,13 @@ class PixelCache:
                 same += 1
             settled = same if same < len(parts) else min(settled, len(parts))
             self._last[ground] = (parts, settled)
-            self._last.move_to_end(ground)
-            while len(self._last) > GROUNDS:
-                self._last.popitem(last=False)
             return settled
 
     def put(self, key: Hashable, entry: Coverage | Layer) -> None:
-        """Keep an entry, and let the oldest go until the limit holds."""
-        size = _bytes(entry)
-        if size > self.limit * LARGEST_SHARE:
-            return
-        with self._lock:
-            if key in self._entries:
-                return
-            self._entries[key] = entry
-            self.size += size
-            while self.size > self.limit:
-                _, oldest = self._entries.popitem(last=False)
-                self.size -= _bytes(oldest)
+        """Keep an entry, and let those go that were not asked for for longest until the limit holds."""
+        if _bytes(entry) <= self.limit * LARGEST_SHARE:
+            with self._lock:
+                self._entries[key] = entry
 
 
 def _bytes(entry: Coverage | Layer) -> int:

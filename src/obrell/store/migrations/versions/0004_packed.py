@@ -1,4 +1,4 @@
-"""Earlier versions of documents are packed, each as what differs from the one before it."""
+"""Earlier versions of documents are packed, each as what differs from the one before it; steps know their version."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -14,6 +14,7 @@ INDEXES = (("documents", "base"), ("kits", "head"), ("controls", "head"), ("step
 def upgrade() -> None:
     op.add_column("documents", sa.Column("packed", sa.LargeBinary, nullable=True))
     op.add_column("documents", sa.Column("base", sa.String(32), nullable=True))
+    op.add_column("steps", sa.Column("version", sa.Integer, nullable=False, server_default="0"))
     for table, column in INDEXES:
         op.create_index(f"ix_{table}_{column}", table, [column])
     Packer(op.get_bind()).pack_all()

@@ -68,6 +68,7 @@ class Bench {
     this.copyNumber = "";
     this.linked = true;
     this.api.have = () => this.told.shown.token;
+    this.api.shown = () => this.state.version;
     this.api.away = (count, words) => {
       this.unsaved = count;
       this.why = words;

@@ -24,6 +24,8 @@ export class Api {
     this.away = () => {};
     /** @type {() => string} the token of what the page shows, asked for when something is sent */
     this.have = () => "";
+    /** @type {() => number} the version of the control that the page shows */
+    this.shown = () => 0;
     /** The values this window set last, by path, so that another window that sets one of them is noticed. */
     this.mine = new Set();
     addEventListener("beforeunload", (event) => {
@@ -34,7 +36,7 @@ export class Api {
   /** Post an edit; resolves with the new state, rejects with a Refusal in words. */
   edit(edit, selection) {
     this.#remember(edit, selection);
-    return this.#queue("/edits", { edit, seen: selection, window: this.window });
+    return this.#queue("/edits", { edit, seen: selection, window: this.window, based: this.shown() });
   }
 
   #remember(edit, selection) {
@@ -78,7 +80,7 @@ export class Api {
 
   /** Put the parts of an SVG text in. */
   bring(svg, name, selection) {
-    return this.#queue("/drawings", { svg, name, seen: selection, window: this.window });
+    return this.#queue("/drawings", { svg, name, seen: selection, window: this.window, based: this.shown() });
   }
 
   /** Put a picture in. @param {File} file @param {"part"|"reference"|"fill"} use @param {string} path of a fill */
@@ -91,6 +93,7 @@ export class Api {
       seen,
       window: this.window,
       ident: crypto.randomUUID(),
+      based: String(this.shown()),
     });
     return this.#upload(`${this.base}/pictures?${query}`, file);
   }

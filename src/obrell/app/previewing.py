@@ -1,0 +1,92 @@
+"""Previews: a control with an edit that is not saved, of which only what differs from the last frame is drawn."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Annotated
+
+from pydantic import Field, JsonValue
+
+from obrell.core.aside import SECONDS, patience
+from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.resolve import Resolved, resolve
+from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.edit.snapping import Snap
+from obrell.core.findings.false_colours import false_colours
+from obrell.core.raster.layers import NO_BOX, PixelBox
+from obrell.core.render.cache import PixelCache
+from obrell.core.render.compose import Frame, canvas_box, draw
+from obrell.core.scene.changes import changed_box
+from obrell.core.values.base import Value
+from obrell.store.kits import Kits
+
+
+class FrameRequest(Value):
+    """What a window wants to see: the control with an edit that is not saved, at a density, over a
+    box of device pixels; ``exact`` for the very picture that will be delivered."""
+
+    seq: int
+    edit: JsonValue = None
+    density: Annotated[float, Field(gt=0, le=256)]
+    left: int
+    top: int
+    width: Annotated[int, Field(ge=1, le=8192)]
+    height: Annotated[int, Field(ge=1, le=8192)]
+    exact: bool = False
+    apart: bool = False
+    """Every part in a colour of its own."""
+    opened: Annotated[str, Field(max_length=100)] = ""
+    """A part and its effect that is open, as ``part/effect``: where its gradient lies is told."""
+
+    def box(self) -> PixelBox:
+        return PixelBox(self.left, self.top, self.left + self.width, self.top + self.height)
+
+
+@dataclass(slots=True)
+class LastFrame:
+    """What a window shows now, so that only what changes is drawn."""
+
+    frame: Frame | None = None
+    exact: bool = False
+    resolved: Resolved | None = None
+    cache: PixelCache = field(default_factory=PixelCache)
+    """What was drawn, for whatever is drawn next."""
+
+
+@dataclass(frozen=True, slots=True)
+class Preview:
+    """What a window is to show: ``pixels``, straight RGBA, of a box in the frame; no box when nothing differs."""
+
+    frame: Frame
+    box: PixelBox
+    pixels: bytes
+    index: KitSettings
+    control: Control
+    resolved: Resolved
+    snaps: Sequence[Snap]
+    """What an edit that moves something holds on to."""
+
+
+def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: LastFrame) -> Preview:
+    """The control as an edit would leave it, over what the window shows; nothing is saved."""
+    index, stored = kits.index(kit), kits.control(kit, control).control
+    edit = None if wanted.edit is None else read_edit(wanted.edit)
+    changed = stored if edit is None else applied(edit, stored, Surroundings.of(index))
+    snaps = () if edit is None else edit.snaps(stored)
+    with patience(SECONDS):
+        return drawn(wanted, index, false_colours(changed) if wanted.apart else changed, last, snaps)
+
+
+def drawn(
+    wanted: FrameRequest, index: KitSettings, control: Control, last: LastFrame, snaps: Sequence[Snap] = ()
+) -> Preview:  # fmt: skip
+    """A control over what the window shows, which is remembered."""
+    resolved = resolve(index, control)
+    whole = canvas_box(resolved, wanted.density) if wanted.exact else wanted.box()
+    frame, dirty = Frame(wanted.density, whole), whole
+    if last.resolved is not None and last.frame == frame and last.exact == wanted.exact:
+        dirty = changed_box(last.resolved, resolved, frame.density, frame.region)
+    pixels = b"" if dirty.empty else draw(resolved, frame, last.cache, dirty).tobytes()
+    last.frame, last.exact, last.resolved = frame, wanted.exact, resolved
+    return Preview(frame, NO_BOX if dirty.empty else dirty, pixels, index, control, resolved, snaps)
