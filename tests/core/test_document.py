@@ -12,6 +12,7 @@ from obrell.core.colour.spaces import SPACES, from_hex, to_hex
 from obrell.core.document.model import Canvas, Colourway, Control, Kit, Override, State, Swatch
 from obrell.core.document.paths import value_at, with_value
 from obrell.core.document.resolve import links, resolve
+from obrell.core.document.texts import control_json
 from obrell.core.effects import DropShadow, Paint
 from obrell.core.errors import BadValue, NoSuchThing
 from obrell.core.interchange.kit_file import kit_schema
@@ -36,6 +37,14 @@ def test_the_sample_kit_survives_json_and_is_within_its_own_schema():
     kit = wendmere_lock()
     assert Kit.model_validate_json(kit.model_dump_json()) == kit
     assert kit_schema()["properties"]["schema_version"]["const"] == 1
+
+
+@pytest.mark.parametrize("number", range(len(wendmere_lock().controls)))
+def test_the_text_put_together_of_parts_is_the_canonical_one(number):
+    shown = wendmere_lock().controls[number]
+    assert control_json(shown) == canonical_json(shown)
+    moved = shown.evolve(parts=(shown.parts[0].evolve(x=-0.0, name='-0.0 "é'), *shown.parts[1:]))
+    assert control_json(moved) == canonical_json(moved)
 
 
 def test_equal_documents_have_equal_hashes_even_with_a_negative_zero():

@@ -41,29 +41,25 @@ def remembered(most: int) -> Callable[[F], F]:
 
 class OfObject(Generic[T]):
     """What was made of objects that never change, found by which object it is and by what else it depends on:
-    documents share all that an edit did not change. The ``most`` that were asked for last are kept."""
+    documents share all that an edit did not change. At most ``most`` are kept; asked thousands of times an edit, so
+    that counting uses would take longer than what it saves."""
 
     def __init__(self, most: int) -> None:
-        self._known: LRUCache[tuple[int, Hashable], tuple[object, T]] = LRUCache(most)
-        self._lock = threading.Lock()
-        forgets(self.clear)
+        self._most = most
+        self._known: dict[tuple[int, Hashable], tuple[object, T]] = {}
+        forgets(self._known.clear)
 
     def get(self, of: object, besides: Hashable, make: Callable[[], T]) -> T:
         """What was made of an object, made now when it was not before."""
         key = (id(of), besides)
-        with self._lock:
-            found = self._known.get(key)
+        found = self._known.get(key)
         if found is not None and found[0] is of:
             return found[1]
         made = make()
-        with self._lock:
-            self._known[key] = (of, made)
-        return made
-
-    def clear(self) -> None:
-        """Let go of all of it."""
-        with self._lock:
+        if len(self._known) >= self._most:
             self._known.clear()
+        self._known[key] = (of, made)
+        return made
 
 
 class Kept:

@@ -44,6 +44,4 @@ def _content(text: str) -> zstandard.ZstdCompressionDict:
 
 @cache
 def _parameters() -> zstandard.ZstdCompressionParameters:
-    return zstandard.ZstdCompressionParameters.from_level(
-        LEVEL, window_log=WINDOW_LOG, enable_ldm=True, write_checksum=True
-    )  # fmt: skip
+    return zstandard.ZstdCompressionParameters.from_level(LEVEL, window_log=WINDOW_LOG, write_checksum=True)

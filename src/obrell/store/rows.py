@@ -10,6 +10,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from obrell.core.document.model import Control
+from obrell.core.document.texts import control_json
 from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import NoSuchThing, Refused, Unreadable
 from obrell.core.files import file_id
@@ -78,7 +79,7 @@ class Rows:
 
     def keep(self, session: Session, value: Value) -> str:
         """Store a document by content, once; its hash."""
-        text = canonical_json(value)
+        text = control_json(value) if isinstance(value, Control) else canonical_json(value)
         hash_ = text_hash(text)
         add_text(session, hash_, text)
         if isinstance(value, Control | KitIndex):

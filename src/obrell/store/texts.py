@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 
-from sqlalchemy import select
+from sqlalchemy import select, text
 from sqlalchemy.orm import InstrumentedAttribute, Session
 
 from obrell.core.errors import Unreadable
@@ -15,29 +16,32 @@ NO_DOCUMENT = "What was stored of this is gone. The versions before it may still
 LONGEST_CHAIN = 32
 """How many documents are packed on each other before one is packed by itself: what has to be unpacked to read one,
 and what is lost at most with one that is damaged."""
+CHAIN = text(
+    """
+    WITH RECURSIVE chain(hash, body, packed, base, links) AS (
+        SELECT hash, body, packed, base, 0 FROM documents WHERE hash = :hash
+        UNION ALL
+        SELECT one.hash, one.body, one.packed, one.base, links + 1
+        FROM documents AS one JOIN chain ON one.hash = chain.base WHERE links < :most
+    )
+    SELECT hash, body, packed, base FROM chain ORDER BY links
+    """
+)
 
 
 def text_of(session: Session, hash_: str) -> str:
     """The text of a document; raises ``Unreadable``."""
-    rows: list[DocumentRow] = []
-    for row in _chain(session, hash_):
-        rows.append(row)
-    if not rows or rows[-1].base is not None:
-        raise Unreadable(NO_DOCUMENT)
-    text = ""
-    for row in reversed(rows):
-        text = row.body if row.packed is None else unpacked(row.packed, text)
-    return text
+    return _unfolded(_chain(session, hash_))
 
 
-def add_text(session: Session, hash_: str, text: str) -> None:
+def add_text(session: Session, hash_: str, body: str) -> None:
     """Keep the text of a document that is, or is about to be, the newest of something."""
     row = session.get(DocumentRow, hash_)
     if row is None:
-        session.add(DocumentRow(hash=hash_, body=text))
+        session.add(DocumentRow(hash=hash_, body=body))
         session.flush()
     elif row.packed is not None:
-        row.body, row.packed, row.base = text, None, None
+        row.body, row.packed, row.base = body, None, None
 
 
 def wake(session: Session, hash_: str) -> None:
@@ -75,28 +79,40 @@ def sweep(session: Session, hashes: Iterable[str]) -> None:
         left -= gone
 
 
+@dataclass(frozen=True, slots=True)
+class _Link:
+    hash: str
+    body: str
+    packed: bytes | None
+    base: str | None
+
+
 def _base(session: Session, hash_: str, earlier: str | None) -> tuple[str, str] | None:
     """The document to pack another one on, with its text; none where the chain would get too long, come back to the
     one that is packed, or cannot be read."""
-    if earlier is None or earlier == hash_:
-        return None
-    chain = [row.hash for row in _chain(session, earlier)]
-    if hash_ in chain or len(chain) >= LONGEST_CHAIN:
+    chain = _chain(session, earlier) if earlier else []
+    if earlier is None or len(chain) >= LONGEST_CHAIN or hash_ in [link.hash for link in chain]:
         return None
     try:
-        return earlier, text_of(session, earlier)
+        return earlier, _unfolded(chain)
     except Unreadable:
         return None
 
 
-def _chain(session: Session, hash_: str | None) -> Iterable[DocumentRow]:
+def _chain(session: Session, hash_: str) -> list[_Link]:
     """The document and those it is packed on, in turn."""
-    for _ in range(LONGEST_CHAIN + 1):
-        row = session.get(DocumentRow, hash_) if hash_ else None
-        if row is None:
-            return
-        yield row
-        hash_ = row.base
+    session.flush()
+    found = session.execute(CHAIN, {"hash": hash_, "most": LONGEST_CHAIN})
+    return [_Link(*row) for row in found]
+
+
+def _unfolded(chain: Sequence[_Link]) -> str:
+    if not chain or chain[-1].base is not None:
+        raise Unreadable(NO_DOCUMENT)
+    content = ""
+    for link in reversed(chain):
+        content = link.body if link.packed is None else unpacked(link.packed, content)
+    return content
 
 
 def _is_newest(session: Session, hash_: str) -> bool:

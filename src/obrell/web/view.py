@@ -149,29 +149,24 @@ def _middle(control: Control) -> tuple[str, str]:
 
 
 def _thumbs(seats: Seats, resolved: Resolved) -> dict[str, str]:
+    def address(part: Part, shown: str) -> str:
+        return seats.of(part.id, shown, 1, free=1, **_query(_shape_box(resolved, part).grown(2)))
+
+    place = (seats.kit, seats.index, seats.stored.control.id, resolved.fit)
     return {
-        name: seats.of(name, seats.shown[name], 1, free=1, **_query(_shape_box(resolved, node.part).grown(2)))
+        name: _ADDRESSES.get(node.part, (*place, shown), partial(address, node.part, shown))
         for name, node in resolved.tree.all.items()
+        for shown in (seats.shown[name],)
     }
+
+
+_ADDRESSES = OfObject[str](8192)
 
 
 def _shape_box(resolved: Resolved, part: Part) -> PixelBox:
     """The device pixels of a part's shape at density 1, wherever it lies; no more than can be drawn."""
-    box = _outer_box(resolved, part)
-    limit = PixelBox(box.left, box.top, box.left + MAX_THUMB_PX, box.top + MAX_THUMB_PX)
-    return box.meet(limit)
-
-
-_OUTER = OfObject[PixelBox](8192)
-
-
-def _outer_box(resolved: Resolved, part: Part) -> PixelBox:
-    """The device pixels of a part's shape at density 1."""
-
-    def made() -> PixelBox:
-        return touched(stand_of(resolved, part, 1.0).outline)
-
-    return _OUTER.get(part, resolved.fit, made)
+    box = touched(stand_of(resolved, part, 1.0).outline)
+    return box.meet(PixelBox(box.left, box.top, box.left + MAX_THUMB_PX, box.top + MAX_THUMB_PX))
 
 
 def _query(box: PixelBox) -> dict[str, int]:

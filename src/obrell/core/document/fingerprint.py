@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from functools import partial
 
 from obrell.core.document.model import Control, Part
 from obrell.core.kept import OfObject
@@ -10,6 +11,7 @@ from obrell.core.values.base import canonical_json, content_hash, text_hash
 
 _OWN = OfObject[str](20_000)
 _HELD = OfObject[str](20_000)
+_WHOLE = OfObject[str](20_000)
 
 
 def fingerprints(control: Control) -> dict[str, str]:
@@ -17,7 +19,15 @@ def fingerprints(control: Control) -> dict[str, str]:
     light."""
     held = _held(control)
     ground = _around(control)
-    return {part.id: text_hash(f"{ground}{_alone(part)}{held.get(part.id, '')}") for part in control.parts}
+
+    def of(part: Part, below: str) -> str:
+        return text_hash(f"{ground}{_alone(part)}{below}")
+
+    return {
+        part.id: _WHOLE.get(part, (ground, below), partial(of, part, below))
+        for part in control.parts
+        for below in (held.get(part.id, ""),)
+    }
 
 
 def fingerprint(control: Control, shown: Part) -> str:

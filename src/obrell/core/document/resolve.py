@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Any
 
 from obrell.core.colour.links import literal
@@ -20,7 +21,7 @@ from obrell.core.paint.fills import mean_colour
 from obrell.core.shapes import Box
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink
-from obrell.core.values.paints import Fill, Solid
+from obrell.core.values.paints import Fill, Picture, Solid
 
 REST = "rest"
 COMMON_GROUNDS: dict[str, Fill] = {
@@ -75,6 +76,18 @@ class Resolved:
 
 def resolve(kit: KitSettings, control: Control, state: str = REST, colourway: str = DAY) -> Resolved:
     """The control in ``state`` and ``colourway``, both by id; raises ``NoSuchThing``."""
+    if isinstance(control.ground, Picture):
+        # What is taken up of its colour changes when the picture is brought in later.
+        return _resolved(kit, control, state, colourway)
+    around = (kit.light, kit.fit, tuple(palette(kit, colourway).items()), state)
+    return _RESOLVED.get(control, around, lambda: _resolved(kit, control, state, colourway))
+
+
+_RESOLVED = OfObject[Resolved](16)
+"""An edit is tried, shown and looked over: the same document each time."""
+
+
+def _resolved(kit: KitSettings, control: Control, state: str, colourway: str) -> Resolved:
     shown = _in_state(control, state)
     light = shown.light or kit.light
     literal_control = _with_literals(shown, palette(kit, colourway))
@@ -110,7 +123,8 @@ _LITERAL = OfObject[Part](8192)
 def _with_literals(control: Control, colours: Mapping[str, str]) -> Control:
     ground = _literal(control.ground, colours)
     colours = {**colours, GROUND: _colour_of(ground or PLAIN_GROUND)}
-    parts = tuple(_literal_part(part, colours) for part in control.parts)
+    known = tuple(colours.items())
+    parts = tuple(_LITERAL.get(part, known, partial(_literal, part, colours)) for part in control.parts)
     changed = any(new is not old for new, old in zip(parts, control.parts, strict=True))
     if not changed and ground is control.ground:
         return control
@@ -123,10 +137,6 @@ def _colour_of(ground: Fill) -> str:
         return mean_colour(ground)
     except NoSuchThing:
         return mean_colour(PLAIN_GROUND)
-
-
-def _literal_part(part: Part, colours: Mapping[str, str]) -> Part:
-    return _LITERAL.get(part, tuple(colours.items()), lambda: _literal(part, colours))
 
 
 def _literal(value: Any, colours: Mapping[str, str]) -> Any:

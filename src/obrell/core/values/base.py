@@ -59,7 +59,11 @@ _PIECES = re.compile(r'"(?:[^"\\]|\\.)*"|-0\.0(?=[,\]}])')
 
 def canonical_json(value: BaseModel) -> str:
     """The one JSON text of a value: sorted keys, no spaces, -0.0 written as 0.0."""
-    data = value.model_dump(mode="json")
+    return canonical(value.model_dump(mode="json"))
+
+
+def canonical(data: object) -> str:
+    """The one JSON text of what a value is as JSON."""
     text = json.dumps(data, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
     if "-0.0" not in text:
         return text

@@ -95,11 +95,11 @@ def grown(cuts: Sequence[CutEdge]) -> Edit:
 def cut_edges(resolved: Resolved) -> list[CutEdge]:
     """Every visible effect of a part that lies on the canvas which paints beyond it."""
     canvas = Rect(0, 0, resolved.control.canvas.width, resolved.control.canvas.height)
-    found = []
+    found, ground = [], f"{canvas} {resolved.lamp} {resolved.fit}"
     for node in walk(resolved.tree.nodes):
-        part, ground = node.part, (resolved.control.canvas, resolved.lamp, resolved.fit)
+        part = node.part
         over = _OVER.get(part, ground, partial(_cut, resolved, part, canvas))
-        labels = {effect.id: effect.label.lower() for effect in part.effects}
+        labels = {effect.id: effect.label.lower() for effect in part.effects} if over else {}
         found += [CutEdge(part.id, part.name, name, labels.get(name, ""), *sides) for name, sides in over]
     return found
 
