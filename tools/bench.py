@@ -5,7 +5,6 @@ from __future__ import annotations
 import gc
 import io
 import itertools
-import json
 import math
 import os
 import socket
@@ -50,6 +49,7 @@ from obrell.core.values.base import content_hash
 from obrell.core.values.paints import Solid
 from obrell.web.live import Shown, packed
 from tools.heavy import KIT, all_kinds, heavy
+from tools.windows import beside, bring, hundreds
 
 ROUNDS = 15
 ANY_EFFECT: TypeAdapter[AnyEffect] = TypeAdapter(AnyEffect)
@@ -178,14 +178,7 @@ def live(browser: Browser) -> None:
     with serving() as (url, seconds):
         table.add_row("start to first page, warm", "< 2 s", f"{seconds:.2f} s")
         body = heavy().evolve(id="c1", next_number=1000)
-        kit = {"id": "k", "name": "Bench", "schema_version": 1, "controls": [body.model_dump(mode="json")]}
-        file = json.dumps(kit).encode()
-        boundary = "edge"
-        data = (
-            f'--{boundary}\r\ncontent-disposition: form-data; name="file"; filename="k.json"\r\n\r\n'
-        ).encode() + file + f"\r\n--{boundary}--\r\n".encode()  # fmt: skip
-        headers = {"content-type": f"multipart/form-data; boundary={boundary}"}
-        urllib.request.urlopen(urllib.request.Request(f"{url}/kits/import", data, headers)).close()
+        bring(url, body)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{url}/kits/bench/controls/c1?part=p2")
         page.wait_for_timeout(1500)
@@ -204,10 +197,14 @@ def live(browser: Browser) -> None:
         page.mouse.up()
         times = sorted(page.evaluate("window.times"))
         page.close()
+        bring(url, hairlines())
+        rows = hundreds(browser, f"{url}/kits/bench-2/controls/c1") + beside(url, "/kits/wendmere-lock/controls/c1")
     table.add_row(
         "one value changed, to painted, median", "25 ms", f"{statistics.median(times):.0f} ms ({len(times)})"
     )
     table.add_row("… 95th percentile", "50 ms", f"{times[int(len(times) * 0.95)]:.0f} ms")
+    for row in rows:
+        table.add_row(*row)
 
 
 def delivery() -> None:

@@ -15,7 +15,7 @@ from pathlib import Path
 from uuid import uuid4
 
 from obrell.app.memory import Memory
-from obrell.core.deliver.bundle import bundle
+from obrell.core.deliver.bundle import bundle, give_way
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import LeftOut, plan
 from obrell.core.document.model import Control, KitSettings
@@ -145,6 +145,7 @@ def _run(delivery: Delivery, memory: Memory) -> None:
         delivery.made, delivery.now = made, name
         return not delivery.stop
 
+    give_way()
     try:
         planned = plan(delivery.kit, delivery.controls, delivery.order, looking, memory.cache)
         if not planned.files:

@@ -7,6 +7,7 @@ import gc
 import os
 import resource
 import threading
+import time
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 
@@ -23,24 +24,37 @@ TIGHT = 0.75
 BYTES_PER_PIXEL = 64
 """What a drawing takes at most, caches not counted (``rendering.md``, Truth and speed)."""
 LOOKED_AT_S = 0.5
+FRAMES_S = 0.4
+"""How long after a frame of a stage the next one is expected."""
 AT_ONCE = 2
 """How many pictures are drawn at the same time beside the frames of the stages: as many as there are cores."""
 
 
 class Gate:
-    """Lets drawings in as long as there is room; one that is larger than all the room goes in alone."""
+    """Lets drawings in as long as there is room; one that is larger than all the room goes in alone. While a stage is
+    drawn, one place fewer is given away."""
 
     def __init__(self, pixels: int, places: int = AT_ONCE) -> None:
         self._room, self._pixels = pixels, pixels
-        self._places = places
+        self._places, self._for_frames = places, min(1, places - 1)
         self._turn = threading.Condition()
+        self._frames_until = 0.0
+
+    def frame(self) -> None:
+        """A stage is being drawn: for a moment, all else leaves a place to it."""
+        self._frames_until = time.monotonic() + FRAMES_S
+
+    def _free(self, wanted: int) -> bool:
+        kept = self._for_frames if time.monotonic() < self._frames_until else 0
+        return self._room >= wanted and self._places > kept
 
     @contextmanager
     def room(self, pixels: int) -> Iterator[None]:
         """Within, a picture of that many device px may be drawn."""
         wanted = min(pixels, self._pixels)
         with self._turn:
-            self._turn.wait_for(lambda: self._room >= wanted and self._places > 0)
+            while not self._free(wanted):
+                self._turn.wait(FRAMES_S)
             self._room -= wanted
             self._places -= 1
         try:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import errno
 import socket
+import sys
 import threading
 from pathlib import Path
 
@@ -19,6 +20,8 @@ HOST = "127.0.0.1"
 LAST_PORT = 65535
 GRACE_S = 3
 """How long open windows may hold up the end."""
+SWITCH_S = 0.0005
+"""How long one thread may hold up another that wants the interpreter: a frame wants it some sixty times."""
 FIRST_PAGE_S = 0.5
 """How long the first page has the machine to itself, before all kernels are read."""
 APPLICATION = "obrell.web.app:create_app"
@@ -43,6 +46,7 @@ def run(data: Path, port: int, compilation: Compilation | None = None) -> None:
         why = "is taken" if error.errno == errno.EADDRINUSE else f"cannot be used ({error.strerror})"
         other = port + 1 if 1024 <= port < LAST_PORT else 8421
         raise Refused(f"Port {port} {why}. Another one will do: --port {other}.") from error
+    sys.setswitchinterval(SWITCH_S)
     listener.listen(128)
     create_app = uvicorn.importer.import_from_string(APPLICATION)
     config = uvicorn.Config(

@@ -22,7 +22,7 @@ from obrell.core.errors import ObrellError
 from obrell.store.kits import Kits
 from obrell.web.parcels import View, difference
 from obrell.web.scene import around_of, gradient_scene, parts_of
-from obrell.web.services import cache_of, kits_of, rooms_of
+from obrell.web.services import cache_of, gate_of, kits_of, rooms_of
 
 router = APIRouter()
 log = logging.getLogger(__name__)
@@ -69,12 +69,13 @@ async def live(window: WebSocket, kit: str, control: str) -> None:
 
 
 async def _paint(window: WebSocket, kits: Kits, kit: str, control: str, slot: Slot) -> None:
-    shown = Shown(LastFrame(cache=cache_of(window)))
+    shown, gate = Shown(LastFrame(cache=cache_of(window))), gate_of(window)
     while True:
         await slot.news.wait()
         slot.news.clear()
         text, slot.wish = slot.wish, None
         if text is not None:
+            gate.frame()
             try:
                 await window.send_bytes(await asyncio.to_thread(answer, kits, kit, control, text, shown))
             except (RuntimeError, WebSocketDisconnect):
