@@ -31,6 +31,7 @@ export default [
       complexity: ["error", 12],
       "max-depth": ["error", 3],
       "no-unused-vars": "error",
+      "max-lines-per-function": ["error", { max: 40, skipComments: true, skipBlankLines: true }],
       "prefer-const": "error",
       eqeqeq: "error",
     },

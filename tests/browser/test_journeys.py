@@ -51,6 +51,8 @@ def test_from_an_empty_canvas_to_a_zip(page, server):
     page.keyboard.press("b")
     drag(page, at(page, 20, 12), at(page, 100, 44))
     expect(page.locator(".part.sel")).to_have_count(1)
+    expect(page.locator("#stage")).to_be_focused()
+    page.keyboard.press("Enter")
     expect(page.locator("#name-p1")).to_be_focused()
     page.keyboard.type("Body")
     page.keyboard.press("Enter")

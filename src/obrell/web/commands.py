@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import get_args
 
 from obrell.core.document.model import Stands
@@ -38,7 +38,7 @@ ALIGNMENTS = (
     ("down start", "top"), ("down middle", "middle"), ("down end", "bottom"),
 )  # fmt: skip
 MODES = ("union", "difference", "intersection", "exclusion")
-WAYS = (("row", "a row"), ("around", "a round"), ("rings", "rings"), ("mirrored", "a mirror"))
+WAYS = (("row", "in a row"), ("around", "round a centre"), ("rings", "as rings"), ("mirrored", "mirrored"))
 POINTS = (
     ("smooth", "smooth"), ("sharp", "sharp"), ("cut", "cut open"), ("join", "join"),
     ("remove", "remove"),
@@ -57,18 +57,103 @@ NEEDS = {
 
 @dataclass(frozen=True, slots=True)
 class Command:
-    """``data`` are the attributes of the word in the sheet that does it."""
+    """``data`` are the attributes of the word in the sheet that does it, ``other`` words by which people look for
+    it."""
 
     words: str
     where: str
     data: dict[str, str] = field(default_factory=dict)
     key: str = ""
     need: str = ""
+    other: str = ""
+
+
+OTHER_WORDS = {
+    "duplicate": "copy clone again twin",
+    "remove": "delete clear erase",
+    "linked copy": "clone link follow instance",
+    "rim": "border edge ring frame collar",
+    "stay inside": "padding margin inset bind link",
+    "centre": "middle align",
+    "forward": "front raise above order up",
+    "back in the order": "behind lower below order down",
+    "rename": "name title label call",
+    "copy all effects": "style look appearance",
+    "paste effects": "style look appearance apply",
+    "hide": "visible eye show",
+    "lock": "protect freeze",
+    "lighter look": "weaker softer",
+    "heavier look": "stronger",
+    "pressed look": "down pushed click state",
+    "keep this look": "version variant save alternative",
+    "material": "style preset metal glass texture look",
+    "group": "bundle together folder",
+    "repeat in a row": "array pattern grid step",
+    "round a centre": "dial ticks radial",
+    "mirror": "reflect symmetry",
+    "rings": "concentric",
+    "to a path": "shapes curves edit points vector",
+    "outline the lines": "expand stroke",
+    "crop": "cut trim picture photo",
+    "flip": "mirror reflect turn over",
+    "scale": "resize bigger smaller percent size",
+    "grow or shrink": "offset inset expand",
+    "length follow": "link bind constraint relate distance",
+    "union": "add merge unite join",
+    "difference": "subtract cut minus punch hole",
+    "intersection": "overlap common",
+    "exclusion": "hollow odd",
+    "align": "line up edge",
+    "space evenly": "distribute gaps spread",
+    "beside its label": "icon text pair",
+    "fit a body": "padding hug around text button size",
+    "points": "anchor node vertex corner curve",
+    "paint": "fill colour color gradient surface",
+    "shadow": "shade depth dark elevation",
+    "glow": "halo shine light",
+    "bevel": "edge relief emboss 3d",
+    "gloss": "shine reflection highlight glass",
+    "grain": "noise texture rough",
+    "outline": "stroke border rim line",
+    "blur": "soft focus frosted glass",
+    "add mask": "fade clip cut alpha",
+    "stop": "gradient colour ramp",
+    "gradient": "ramp colour fade",
+    "guide": "line ruler grid help",
+    "see at": "zoom enlarge magnify view",
+    "fit into": "zoom whole all view",
+    "true pixels": "grid raster device",
+    "halves": "compare split before after",
+    "heat": "difference cost",
+    "snap": "magnet stick grid align",
+    "undo": "take back revert",
+    "redo": "again",
+    "what was done": "history steps log",
+    "deliver": "export save files png svg",
+    "stand on": "background ground backdrop canvas",
+    "select all": "everything",
+    "keys": "shortcuts keyboard help",
+    "picture": "photo image bitmap",
+    "icon": "symbol pictogram",
+    "text": "label words type letters",
+    "pen": "curve draw path",
+    "sides": "triangle polygon star hexagon",
+    "round": "circle ellipse oval dot",
+    "box": "rectangle square rounded",
+    "ring": "donut arc gauge",
+    "line": "stroke arrow rule",
+}
+"""What else people call what a command is about, by words of its own."""
 
 
 def commands() -> list[Command]:
     """Everything that can be done on the Bench."""
-    return [*_drawing(), *_parts(), *_several(), *_points(), *_effects(), *_guides(), *_view()]
+    found = (*_drawing(), *_parts(), *_several(), *_points(), *_effects(), *_guides(), *_view())
+    return [replace(command, other=_other(command.words)) for command in found]
+
+
+def _other(words: str) -> str:
+    return " ".join(other for word, other in OTHER_WORDS.items() if word in words.lower())
 
 
 def _drawing() -> Iterator[Command]:
@@ -79,13 +164,14 @@ def _drawing() -> Iterator[Command]:
 
 def _parts() -> Iterator[Command]:
     for words, do, key, need in (
-        ("Duplicate", "duplicate", "D", "part"), ("Remove", "remove", "Delete", "part"),
+        ("Duplicate", "duplicate", "D", "part"), ("Linked copy", "linked-copy", "K", "part"),
+        ("Remove", "remove", "Delete", "part"),
         ("Centre on the canvas", "centre-both", "", "part"), ("Centre across", "centre-across", "", "part"),
         ("Centre down", "centre-down", "", "part"), ("Forward in the order", "forward", "", "one"),
         ("Back in the order", "back", "", "one"), ("Rename", "rename", "", "one"),
         ("Copy all effects", "copy-effects", "", "one"), ("Paste effects", "paste-effects", "", "part"),
-        ("Paste effects instead", "paste-effects-instead", "", "part"),
-        ("Paste in place of the selection", "paste-instead", "", "part"),
+        ("Paste effects over all of them", "paste-effects-instead", "", "part"),
+        ("Put what was copied in its place", "paste-instead", "", "part"),
         ("Hide or show", "hide", "", "part"), ("Lock or unlock", "lock", "", "part"),
     ):  # fmt: skip
         yield Command(words, "Sheet, part", {"do": do}, key, need)
@@ -94,8 +180,8 @@ def _parts() -> Iterator[Command]:
     yield Command("Lay a material, try effects …", "Sheet, below the effects", {"looks": ""}, "M", "part")
     yield Command("Group", "Sheet, Make", {"do": "group"}, "", "part")
     for way, word in WAYS:
-        yield Command(f"Repeat as {word}", "Sheet, Make", {"do": "repeat", "way": way}, "", "part")
-    yield Command("Make the copies of a repeat parts", "Sheet, Make", {"do": "spread"}, "", "holder")
+        yield Command(f"Repeat {word}", "Sheet, Make", {"do": "repeat", "way": way}, "", "part")
+    yield Command("Make every copy of a repeat a part of its own", "Sheet, Make", {"do": "spread"}, "", "holder")
     yield Command("Take apart", "Sheet, Make", {"do": "take-apart"}, "", "holder")
     yield Command("Convert to a path", "Sheet, Make", {"do": "to-path"}, "", "part")
     yield Command("Outline the lines", "Sheet, Make", {"do": "outline-lines"}, "", "part")
@@ -103,7 +189,8 @@ def _parts() -> Iterator[Command]:
     for way in ("across", "down"):
         yield Command(f"Flip {way}", "Sheet, Flip", {"do": "flip", "way": way}, "", "part")
     for words, form in (
-        ("Scale …", "scale"), ("Copy round a centre …", "copy-around"), ("Copy along …", "copy-along"),
+        ("Rim …", "add-rim"), ("Stay inside another part …", "stay-inside"), ("Scale …", "scale"),
+        ("Copy round a centre …", "copy-around"), ("Copy along …", "copy-along"),
         ("Grow or shrink …", "grow"), ("Let a length follow another part …", "add-follow"),
     ):  # fmt: skip
         yield Command(words, "Sheet, Make", {"fill": form}, "", "one")
@@ -117,7 +204,7 @@ def _several() -> Iterator[Command]:
     for axis in ("across", "down"):
         yield Command(f"Space evenly {axis}", "Sheet, several parts", {"space": axis}, "", "three")
     yield Command("Put an icon beside its label …", "Sheet, several parts", {"fill": "put-beside"}, "", "pair")
-    yield Command("Fit a body around its label", "Sheet, several parts", {"do": "fit"}, "", "pair")
+    yield Command("Fit a body around its label …", "Sheet, several parts", {"fill": "fit-around"}, "", "pair")
 
 
 def _points() -> Iterator[Command]:

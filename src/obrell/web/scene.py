@@ -9,13 +9,16 @@ from obrell.core.document.gradients import laid
 from obrell.core.document.guides import guide_places
 from obrell.core.document.materials import extent_of
 from obrell.core.document.measures import spans_of
-from obrell.core.document.model import Control, KitSettings, Part
+from obrell.core.document.model import Control, KitSettings, Light, Part
 from obrell.core.document.tree import Tree
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.kept import OfObject
 from obrell.core.shapes import Line, Path, Picture
 from obrell.core.shapes.outlined import Contour
+from obrell.core.values.fields import Live, live_of
 
+HEIGHT = live_of(Light.model_fields["height"].metadata) or Live("°")
+"""How high the key light can stand, degrees."""
 _PARTS = OfObject[dict[str, object]](8192)
 
 
@@ -26,6 +29,7 @@ def around_of(control: Control, kit: KitSettings) -> dict[str, object]:
         "canvas": [control.canvas.width, control.canvas.height, control.canvas.margin],
         "light": light.direction,
         "lightHeight": light.height,
+        "lightHeights": [HEIGHT.low, HEIGHT.high],
         "guides": [
             {"id": g.id, "axis": g.axis, "at": places[g.id], "locked": g.locked} for g in control.guides if g.visible
         ],

@@ -16,6 +16,7 @@ from obrell.core.document.model import Control, Guide, KitSettings, Part
 from obrell.core.document.paths import field_of, value_at
 from obrell.core.document.resolve import Resolved
 from obrell.core.edit import Surroundings
+from obrell.core.edit.companions import has_size
 from obrell.core.edit.looks import HOLDERS
 from obrell.core.edit.materials import material_of
 from obrell.core.edit.values import Change, SetValues
@@ -29,6 +30,7 @@ from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
 from obrell.core.values.paints import Conic, Gradient, Handled, Linear, Picture, Solid, Stop
+from obrell.web.keeping import FitView, KeepingView, fit_of, keeping, kept
 from obrell.web.selection import Selection
 from obrell.web.slots import SlotView, models, pictured, shifted, slot, view
 
@@ -139,7 +141,12 @@ class PartView:
     repeat: bool
     copies: CopiesView | None
     remark: str
+    keeping: tuple[KeepingView, ...]
+    """The parts that it keeps to."""
     follows: tuple[FollowView, ...]
+    """Other numbers that follow."""
+    sized: bool
+    """Whether it has a width and a height of its own."""
     can_follow: tuple[tuple[str, str], ...]
     count: int
     effects: tuple[EffectView, ...]
@@ -228,6 +235,8 @@ class SheetView:
     """What the control stands on, when that is its own."""
     follows: tuple[FollowView, ...]
     """Sides of the canvas that follow a part."""
+    fit: FitView | None
+    """Of two selected parts, the one that can be fitted around the other."""
 
 
 def sheet_view(
@@ -255,6 +264,7 @@ def sheet_view(
         _reference(control),
         _ground(control),
         tuple(_follows(control, None)),
+        fit_of(resolved, selected),
     )
 
 
@@ -398,7 +408,7 @@ def _part_view(
         slot(control, f"{base}/clip") if is_open and not part.clip else None,
         isinstance(part.shape, Text), tuple(_runs(control, part)) if is_open else (),
         isinstance(part.shape, Repeat), _copies(control, part, seen) if is_open else None, part.shape.remark(),
-        tuple(_follows(control, part)) if is_open else (),
+        keeping(control, part) if is_open else (), tuple(_follows(control, part)) if is_open else (), has_size(part),
         tuple(_can_follow(part)) if is_open else (), len(part.effects), effects, material,
     )  # fmt: skip
 
@@ -497,7 +507,10 @@ def _follows(control: Control, part: Part | None) -> Iterator[FollowView]:
     """What follows another part: numbers of a part, or of the canvas."""
     names = {other.id: other.name for other in control.parts}
     titles = dict(_can_follow(part)) if part else {"canvas/width": "width", "canvas/height": "height"}
+    said = kept(part) if part else []
     for index, follow in enumerate(part.follows if part else control.follows):
+        if follow in said:
+            continue
         base = f"parts/{part.id}/follows/{index}" if part else f"follows/{index}"
         yield FollowView(
             follow.path, titles.get(follow.path, follow.path), names.get(follow.source, "a part that is gone"),

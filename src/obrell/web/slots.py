@@ -19,7 +19,7 @@ from obrell.core.geometry.svgdata import number, shown
 from obrell.core.text.fonts import load
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import SwatchLink
-from obrell.core.values.curves import Curve, Table
+from obrell.core.values.curves import FEWEST_POINTS, MAX_POINTS, Curve, Table
 from obrell.core.values.fields import live_of, names_part
 from obrell.core.values.paints import Stop
 
@@ -49,6 +49,8 @@ class SlotView:
     high: float = 1.0
     least: float | None = None
     most: float | None = None
+    above: bool = False
+    """Whether it has to be more than ``least``."""
     factor: float = 1.0
     shift: float = 0.0
     options: tuple[tuple[str, str], ...] = ()
@@ -109,7 +111,7 @@ def view(owner: BaseModel, name: str, path: str) -> SlotView:
     if live is not None:
         return SlotView(
             "number", path, title, shown(value * live.factor), value, live.unit, live.step, live.low,
-            live.high, _bound(field, Ge, Gt), _bound(field, Le), live.factor,
+            live.high, _bound(field, Ge, Gt), _bound(field, Le), _bound(field, Gt) is not None, live.factor,
         )  # fmt: skip
     if isinstance(value, bool):
         return SlotView("switch", path, title, title, float(value))
@@ -124,7 +126,8 @@ def view(owner: BaseModel, name: str, path: str) -> SlotView:
         return SlotView("icon", path, title, str(value))
     if isinstance(value, Curve):
         points = tuple((point.x, point.y) for point in value.points)
-        return SlotView("curve", path, title, curve_drawing(value.table()), curve=points)
+        drawing = curve_drawing(value.table())
+        return SlotView("curve", path, title, drawing, least=FEWEST_POINTS, most=MAX_POINTS, curve=points)
     if name == "colour" or SwatchLink in get_args(field.annotation):
         return SlotView("colour", path, title, str(value) if isinstance(value, str) else value.swatch)
     if isinstance(value, tuple):

@@ -10,6 +10,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 from obrell.core.edit.arrange import AlignParts, CopyAlong, CopyAround, DistributeParts, ScaleParts
 from obrell.core.edit.base import Edit, Surroundings, applied
 from obrell.core.edit.beside import PutBeside
+from obrell.core.edit.companions import AddRim, LinkedCopy, StayInside
 from obrell.core.edit.containers import CombineParts, GroupParts, RepeatParts, TakeApart
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, OutlineLines, SimplifyPath
 from obrell.core.edit.crop import Crop
@@ -81,7 +82,7 @@ AnyEdit = Annotated[
     | ReorderPart | RenamePart | CanvasEdges
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | OutlineLines | SimplifyPath | FlipParts | GrowParts
-    | AddFollow | RemoveFollow | FitAround | InsertParts
+    | AddFollow | RemoveFollow | FitAround | LinkedCopy | AddRim | StayInside | InsertParts
     | PasteEffects | PaintWith | SwapFills | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
     | LayMaterial | FollowMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies
     | StyleLetters | PlainLetters | AddPicture | FillWithPicture | PinReference | PlaceReference | UnpinReference

@@ -15,7 +15,7 @@ from obrell.core.values.fields import Share
 Table = NDArray[np.float32]
 """Values at evenly spaced places from 0 to 1."""
 TABLE_SIZE = 1025
-MAX_POINTS = 256
+FEWEST_POINTS, MAX_POINTS = 2, 256
 
 
 class CurvePoint(Value):
@@ -29,7 +29,7 @@ class Curve(Value):
     """A monotone cubic through its points (F. N. Fritsch, R. E. Carlson, "Monotone piecewise cubic
     interpolation", SIAM J. Numer. Anal. 17, 1980): it never overshoots. Level beyond its ends."""
 
-    points: Annotated[tuple[CurvePoint, ...], Field(min_length=2, max_length=MAX_POINTS)] = (
+    points: Annotated[tuple[CurvePoint, ...], Field(min_length=FEWEST_POINTS, max_length=MAX_POINTS)] = (
         CurvePoint(x=0, y=0), CurvePoint(x=1, y=1),
     )  # fmt: skip
 

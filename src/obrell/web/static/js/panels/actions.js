@@ -12,151 +12,180 @@ const EFFECTS = "obrell/effects";
 /** By how much parts may differ in size and still be taken as alike, as a share. */
 const SAME_SIZE = 0.02;
 
-/** @param {object} bench */
-export function startActions(bench) {
-  const { marks } = bench;
-  const chosen = () => bench.state.selected;
-  const field = (id) => document.getElementById(id);
-  const flipped = (path, now) => bench.set(path, !now);
+const field = (id) => document.getElementById(id);
+const pressed = (node) => node.getAttribute("aria-pressed") === "true";
+const chosen = (bench) => bench.state.selected;
 
-  function reorder(by) {
-    const part = bench.partOf(chosen()[0]);
-    const beside = bench.state.scene.parts.filter((other) => other.within === part.within);
-    const next = beside[beside.indexOf(part) + by];
-    if (next) bench.post({ kind: "reorder", part: part.id, to: next.id });
-  }
-
-  /** Copied effects put on what is chosen; where that is of another size, their lengths can be made to fit it. */
-  async function pasteEffects(instead) {
-    const { effects = [], extent } = JSON.parse(localStorage.getItem(EFFECTS) || "{}");
-    if (!effects.length) {
-      bench.complain("Copy effects first: of a part, or one of them where it is open.");
-      return;
-    }
-    const edit = { kind: "paste-effects", parts: chosen(), effects, instead };
-    const state = await bench.post(edit);
-    const others = chosen().some((id) => Math.abs(bench.partOf(id).extent / extent - 1) > SAME_SIZE);
-    if (!state || !extent || !others) return;
-    const fit = async () => {
-      await bench.step("undo");
-      bench.post({ ...edit, made_for: extent });
-    };
-    say(`${state.said}, as large as on a part of another size.`, { words: "Fit their lengths to this one", act: fit });
-  }
-
-  const doings = {
-    duplicate: () => bench.post({ kind: "duplicate", parts: chosen() }),
-    remove: () => bench.post({ kind: "remove", parts: chosen() }),
-    "centre-across": () => bench.post({ kind: "centre", parts: chosen(), down: false }),
-    "centre-down": () => bench.post({ kind: "centre", parts: chosen(), across: false }),
-    "centre-both": () => bench.post({ kind: "centre", parts: chosen() }),
-    group: () => bench.post({ kind: "group", parts: chosen() }),
-    combine: ({ mode }) => bench.post({ kind: "combine", parts: chosen(), mode }),
-    repeat: ({ way }) => bench.post({ kind: "repeat", parts: chosen(), way }),
-    "outline-lines": () => bench.post({ kind: "outline-lines", parts: chosen() }),
-    "to-path": () => bench.post({ kind: "to-path", parts: chosen() }),
-    flip: ({ way }) => bench.post({ kind: "flip", parts: chosen(), across: way === "across" }),
-    "copy-effects": () => {
-      const part = bench.state.clip.find((one) => one.id === chosen()[0]);
-      localStorage.setItem(EFFECTS, JSON.stringify({ effects: part.effects, extent: bench.partOf(part.id).extent }));
-      const count = part.effects.length;
-      say(`Copied ${count} effect${count === 1 ? "" : "s"} of ${part.name}`);
-    },
-    "paste-effects": () => pasteEffects(false),
-    "paste-effects-instead": () => pasteEffects(true),
-    "paste-instead": () => {
-      const copied = localStorage.getItem(COPIED);
-      if (copied) bench.post({ kind: "paste", parts: JSON.parse(copied), instead: chosen() });
-      else bench.complain("Copy parts first: what was copied is put in place of the selection.");
-    },
-    crop: () => marks.crop(chosen()[0]),
-    spread: () => bench.post({ kind: "spread", part: chosen()[0] }),
-    "take-apart": () => bench.post({ kind: "take-apart", part: chosen()[0] }),
-    fit: () => bench.post({ kind: "fit-around", body: chosen()[0], inner: chosen()[1] }),
-    rename: () => field(`name-${chosen()[0]}`).select(),
-    hide: () => flipped("parts/*/visible", bench.partOf(chosen()[0]).visible),
-    lock: () => flipped("parts/*/locked", bench.partOf(chosen()[0]).locked),
-    forward: () => reorder(1),
-    back: () => reorder(-1),
+/** What is done to all selected parts at once. */
+const together = (bench) => {
+  const post = (kind, more = {}) => bench.post({ kind, parts: chosen(bench), ...more });
+  return {
+    duplicate: () => post("duplicate"),
+    "linked-copy": () => post("linked-copy"),
+    remove: () => post("remove"),
+    "centre-across": () => post("centre", { down: false }),
+    "centre-down": () => post("centre", { across: false }),
+    "centre-both": () => post("centre"),
+    group: () => post("group"),
+    combine: ({ mode }) => post("combine", { mode }),
+    repeat: ({ way }) => post("repeat", { way }),
+    "outline-lines": () => post("outline-lines"),
+    "to-path": () => post("to-path"),
+    flip: ({ way }) => post("flip", { across: way === "across" }),
+    "paste-effects": () => pasteEffects(bench, false),
+    "paste-effects-instead": () => pasteEffects(bench, true),
+    "paste-instead": () => pasteInstead(bench),
+    hide: () => bench.set("parts/*/visible", !bench.partOf(chosen(bench)[0]).visible),
+    lock: () => bench.set("parts/*/locked", !bench.partOf(chosen(bench)[0]).locked),
     "select-all": () => bench.select(bench.state.scene.parts.map((part) => part.id)),
     keys: showKeys,
   };
+};
 
-  const effects = {
-    duplicate: (of) => bench.post({ kind: "duplicate-effect", ...of }),
-    remove: (of) => bench.post({ kind: "remove-effect", ...of }),
-    copy: ({ effect }) => {
-      const part = bench.state.clip.find((one) => one.id === chosen()[0]);
-      const found = part.effects.find((one) => one.id === effect);
-      localStorage.setItem(EFFECTS, JSON.stringify({ effects: [found], extent: bench.part.extent }));
-      say("Copied one effect");
-    },
-    forward: (of) => bench.post({ kind: "move-effect", ...of, by: 1 }),
-    back: (of) => bench.post({ kind: "move-effect", ...of, by: -1 }),
-    hide: () => field("eff-eye").click(),
+/** What is done to one part, the first that is selected. */
+const alone = (bench) => {
+  const first = () => chosen(bench)[0];
+  return {
+    "copy-effects": () => copyEffects(bench),
+    crop: () => bench.marks.crop(first()),
+    spread: () => bench.post({ kind: "spread", part: first() }),
+    "take-apart": () => bench.post({ kind: "take-apart", part: first() }),
+    rename: () => (field(`v-parts-${first()}-shape-words`) || field(`name-${first()}`))?.select(),
+    forward: () => reorder(bench, 1),
+    back: () => reorder(bench, -1),
   };
+};
 
+function reorder(bench, by) {
+  const part = bench.partOf(chosen(bench)[0]);
+  const beside = bench.state.scene.parts.filter((other) => other.within === part.within);
+  const next = beside[beside.indexOf(part) + by];
+  if (next) bench.post({ kind: "reorder", part: part.id, to: next.id });
+}
+
+function pasteInstead(bench) {
+  const copied = localStorage.getItem(COPIED);
+  if (copied) bench.post({ kind: "paste", parts: JSON.parse(copied), instead: chosen(bench) });
+  else bench.complain("Copy parts first: what was copied is put in place of the selection.");
+}
+
+function copyEffects(bench) {
+  const part = bench.state.clip.find((one) => one.id === chosen(bench)[0]);
+  localStorage.setItem(EFFECTS, JSON.stringify({ effects: part.effects, extent: bench.partOf(part.id).extent }));
+  const count = part.effects.length;
+  say(`Copied ${count} effect${count === 1 ? "" : "s"} of ${part.name}`);
+}
+
+/** Copied effects put on what is chosen; where that is of another size, their lengths can be made to fit it. */
+async function pasteEffects(bench, instead) {
+  const { effects = [], extent } = JSON.parse(localStorage.getItem(EFFECTS) || "{}");
+  if (!effects.length) {
+    bench.complain("Copy effects first: of a part, or one of them where it is open.");
+    return;
+  }
+  const edit = { kind: "paste-effects", parts: chosen(bench), effects, instead };
+  const state = await bench.post(edit);
+  const others = chosen(bench).some((id) => Math.abs(bench.partOf(id).extent / extent - 1) > SAME_SIZE);
+  if (!state || !extent || !others) return;
+  const fit = async () => {
+    await bench.step("undo");
+    bench.post({ ...edit, made_for: extent });
+  };
+  say(`${state.said}, as large as on a part of another size.`, { words: "Fit their lengths to this one", act: fit });
+}
+
+/** What is done to the effect that is open. */
+const effectDoings = (bench) => ({
+  duplicate: (of) => bench.post({ kind: "duplicate-effect", ...of }),
+  remove: (of) => bench.post({ kind: "remove-effect", ...of }),
+  copy: ({ effect }) => {
+    const part = bench.state.clip.find((one) => one.id === chosen(bench)[0]);
+    const found = part.effects.find((one) => one.id === effect);
+    localStorage.setItem(EFFECTS, JSON.stringify({ effects: [found], extent: bench.part.extent }));
+    say("Copied one effect");
+  },
+  forward: (of) => bench.post({ kind: "move-effect", ...of, by: 1 }),
+  back: (of) => bench.post({ kind: "move-effect", ...of, by: -1 }),
+  hide: () => field("eff-eye").click(),
+});
+
+/** Words that open or begin something. */
+const openings = (bench) => ({
+  draw: ({ draw }) => {
+    if (draw === "icon") bench.openIcons();
+    else if (draw === "picture") bench.choosePicture();
+    else bench.marks.take(draw);
+  },
+  bring: ({ bring }) => bench.choosePicture(bring),
+  bringFill: ({ bringFill }) => bench.choosePicture("fill", bringFill),
+  looks: () => bench.openLooks(),
+  letters: () => bench.styleLetters(),
+  points: ({ points }) => bench.marks.points.command(points),
+  open: ({ open }) => bench.select(chosen(bench), bench.state.effect === open ? "" : open),
+  press: ({ press }) => {
+    const node = document.querySelector(press);
+    if (node.matches("input")) node.focus();
+    else node.click();
+  },
+  fill: ({ fill }) => openForm(bench, fill),
+});
+
+/** A form of the sheet, unfolded and ready to be filled in. */
+async function openForm(bench, name) {
+  const found = () => document.querySelector(`[data-form=${name}]`);
+  if (!found()) await bench.refresh();
+  const form = found();
+  if (!form) return;
+  const folded = form.closest("details");
+  if (folded) folded.open = true;
+  form.scrollIntoView({ block: "nearest" });
+  form.elements[0].focus();
+  form.elements[0].select?.();
+}
+
+/** Words that set a value, or what is meant by the next one. */
+const settings = (bench) => ({
+  toggle: ({ toggle }, node) => bench.set(toggle, !pressed(node)),
+  switch: ({ path }, node) => bench.set(path, !pressed(node)),
+  copy: ({ copy }) => {
+    bench.copyNumber = copy === bench.copyNumber ? "" : copy;
+    bench.refresh();
+  },
+  choose: ({ choose, path }) => bench.set(path, choose),
+  anchor: ({ anchor }) => {
+    bench.anchor = anchor === bench.anchor ? "" : anchor;
+    bench.refresh();
+  },
+  ground: ({ ground }) => ground !== bench.state.stands && bench.set("stands", ground),
+});
+
+/** Words that post an edit. */
+const edits = (bench) => ({
+  addEffect: ({ addEffect }) => bench.post({ kind: "add-effect", part: chosen(bench)[0], effect: addEffect }),
+  align: ({ align }) => {
+    const [axis, edge] = align.split(" ");
+    const [to, by] = [field("align-to").value, field("align-by").value];
+    bench.post({ kind: "align", parts: chosen(bench), axis, edge, to, by });
+  },
+  space: ({ space }) =>
+    bench.post({ kind: "distribute", parts: chosen(bench), axis: space, gap: field("space-gap").value || null }),
+  edit: ({ edit, with: holder }) => {
+    const parts = holder === "parts" ? { parts: chosen(bench) } : {};
+    if (parts.parts && !parts.parts.length) bench.complain("Select parts first.");
+    else bench.post({ ...JSON.parse(edit), ...parts });
+  },
+});
+
+/** @param {object} bench */
+export function startActions(bench) {
+  const doings = { ...together(bench), ...alone(bench) };
+  const effects = effectDoings(bench);
   const acts = {
-    draw: ({ draw }) => {
-      if (draw === "icon") bench.openIcons();
-      else if (draw === "picture") bench.choosePicture();
-      else marks.take(draw);
-    },
-    bring: ({ bring }) => bench.choosePicture(bring),
-    bringFill: ({ bringFill }) => bench.choosePicture("fill", bringFill),
-    looks: () => bench.openLooks(),
-    letters: () => bench.styleLetters(),
-    points: ({ points }) => marks.points.command(points),
+    ...openings(bench),
+    ...settings(bench),
+    ...edits(bench),
     do: (data) => doings[data.do](data),
-    effectDo: ({ effectDo }) => effects[effectDo]({ part: chosen()[0], effect: bench.state.effect }),
-    addEffect: ({ addEffect }) => bench.post({ kind: "add-effect", part: chosen()[0], effect: addEffect }),
-    open: ({ open }) => bench.select(chosen(), bench.state.effect === open ? "" : open),
-    toggle: ({ toggle }, node) => flipped(toggle, node.getAttribute("aria-pressed") === "true"),
-    switch: ({ path }, node) => flipped(path, node.getAttribute("aria-pressed") === "true"),
-    copy: ({ copy }) => {
-      bench.copyNumber = copy === bench.copyNumber ? "" : copy;
-      bench.refresh();
-    },
-    choose: ({ choose, path }) => bench.set(path, choose),
-    anchor: ({ anchor }) => {
-      bench.anchor = anchor === bench.anchor ? "" : anchor;
-      bench.refresh();
-    },
-    align: ({ align }) => {
-      const [axis, edge] = align.split(" ");
-      bench.post({
-        kind: "align",
-        parts: chosen(),
-        axis,
-        edge,
-        to: field("align-to").value,
-        by: field("align-by").value,
-      });
-    },
-    space: ({ space }) =>
-      bench.post({ kind: "distribute", parts: chosen(), axis: space, gap: field("space-gap").value || null }),
-    ground: ({ ground }) => ground !== bench.state.stands && bench.set("stands", ground),
-    edit: ({ edit, with: holder }) => {
-      const parts = holder === "parts" ? { parts: chosen() } : {};
-      if (parts.parts && !parts.parts.length) bench.complain("Select parts first.");
-      else bench.post({ ...JSON.parse(edit), ...parts });
-    },
-    press: ({ press }) => {
-      const node = document.querySelector(press);
-      if (node.matches("input")) node.focus();
-      else node.click();
-    },
-    fill: async ({ fill }) => {
-      const found = () => document.querySelector(`[data-form=${fill}]`);
-      if (!found()) await bench.refresh();
-      const form = found();
-      if (!form) return;
-      const folded = form.closest("details");
-      if (folded) folded.open = true;
-      form.scrollIntoView({ block: "nearest" });
-      form.elements[0].focus();
-      form.elements[0].select?.();
-    },
+    effectDo: ({ effectDo }) => effects[effectDo]({ part: chosen(bench)[0], effect: bench.state.effect }),
   };
 
   /** Do what a word says. @param {HTMLElement} node @returns {boolean} whether it says anything */

@@ -4,73 +4,71 @@ import { svg } from "../ui/svg.js";
 
 const SETTLE_MS = 120;
 
-/** @param {object} bench */
-export function startIcons(bench) {
-  const dialog = document.getElementById("icons");
-  const field = document.getElementById("icon-words");
-  const list = document.getElementById("icon-list");
-  let timer = 0;
-  let path = "";
+/** @param {{name: string, paths: string[]}} icon @param {() => void} take */
+function iconButton({ name, paths }, take) {
+  const button = Object.assign(document.createElement("button"), { type: "button", title: name });
+  button.setAttribute("aria-label", name);
+  const drawing = svg("svg", { viewBox: "0 0 24 24", width: 26, height: 26 });
+  for (const d of paths) drawing.append(svg("path", { d }));
+  button.append(drawing);
+  button.addEventListener("click", take);
+  return button;
+}
 
-  async function search() {
-    const answer = await ask(`/icons?words=${encodeURIComponent(field.value)}`);
+class Icons {
+  constructor(bench) {
+    this.bench = bench;
+    this.dialog = document.getElementById("icons");
+    this.field = document.getElementById("icon-words");
+    this.list = document.getElementById("icon-list");
+    this.timer = 0;
+    this.path = "";
+    this.field.addEventListener("input", () => {
+      clearTimeout(this.timer);
+      this.timer = setTimeout(() => this.#search(), SETTLE_MS);
+    });
+    this.dialog.addEventListener("submit", (event) => {
+      event.preventDefault();
+      this.list.querySelector("button")?.click();
+    });
+    document.getElementById("sheet").addEventListener("click", (event) => {
+      const button = event.target.closest("[data-icon-path]");
+      if (button) this.open(button.dataset.iconPath);
+    });
+  }
+
+  /** @param {string} [path] where the icon that is chosen goes; a new part when there is none */
+  open(path = "") {
+    this.path = path;
+    this.dialog.showModal();
+    this.field.select();
+    this.#search();
+  }
+
+  async #search() {
+    const answer = await ask(`/icons?words=${encodeURIComponent(this.field.value)}`);
     if (!answer.ok) return;
     const { icons, count } = await answer.json();
-    list.replaceChildren(
-      ...icons.map(({ name, paths }) => {
-        const button = document.createElement("button");
-        button.type = "button";
-        button.title = name;
-        button.setAttribute("aria-label", name);
-        const drawing = svg("svg", { viewBox: "0 0 24 24", width: 26, height: 26 });
-        for (const d of paths) drawing.append(svg("path", { d }));
-        button.append(drawing);
-        button.addEventListener("click", () => take(name));
-        return button;
-      }),
-    );
-    document.getElementById("icon-count").textContent = icons.length
-      ? `${icons.length} of ${count}`
-      : "None has these words.";
+    this.list.replaceChildren(...icons.map((icon) => iconButton(icon, () => this.#take(icon.name))));
+    const words = icons.length ? `${icons.length} of ${count}` : "None has these words.";
+    document.getElementById("icon-count").textContent = words;
   }
 
-  function take(name) {
-    dialog.close();
-    if (path) bench.set(path, name);
-    else {
-      const [width, height] = bench.state.scene.canvas;
-      bench.post({
-        kind: "draw",
-        shape: "icon",
-        values: { icon: name },
-        x0: width / 2,
-        y0: height / 2,
-        x1: width / 2,
-        y1: height / 2,
-      });
+  #take(name) {
+    this.dialog.close();
+    if (this.path) {
+      this.bench.set(this.path, name);
+      return;
     }
+    const [x, y] = this.bench.state.scene.canvas.map((length) => length / 2);
+    this.bench.post({ kind: "draw", shape: "icon", values: { icon: name }, x0: x, y0: y, x1: x, y1: y });
   }
+}
 
-  function open(target = "") {
-    path = target;
-    dialog.showModal();
-    field.select();
-    search();
-  }
-
-  field.addEventListener("input", () => {
-    clearTimeout(timer);
-    timer = setTimeout(search, SETTLE_MS);
-  });
-  dialog.addEventListener("submit", (event) => {
-    event.preventDefault();
-    list.querySelector("button")?.click();
-  });
-  document.getElementById("sheet").addEventListener("click", (event) => {
-    const button = event.target.closest("[data-icon-path]");
-    if (button) open(button.dataset.iconPath);
-  });
-  bench.openIcons = open;
+/** @param {object} bench */
+export function startIcons(bench) {
+  const icons = new Icons(bench);
+  bench.openIcons = (path) => icons.open(path);
 }
 
 /** Files dropped on the stage, chosen, or SVG text pasted. */

@@ -18,54 +18,67 @@ const READY = {
   redo: ({ state }) => state.redo,
 };
 
-/** @param {object} bench */
-export function startFinder(bench) {
-  const dialog = document.getElementById("commands");
-  const field = document.getElementById("command-words");
-  const list = document.getElementById("command-list");
-  const buttons = [...list.querySelectorAll("button")];
-  const none = list.querySelector("p");
+class Finder {
+  constructor(bench) {
+    this.bench = bench;
+    this.dialog = document.getElementById("commands");
+    this.field = document.getElementById("command-words");
+    this.list = document.getElementById("command-list");
+    this.buttons = [...this.list.querySelectorAll("button")];
+    this.field.addEventListener("input", () => this.#show());
+    this.list.addEventListener("click", (event) => this.#run(event.target.closest("button")));
+    this.dialog.addEventListener("submit", (event) => {
+      event.preventDefault();
+      this.#run(this.#found.find((button) => !button.matches(".cannot")));
+    });
+    this.dialog.addEventListener("keydown", (event) => this.#key(event));
+    document.getElementById("all-commands").addEventListener("click", () => this.open());
+  }
 
-  function show() {
-    const wanted = field.value.toLowerCase().split(/\s+/).filter(Boolean);
-    for (const button of buttons) {
-      const { need, where, why } = button.dataset;
-      const text = `${button.firstChild.textContent} ${where}`.toLowerCase();
-      const ready = READY[need](bench);
+  get #found() {
+    return this.buttons.filter((button) => !button.hidden);
+  }
+
+  open() {
+    this.dialog.showModal();
+    this.field.value = "";
+    this.#show();
+    this.field.focus();
+  }
+
+  #show() {
+    const wanted = this.field.value.toLowerCase().split(/\s+/).filter(Boolean);
+    for (const button of this.buttons) {
+      const { need, where, why, other = "" } = button.dataset;
+      const text = `${button.firstChild.textContent} ${where} ${other}`.toLowerCase();
+      const ready = READY[need](this.bench);
       button.hidden = !wanted.every((word) => text.includes(word));
       button.classList.toggle("cannot", !ready);
       button.setAttribute("aria-disabled", String(!ready));
       button.querySelector("span").textContent = ready ? where : why;
     }
-    none.hidden = buttons.some((button) => !button.hidden);
+    this.list.querySelector("p").hidden = this.#found.length > 0;
   }
 
-  function run(button) {
+  #run(button) {
     if (!button || button.matches(".cannot")) return;
-    dialog.close();
-    bench.act(button);
+    this.dialog.close();
+    this.bench.act(button);
   }
 
-  bench.openFinder = () => {
-    dialog.showModal();
-    field.value = "";
-    show();
-    field.focus();
-  };
-  field.addEventListener("input", show);
-  list.addEventListener("click", (event) => run(event.target.closest("button")));
-  dialog.addEventListener("submit", (event) => {
-    event.preventDefault();
-    run(buttons.find((button) => !button.hidden && !button.matches(".cannot")));
-  });
-  dialog.addEventListener("keydown", (event) => {
+  #key(event) {
     const way = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     if (!way) return;
     event.preventDefault();
-    const all = [field, ...buttons.filter((button) => !button.hidden)];
+    const all = [this.field, ...this.#found];
     all[Math.max(0, Math.min(all.length - 1, all.indexOf(document.activeElement) + way))].focus();
-  });
-  document.getElementById("all-commands").addEventListener("click", bench.openFinder);
+  }
+}
+
+/** @param {object} bench */
+export function startFinder(bench) {
+  const finder = new Finder(bench);
+  bench.openFinder = () => finder.open();
 }
 
 /** Rows of the sheet by name, kind or colour. */

@@ -1,5 +1,5 @@
 /** The build-up strip: its steps, what each changes as a heat map and costs; before and after in halves. */
-import { dragged } from "../ui/drags.js";
+import { dragged, follow } from "../ui/drags.js";
 import { ask, typing } from "../ui/page.js";
 import { showWhenReady } from "../ui/pictures.js";
 
@@ -21,78 +21,94 @@ export function hiding(paths) {
 }
 
 /** Hovering a step shows the art up to it, a press opens its effect, a drag moves it, its eye hides it. */
-export function startStrip(bench) {
-  const strip = document.getElementById("strip");
-  const path = (id) => `parts/${bench.state.selected[0]}/effects/${id}`;
-  let pulled = false;
+class Strip {
+  constructor(bench) {
+    this.bench = bench;
+    this.strip = document.getElementById("strip");
+    this.pulled = false;
+    this.#listenToLooking();
+    this.strip.addEventListener("pointerdown", (event) => {
+      const button = event.target.closest(".build");
+      this.pulled = false;
+      if (button?.dataset.open && event.button === 0) this.#drag(button, event);
+    });
+    this.strip.addEventListener("click", (event) => this.#click(event));
+    startSideways(bench, this.strip);
+  }
 
-  const show = (button) => {
-    const steps = [...strip.querySelectorAll(".build")];
+  #listenToLooking() {
+    const { bench, strip } = this;
+    strip.addEventListener("pointerover", (event) => {
+      const button = event.target.closest(".build");
+      if (button && !event.buttons) this.#show(button);
+    });
+    strip.addEventListener("pointerleave", () => bench.stage.preview(null));
+    strip.addEventListener("focusin", ({ target }) => target.matches(".build:focus-visible") && this.#show(target));
+    strip.addEventListener("focusout", () => bench.stage.preview(null));
+  }
+
+  /** The art without what comes after a step. */
+  #show(button) {
+    const steps = [...this.strip.querySelectorAll(".build")];
     const later = steps.slice(steps.indexOf(button) + 1).filter((step) => !("hidden" in step.dataset));
-    bench.stage.preview(hiding(later.map((step) => path(step.dataset.open))));
-  };
+    const [part] = this.bench.state.selected;
+    this.bench.stage.preview(hiding(later.map((step) => `parts/${part}/effects/${step.dataset.open}`)));
+  }
 
   /** Let go over another step, the effect takes its place. */
-  function drag(from, start) {
+  #drag(from, start) {
+    const { bench } = this;
     let over = null;
     const move = (at) => {
-      if (!pulled && Math.abs(at.clientX - start.clientX) < DRAG_FROM_PX) return;
-      pulled = true;
+      this.pulled = true;
       bench.stage.preview(null);
       from.classList.add("held");
       over?.classList.remove("over");
       over = document.elementFromPoint(at.clientX, at.clientY)?.closest(".build") || null;
       if (over !== from) over?.classList.add("over");
     };
-    dragged(bench, move, () => {
+    const keep = () => {
       over?.classList.remove("over");
       from.classList.remove("held");
       const to = over !== from && over?.dataset.open;
       if (to) bench.post({ kind: "move-effect", part: bench.state.selected[0], effect: from.dataset.open, to });
-    });
+    };
+    dragged(bench, start, move, keep, { from: DRAG_FROM_PX });
   }
 
-  strip.addEventListener("pointerover", (event) => {
+  async #click(event) {
+    const eye = event.target.closest("[data-seen]");
+    if (eye?.dataset.seen) this.bench.set(eye.dataset.seen, eye.getAttribute("aria-pressed") !== "true");
     const button = event.target.closest(".build");
-    if (button && !event.buttons) show(button);
-  });
-  // Sideways by the wheel; an end that is not the last is shown faded.
+    if (!button?.dataset.open || this.pulled) return;
+    await this.bench.select(this.bench.state.selected, button.dataset.open);
+    document.querySelector(".eff.open")?.scrollIntoView({ block: "nearest" });
+  }
+}
+
+/** @param {object} bench */
+export function startStrip(bench) {
+  new Strip(bench);
+}
+
+/** Sideways by the wheel; an end that is not the last is shown faded. */
+function startSideways(bench, strip) {
   const ends = () => {
     const list = strip.querySelector("ol");
     if (!list) return;
     list.classList.toggle("before", list.scrollLeft > 1);
     list.classList.toggle("after", list.scrollLeft + list.clientWidth < list.scrollWidth - 1);
   };
-  strip.addEventListener(
-    "wheel",
-    (event) => {
-      const list = strip.querySelector("ol");
-      if (!list || list.scrollWidth <= list.clientWidth) return;
-      event.preventDefault();
-      list.scrollLeft += event.deltaX + event.deltaY;
-    },
-    { passive: false },
-  );
+  const turn = (event) => {
+    const list = strip.querySelector("ol");
+    if (!list || list.scrollWidth <= list.clientWidth) return;
+    event.preventDefault();
+    list.scrollLeft += event.deltaX + event.deltaY;
+  };
+  strip.addEventListener("wheel", turn, { passive: false });
   strip.addEventListener("scroll", ends, true);
   window.addEventListener("resize", ends);
   bench.element.addEventListener("shown", ends);
-
-  strip.addEventListener("pointerleave", () => bench.stage.preview(null));
-  strip.addEventListener("focusin", (event) => event.target.matches(".build:focus-visible") && show(event.target));
-  strip.addEventListener("focusout", () => bench.stage.preview(null));
-  strip.addEventListener("pointerdown", (event) => {
-    const button = event.target.closest(".build");
-    pulled = false;
-    if (button?.dataset.open && event.button === 0) drag(button, event);
-  });
-  strip.addEventListener("click", async (event) => {
-    const { seen } = event.target.closest("[data-seen]")?.dataset || {};
-    if (seen) bench.set(seen, event.target.closest("[data-seen]").getAttribute("aria-pressed") !== "true");
-    const button = event.target.closest(".build");
-    if (!button?.dataset.open || pulled) return;
-    await bench.select(bench.state.selected, button.dataset.open);
-    document.querySelector(".eff.open")?.scrollIntoView({ block: "nearest" });
-  });
 }
 
 /** @param {object} bench */
@@ -130,83 +146,105 @@ export function startHeat(bench) {
   bench.element.addEventListener("shown", show);
 }
 
-/** The art before and after the open effect, or the selection's whole look, in two halves with a line to drag. */
-export function startHalves(bench) {
-  const { stage } = bench;
-  const before = document.getElementById("before");
-  const line = document.getElementById("halves-line");
-  const button = document.getElementById("halves");
-  let on = false;
-  let share = 0.5;
-  let waiting = false;
+const LEAST_SHARE = 0.02;
+const NUDGES = { ArrowLeft: -1, ArrowRight: 1 };
 
-  function place() {
-    const width = stage.element.clientWidth;
-    const at = Math.round(width * share);
+/** The art before and after the open effect, or the selection's whole look, in two halves with a line to drag. */
+class Halves {
+  constructor(bench) {
+    this.bench = bench;
+    this.stage = bench.stage;
+    this.before = document.getElementById("before");
+    this.line = document.getElementById("halves-line");
+    this.button = document.getElementById("halves");
+    this.on = false;
+    this.share = 0.5;
+    this.waiting = false;
+    this.#listen();
+  }
+
+  #listen() {
+    this.button.addEventListener("click", () => this.toggle());
+    this.stage.addEventListener("look", () => {
+      if (this.on) setTimeout(() => this.#capture(), 150);
+      this.#place();
+    });
+    this.bench.element.addEventListener("shown", () => this.on && setTimeout(() => this.#capture(), 50));
+    this.line.addEventListener("pointerdown", (event) => {
+      event.stopPropagation();
+      follow(event, { move: (at) => this.#drag(at) });
+    });
+    this.line.addEventListener("keydown", (event) => {
+      const way = NUDGES[event.key];
+      if (!way) return;
+      event.stopPropagation();
+      event.preventDefault();
+      this.#moveTo(this.share + way * (event.shiftKey ? 0.1 : 0.01));
+    });
+    document.addEventListener("keydown", (event) => {
+      const elsewhere = typing(event) || event.target.closest("dialog") || event.ctrlKey || event.metaKey;
+      if (event.key === "v" && !elsewhere) this.toggle();
+    });
+  }
+
+  #drag(at) {
+    const own = this.stage.element.getBoundingClientRect();
+    this.#moveTo((at.clientX - own.left) / own.width);
+  }
+
+  #moveTo(share) {
+    this.share = Math.min(1 - LEAST_SHARE, Math.max(LEAST_SHARE, share));
+    this.#place();
+  }
+
+  #place() {
+    const { before, line, stage } = this;
+    const at = Math.round(stage.element.clientWidth * this.share);
     line.style.left = `${at}px`;
-    line.hidden = before.hidden = !on;
+    line.hidden = before.hidden = !this.on;
     const box = stage.canvas.getBoundingClientRect();
     const own = stage.element.getBoundingClientRect();
     before.style.clipPath = `inset(0 ${Math.max(0, box.right - own.left - at)}px 0 0)`;
-    stage.canvas.style.clipPath = on ? `inset(0 0 0 ${Math.max(0, at - (box.left - own.left))}px)` : "";
+    stage.canvas.style.clipPath = this.on ? `inset(0 0 0 ${Math.max(0, at - (box.left - own.left))}px)` : "";
   }
 
   /** Ask for the art without the effect once, and keep that picture beside the art. */
-  function capture() {
-    const bare = hiding(meant(bench));
-    if (!on || waiting || stage.edit || !bare) return;
-    waiting = true;
+  #capture() {
+    const { stage } = this;
+    const bare = hiding(meant(this.bench));
+    if (!this.on || this.waiting || stage.edit || !bare) return;
+    this.waiting = true;
     stage.preview(bare);
     const wanted = stage.seq + (stage.again ? 1 : 0);
     const kept = (event) => {
       if (!stage.edit || event.detail.seq < wanted) return;
       stage.removeEventListener("frame", kept);
-      before.width = stage.canvas.width;
-      before.height = stage.canvas.height;
-      before.getContext("2d").drawImage(stage.canvas, 0, 0);
-      before.style.cssText = stage.canvas.style.cssText;
-      before.className = stage.canvas.className;
-      waiting = false;
-      stage.preview(null);
-      place();
+      this.#keep();
     };
     stage.addEventListener("frame", kept);
   }
 
-  function toggle() {
-    on = !on;
-    button.setAttribute("aria-pressed", String(on));
-    if (on) capture();
-    place();
+  #keep() {
+    const { before, stage } = this;
+    before.width = stage.canvas.width;
+    before.height = stage.canvas.height;
+    before.getContext("2d").drawImage(stage.canvas, 0, 0);
+    before.style.cssText = stage.canvas.style.cssText;
+    before.className = stage.canvas.className;
+    this.waiting = false;
+    stage.preview(null);
+    this.#place();
   }
 
-  button.addEventListener("click", toggle);
-  stage.addEventListener("look", () => {
-    if (on) setTimeout(capture, 150);
-    place();
-  });
-  bench.element.addEventListener("shown", () => on && setTimeout(capture, 50));
-  line.addEventListener("pointerdown", (event) => {
-    event.stopPropagation();
-    line.setPointerCapture(event.pointerId);
-    const move = (at) => {
-      const own = stage.element.getBoundingClientRect();
-      share = Math.min(0.98, Math.max(0.02, (at.clientX - own.left) / own.width));
-      place();
-    };
-    line.addEventListener("pointermove", move);
-    line.addEventListener("pointerup", () => line.removeEventListener("pointermove", move), { once: true });
-  });
-  line.addEventListener("keydown", (event) => {
-    const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (!way) return;
-    event.stopPropagation();
-    event.preventDefault();
-    share = Math.min(0.98, Math.max(0.02, share + way * (event.shiftKey ? 0.1 : 0.01)));
-    place();
-  });
-  document.addEventListener("keydown", (event) => {
-    if (event.key === "v" && !typing(event) && !event.target.closest("dialog") && !event.ctrlKey && !event.metaKey)
-      toggle();
-  });
+  toggle() {
+    this.on = !this.on;
+    this.button.setAttribute("aria-pressed", String(this.on));
+    if (this.on) this.#capture();
+    this.#place();
+  }
+}
+
+/** @param {object} bench */
+export function startHalves(bench) {
+  new Halves(bench);
 }

@@ -1,5 +1,6 @@
 /** The colour chooser. Every conversion between spaces is the server's. */
 
+import { follow } from "../ui/drags.js";
 import { ask, wordsOf } from "../ui/page.js";
 
 /** @param {string[]} colours @param {HTMLElement} place @param {(colour: string) => void} take */
@@ -276,15 +277,13 @@ export class Chooser {
 
   #drag(node, take) {
     node.addEventListener("pointerdown", (event) => {
-      node.setPointerCapture(event.pointerId);
       const move = (at) => {
         const box = node.getBoundingClientRect();
         const limit = (value) => Math.min(1, Math.max(0, value));
         take(limit((at.clientX - box.left) / box.width), limit((at.clientY - box.top) / box.height));
       };
       move(event);
-      node.addEventListener("pointermove", move);
-      node.addEventListener("pointerup", () => node.removeEventListener("pointermove", move), { once: true });
+      follow(event, { move });
     });
   }
 }

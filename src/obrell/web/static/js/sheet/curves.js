@@ -3,98 +3,110 @@ import { dragged } from "../ui/drags.js";
 
 const AIR = 4;
 const SIZE = 108;
-const MOST = 256;
 const WAYS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+const REMOVING = ["Delete", "Backspace"];
 
 const share = (value) => Math.round(Math.min(1, Math.max(0, value)) * 1000) / 1000;
+const pointsOf = (curve) => JSON.parse(curve.dataset.points).map(([x, y]) => ({ x, y }));
+const pathOf = (curve) => `${curve.dataset.path}/points`;
+const numberOf = (node) => (node.dataset.point === undefined ? -1 : Number(node.dataset.point));
 
-/** @param {object} bench */
-export function startCurves(bench) {
-  const sheet = document.getElementById("sheet");
+/** Where a curve was pressed. */
+function place(curve, event) {
+  const box = curve.getBoundingClientRect();
+  const x = ((event.clientX - box.left) / box.width) * SIZE - AIR;
+  const y = ((event.clientY - box.top) / box.height) * SIZE - AIR;
+  return { x: share(x / 100), y: share(1 - y / 100) };
+}
 
-  const pointsOf = (curve) => JSON.parse(curve.dataset.points).map(([x, y]) => ({ x, y }));
-  const pathOf = (curve) => `${curve.dataset.path}/points`;
-  const numberOf = (node) => (node.dataset.point === undefined ? -1 : Number(node.dataset.point));
-
-  function place(curve, event) {
-    const box = curve.getBoundingClientRect();
-    const x = ((event.clientX - box.left) / box.width) * SIZE - AIR;
-    const y = ((event.clientY - box.top) / box.height) * SIZE - AIR;
-    return { x: share(x / 100), y: share(1 - y / 100) };
+class Curves {
+  constructor(bench) {
+    this.bench = bench;
+    const sheet = document.getElementById("sheet");
+    sheet.addEventListener("pointerdown", (event) => this.#press(event));
+    sheet.addEventListener("keydown", (event) => this.#key(event));
   }
 
   /** Keep the points, and the focus on the one meant, wherever it stands among them now. What is done next is done to
    *  these points, whether the server has answered by then or not. */
-  async function keep(curve, points, point) {
+  async #keep(curve, points, point) {
     const { id } = curve;
     const sorted = [...points].sort((one, other) => one.x - other.x);
     curve.dataset.points = JSON.stringify(sorted.map(({ x, y }) => [x, y]));
-    if (!(await bench.set(pathOf(curve), points))) return;
+    if (!(await this.bench.set(pathOf(curve), points))) return;
     const index = sorted.indexOf(point);
     document.getElementById(`${id}-${Math.max(0, index)}`)?.focus({ preventScroll: true });
   }
 
-  function without(curve, index) {
+  #without(curve, index) {
     const points = pointsOf(curve);
-    if (points.length > 2)
-      keep(
-        curve,
-        points.filter((_, number) => number !== index),
-        points[Math.max(0, index - 1)],
-      );
-    else bench.complain("A curve has at least two points.");
+    const { least } = curve.dataset;
+    if (points.length <= Number(least)) {
+      this.bench.complain(`A curve has at least ${least} points.`);
+      return;
+    }
+    const others = points.filter((_, number) => number !== index);
+    this.#keep(curve, others, points[Math.max(0, index - 1)]);
   }
 
-  function added(curve, index) {
+  #added(curve, index) {
     const points = pointsOf(curve);
+    const { most } = curve.dataset;
     const [one, next] = [points[index], points[index + 1] ?? points[index - 1]];
     const point = { x: share((one.x + next.x) / 2), y: share((one.y + next.y) / 2) };
-    if (points.length < MOST) keep(curve, [...points, point], point);
-    else bench.complain(`A curve has at most ${MOST} points.`);
+    if (points.length < Number(most)) this.#keep(curve, [...points, point], point);
+    else this.bench.complain(`A curve has at most ${most} points.`);
   }
 
-  sheet.addEventListener("pointerdown", (event) => {
+  #press(event) {
     const curve = event.target.closest(".curve");
     if (!curve || event.button !== 0) return;
     event.preventDefault();
-    let index = numberOf(event.target);
-    if (index >= 0 && event.detail > 1) {
-      without(curve, index);
-      return;
-    }
-    const points = pointsOf(curve);
-    const isNew = index < 0;
-    if (isNew) index = points.push(place(curve, event)) - 1;
-    else event.target.focus({ preventScroll: true });
-    const dot = curve.querySelector(`[data-point="${index}"]`);
-    dragged(
-      bench,
-      (at) => {
-        points[index] = place(curve, at);
-        bench.stage.preview(bench.setting(pathOf(curve), points));
-        dot?.setAttribute("cx", points[index].x * 100);
-        dot?.setAttribute("cy", 100 - points[index].y * 100);
-      },
-      (moved) => {
-        if (moved || isNew) keep(curve, points, points[index]);
-      },
-    );
-  });
+    const index = numberOf(event.target);
+    if (index >= 0 && event.detail > 1) this.#without(curve, index);
+    else this.#drag(curve, event, index);
+  }
 
-  sheet.addEventListener("keydown", (event) => {
+  /** A point dragged; a new one where there is none. */
+  #drag(curve, event, found) {
+    const points = pointsOf(curve);
+    const isNew = found < 0;
+    const index = isNew ? points.push(place(curve, event)) - 1 : found;
+    if (!isNew) event.target.focus({ preventScroll: true });
+    const dot = curve.querySelector(`[data-point="${index}"]`);
+    const move = (at) => {
+      points[index] = place(curve, at);
+      this.bench.stage.preview(this.bench.setting(pathOf(curve), points));
+      dot?.setAttribute("cx", points[index].x * 100);
+      dot?.setAttribute("cy", 100 - points[index].y * 100);
+    };
+    dragged(this.bench, event, move, (moved) => {
+      if (moved || isNew) this.#keep(curve, points, points[index]);
+    });
+  }
+
+  #key(event) {
     const curve = event.target.closest(".curve");
     const index = numberOf(event.target);
     if (!curve || index < 0) return;
     const way = WAYS[event.key];
-    if (way) {
-      const points = pointsOf(curve);
-      const by = 0.01 * (event.shiftKey ? 10 : 1) * (event.altKey ? 0.1 : 1);
-      points[index] = { x: share(points[index].x + way[0] * by), y: share(points[index].y + way[1] * by) };
-      keep(curve, points, points[index]);
-    } else if (event.key === "Delete" || event.key === "Backspace") without(curve, index);
-    else if (event.key === "Enter") added(curve, index);
+    if (way) this.#nudge(curve, index, way, event);
+    else if (REMOVING.includes(event.key)) this.#without(curve, index);
+    else if (event.key === "Enter") this.#added(curve, index);
     else return;
     event.preventDefault();
     event.stopPropagation();
-  });
+  }
+
+  #nudge(curve, index, [across, up], event) {
+    const points = pointsOf(curve);
+    const by = 0.01 * (event.shiftKey ? 10 : 1) * (event.altKey ? 0.1 : 1);
+    points[index] = { x: share(points[index].x + across * by), y: share(points[index].y + up * by) };
+    this.#keep(curve, points, points[index]);
+  }
+}
+
+/** @param {object} bench */
+export function startCurves(bench) {
+  new Curves(bench);
 }

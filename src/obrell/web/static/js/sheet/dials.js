@@ -1,4 +1,6 @@
 /** Dials of angles: turned all the way round by the pointer; where a light can be followed it is marked on them. */
+import { dragged } from "../ui/drags.js";
+
 const STEP_DEGREES = 15;
 
 /**
@@ -14,29 +16,9 @@ export function startDials(bench, values) {
     event.preventDefault();
     const node = document.getElementById(dial.dataset.for);
     node.focus({ preventScroll: true });
-    dial.setPointerCapture(event.pointerId);
-    bench.hold(true);
     const turn = (at) => values.preview(node, nearTo(Number(node.dataset.value), angleAt(dial, at)));
-    const key = (at) => {
-      if (at.key !== "Escape") return;
-      at.stopPropagation();
-      values.restore();
-      end();
-    };
-    const end = () => {
-      bench.hold(false);
-      dial.removeEventListener("pointermove", turn);
-      dial.removeEventListener("pointerup", up);
-      document.removeEventListener("keydown", key, true);
-    };
-    const up = () => {
-      end();
-      values.keep();
-    };
     turn(event);
-    dial.addEventListener("pointermove", turn);
-    dial.addEventListener("pointerup", up);
-    document.addEventListener("keydown", key, true);
+    dragged(bench, event, turn, values.keep, { back: values.restore });
   });
 
   bench.element.addEventListener("shown", () => {

@@ -2,77 +2,93 @@
 import { svg } from "../ui/svg.js";
 import { ask, wordsOf } from "../ui/page.js";
 
-/** @param {object} bench */
-export function startFonts(bench) {
-  const dialog = document.getElementById("fonts");
-  const list = document.getElementById("font-list");
-  const file = document.getElementById("font-file");
-  const fault = document.getElementById("font-fault");
-  let path = "";
+const fieldOf = (path) => document.getElementById(`v-${path.replaceAll("/", "-")}`);
 
-  async function show() {
-    const base = path.split("/shape/")[0];
-    const words = document.getElementById(`v-${base.replaceAll("/", "-")}-shape-words`)?.value || "Label";
-    const weight =
-      document.getElementById(`v-${path.replaceAll("/", "-").replace(/font$/, "weight")}`)?.dataset.value || 600;
-    const answer = await ask(`/kits/${bench.kit}/fonts?${new URLSearchParams({ words, weight })}`);
+/** What a font looks like: the words set in it. */
+function drawingOf({ box, path }) {
+  const [left, top, right, bottom] = box;
+  const size = { width: Math.max(1, right - left), height: Math.max(1, bottom - top) };
+  const drawing = svg("svg", { viewBox: `${left} ${top} ${size.width} ${size.height}`, ...size });
+  drawing.append(svg("path", { d: path }));
+  return drawing;
+}
+
+/** @param {string} className @param {() => void} press */
+function button(className, press) {
+  const made = Object.assign(document.createElement("button"), { type: "button", className });
+  made.addEventListener("click", press);
+  return made;
+}
+
+class Fonts {
+  constructor(bench) {
+    this.bench = bench;
+    this.dialog = document.getElementById("fonts");
+    this.list = document.getElementById("font-list");
+    this.file = document.getElementById("font-file");
+    this.fault = document.getElementById("font-fault");
+    this.path = "";
+    this.file.addEventListener("change", () => this.#bring());
+    document.getElementById("sheet").addEventListener("click", (event) => {
+      const chosen = event.target.closest("[data-font-path]");
+      if (chosen) this.#open(chosen.dataset.fontPath);
+    });
+  }
+
+  #open(path) {
+    this.path = path;
+    this.fault.textContent = "";
+    this.dialog.showModal();
+    this.#show();
+  }
+
+  async #show() {
+    const words = fieldOf(`${this.path.split("/shape/")[0]}/shape/words`)?.value || "Label";
+    const weight = fieldOf(this.path.replace(/font$/, "weight"))?.dataset.value || 600;
+    const answer = await ask(`/kits/${this.bench.kit}/fonts?${new URLSearchParams({ words, weight })}`);
     if (!answer.ok) {
-      fault.textContent = wordsOf(await answer.text());
+      this.fault.textContent = wordsOf(await answer.text());
       return;
     }
     const { fonts } = await answer.json();
-    list.replaceChildren(...fonts.map(row));
+    this.list.replaceChildren(...fonts.map((font) => this.#row(font)));
   }
 
-  function row(font) {
-    const item = document.createElement("div");
-    item.className = "font-row";
-    const take = document.createElement("button");
-    take.type = "button";
-    take.className = "font-take";
+  #row(font) {
+    const item = Object.assign(document.createElement("div"), { className: "font-row" });
+    const take = button("font-take", () => {
+      this.dialog.close();
+      this.bench.set(this.path, font.name);
+    });
     take.setAttribute("aria-label", font.label);
-    const [left, top, right, bottom] = font.box;
-    const size = { width: Math.max(1, right - left), height: Math.max(1, bottom - top) };
-    const drawing = svg("svg", { viewBox: `${left} ${top} ${size.width} ${size.height}`, ...size });
-    drawing.append(svg("path", { d: font.path }));
     const name = document.createElement("small");
     name.textContent = font.missing ? `${font.label}, without some of these letters` : font.label;
-    take.append(drawing, name);
-    take.addEventListener("click", () => {
-      dialog.close();
-      bench.set(path, font.name);
+    take.append(drawingOf(font), name);
+    const star = button("word", async () => {
+      await ask(`/kits/${this.bench.kit}/fonts/${encodeURIComponent(font.name)}/favourite`, { method: "POST" });
+      this.#show();
     });
-    const star = document.createElement("button");
-    star.type = "button";
-    star.className = "word";
     star.textContent = font.favourite ? "favourite" : "make a favourite";
     star.setAttribute("aria-pressed", String(font.favourite));
-    star.addEventListener("click", async () => {
-      await ask(`/kits/${bench.kit}/fonts/${encodeURIComponent(font.name)}/favourite`, { method: "POST" });
-      show();
-    });
     item.append(take, star);
     return item;
   }
 
-  file.addEventListener("change", async () => {
-    fault.textContent = "";
+  async #bring() {
+    this.fault.textContent = "";
     try {
-      await bench.api.font(file.files[0]);
-      await show();
+      await this.bench.api.font(this.file.files[0]);
+      await this.#show();
     } catch (error) {
-      fault.textContent = error.message;
+      this.fault.textContent = error.message;
     }
-    file.value = "";
-  });
-  document.getElementById("sheet").addEventListener("click", (event) => {
-    const button = event.target.closest("[data-font-path]");
-    if (!button) return;
-    path = button.dataset.fontPath;
-    fault.textContent = "";
-    dialog.showModal();
-    show();
-  });
+    this.file.value = "";
+  }
+}
+
+/** @param {object} bench */
+export function startFonts(bench) {
+  new Fonts(bench);
 }
 
 /** Letters selected in the words of a text, to be given a look of their own. @param {object} bench */

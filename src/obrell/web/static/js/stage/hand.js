@@ -1,4 +1,5 @@
 /** The hand that takes hold of what is on the stage: each press is an edit shown live and posted when let go. */
+import { follow } from "../ui/drags.js";
 import { short } from "./plane.js";
 
 const TWICE_MS = 400;
@@ -82,9 +83,8 @@ export class Hand {
   #pan(event) {
     event.preventDefault();
     const from = [this.marks.stage.x - event.clientX, this.marks.stage.y - event.clientY];
-    const move = (at) => this.marks.stage.look(this.marks.stage.zoom, from[0] + at.clientX, from[1] + at.clientY);
-    window.addEventListener("pointermove", move);
-    window.addEventListener("pointerup", () => window.removeEventListener("pointermove", move), { once: true });
+    const { stage } = this.marks;
+    follow(event, { move: (at) => stage.look(stage.zoom, from[0] + at.clientX, from[1] + at.clientY) });
   }
 
   /** Select what lies under the pointer and move it, or a copy of it. */

@@ -45,13 +45,14 @@ export class Lamp {
     const [width, height] = this.marks.now.canvas;
     const [x, y] = this.marks.stage.toLogical(event);
     const far = Math.hypot(x - width / 2, y - height / 2);
-    const { lightHeight } = this.marks.now;
+    const { lightHeight, lightHeights } = this.marks.now;
+    const [lowest, highest] = lightHeights;
     this.marks.follow(event, (dx, dy, at) => {
       const angle = (Math.atan2(x + dx - width / 2, height / 2 - (y + dy)) * 180) / Math.PI;
       const edit = this.#edit(angle, at.shiftKey);
       const inwards = (far - Math.hypot(x + dx - width / 2, y + dy - height / 2)) * this.marks.stage.zoom;
       const more = Math.sign(inwards) * Math.max(0, Math.abs(inwards) - RISE_FROM_PX) * DEGREES_PER_PX;
-      const rise = Math.round(Math.min(90, Math.max(0, lightHeight + more)));
+      const rise = Math.round(Math.min(highest, Math.max(lowest, lightHeight + more)));
       if (more) edit.changes.push({ path: "light/height", value: rise });
       return edit;
     });

@@ -1,11 +1,12 @@
 /** What is drawn over the art, and the hand that takes hold of it. */
 import { drawRulers } from "./rulers.js";
-import { follow } from "./gesture.js";
+import { shape } from "./gesture.js";
 import { Frames } from "./frames.js";
 import { Gradients } from "./gradients.js";
 import { Hand } from "./hand.js";
 import { Hits } from "./hits.js";
 import { Lamp } from "./lamp.js";
+import { corners } from "./plane.js";
 import { Overlay } from "./overlay.js";
 import { Pen } from "./pen.js";
 import { Points } from "./points.js";
@@ -95,15 +96,25 @@ export class Marks {
     return ids.includes(part.id) || (this.drawing && part === this.now.parts[this.now.parts.length - 1]);
   }
 
+  /** The middle of what is selected, logical px; nothing when nothing is. */
+  middle() {
+    const found = this.now.parts.filter((part) => this.selected(part)).flatMap(corners);
+    if (!found.length) return null;
+    return [0, 1].map((axis) => {
+      const values = found.map((corner) => corner[axis]);
+      return (Math.min(...values) + Math.max(...values)) / 2;
+    });
+  }
+
   /** Work inside of a group: presses take hold of what lies in it. */
   enter(id) {
     this.inner = id || null;
     this.draw();
   }
 
-  /** ``gesture.follow`` for this bench. */
+  /** ``gesture.shape`` for this bench. */
   follow(event, edit, after = () => {}) {
-    follow(this.bench, event, edit, after);
+    shape(this.bench, event, edit, after);
   }
 
   whole(value) {

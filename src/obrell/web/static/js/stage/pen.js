@@ -1,4 +1,5 @@
 /** The pen: paths drawn point by point. */
+import { follow } from "../ui/drags.js";
 import { svg } from "../ui/svg.js";
 import { short, toCanvas } from "./plane.js";
 
@@ -160,16 +161,11 @@ export class Pen {
       );
       if (this.first || this.going) stage.preview(this.#edit(knot, constrained));
     };
-    window.addEventListener("pointermove", move);
-    window.addEventListener(
-      "pointerup",
-      () => {
-        window.removeEventListener("pointermove", move);
-        this.held = false;
-        this.#next(() => (this.going && this.#closing(event) ? this.#close() : this.#keep(knot, constrained)));
-      },
-      { once: true },
-    );
+    const keep = () => {
+      this.held = false;
+      this.#next(() => (this.going && this.#closing(event) ? this.#close() : this.#keep(knot, constrained)));
+    };
+    follow(event, { move, done: keep, back: keep });
   }
 
   /** Points are saved one after the other, however fast they are put, each on the state the last one left,

@@ -169,8 +169,9 @@ export class Points {
     return true;
   }
 
-  move(dx, dy) {
-    this.marks.bench.post({ kind: "move-points", part: this.marks.bench.part.id, points: this.list, dx, dy });
+  /** @returns {object} the edit that moves the chosen points */
+  moved(dx, dy) {
+    return { kind: "move-points", part: this.marks.bench.part.id, points: this.list, dx, dy };
   }
 
   /** A word of the sheet, for the chosen points. */

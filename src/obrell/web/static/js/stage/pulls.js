@@ -1,4 +1,5 @@
 /** What is pulled on the stage: new parts, handles, guides, edges of the canvas. */
+import { follow } from "../ui/drags.js";
 import { say } from "../ui/page.js";
 import { RULER_PX } from "./bars.js";
 
@@ -16,23 +17,23 @@ export class Pulls {
       const [x, y] = this.marks.stage.toLogical(move);
       return this.marks.whole(axis === "across" ? x : y);
     };
-    const move = (now) => {
-      this.marks.newGuide = { axis, at: at(now) };
+    const leave = () => {
+      this.marks.newGuide = null;
       this.marks.draw();
     };
-    window.addEventListener("pointermove", move);
-    window.addEventListener(
-      "pointerup",
-      (now) => {
-        window.removeEventListener("pointermove", move);
+    follow(event, {
+      move: (now) => {
+        this.marks.newGuide = { axis, at: at(now) };
+        this.marks.draw();
+      },
+      done: (now) => {
+        leave();
         const box = this.marks.stage.element.getBoundingClientRect();
         const far = axis === "across" ? now.clientX - box.left : now.clientY - box.top;
-        this.marks.newGuide = null;
         if (far > RULER_PX) this.marks.bench.post({ kind: "add-guide", axis, at: at(now) });
-        else this.marks.draw();
       },
-      { once: true },
-    );
+      back: leave,
+    });
   }
 
   dragGuide(event, id) {

@@ -74,6 +74,12 @@ export class Stage extends EventTarget {
     this.look(next, 22 + (free.width - width * next) / 2, 46 + (free.height - 36 - height * next) / 2);
   }
 
+  /** Have a place of the canvas in the middle of what is free. @param {number} x @param {number} y logical px */
+  bring(x, y) {
+    const box = this.element.getBoundingClientRect();
+    this.look(this.zoom, 22 + (box.width - 22) / 2 - x * this.zoom, 46 + (box.height - 82) / 2 - y * this.zoom);
+  }
+
   /** Show the control with an edit that is not saved; null shows it as it is. */
   preview(edit) {
     this.edit = edit;

@@ -145,9 +145,12 @@ export function undoKey(event) {
   return key === "y" ? "redo" : "";
 }
 
-/** @param {Event} event @returns {boolean} whether it happens in a field that takes text */
+/** Fields that letters are typed into; a choice only when it was reached by keys, which then choose in it. */
+const TYPED = "input:not([type=range], [type=checkbox], [type=radio]), textarea, select:focus-visible";
+
+/** @param {Event|{target: Element|null}} event @returns {boolean} whether it happens in a field that takes text */
 export function typing(event) {
-  return Boolean(event.target.closest?.("input:not([type=range]):not([type=checkbox]), textarea, select"));
+  return event.target instanceof Element && Boolean(event.target.closest(TYPED));
 }
 
 /** The sheet of keys, from its beginning. */

@@ -1,0 +1,45 @@
+/** Parts copied and pasted, within this browser and beyond; SVG text is pasted as parts too. */
+import { COPIED } from "./actions.js";
+import { say, typing } from "../ui/page.js";
+
+const CLIP = "obrell-parts";
+const SVG = /^\s*<(\?xml|svg|!--)/;
+
+/** The parts that a text holds; null when it holds none. */
+function partsIn(text) {
+  try {
+    const data = JSON.parse(text);
+    return data?.kind === CLIP ? data.parts : null;
+  } catch {
+    return null;
+  }
+}
+
+function copy(bench, event) {
+  const { clip } = bench.state;
+  if (typing({ target: document.activeElement }) || !clip.length) return;
+  event.preventDefault();
+  localStorage.setItem(COPIED, JSON.stringify(clip));
+  event.clipboardData.setData("text/plain", JSON.stringify({ kind: CLIP, parts: clip }));
+  say(`Copied ${clip.length === 1 ? clip[0].name : `${clip.length} parts`}`);
+}
+
+/** Parts go onto the canvas, whatever has the focus; any other text goes where something is typed. */
+function paste(bench, event) {
+  const text = event.clipboardData.getData("text/plain");
+  const parts = partsIn(text);
+  if (parts) {
+    event.preventDefault();
+    bench.post({ kind: "paste", parts });
+  } else if (typing(event)) return;
+  else if (SVG.test(text)) {
+    event.preventDefault();
+    bench.bring(text, "Drawing");
+  } else bench.complain("There are no parts and no SVG to paste: copy some first.");
+}
+
+/** @param {object} bench */
+export function startClipboard(bench) {
+  document.addEventListener("copy", (event) => copy(bench, event));
+  document.addEventListener("paste", (event) => paste(bench, event));
+}

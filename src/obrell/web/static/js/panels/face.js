@@ -1,0 +1,121 @@
+/** What the page shows of a state: its blocks and lines, its bar, what was found, whether the server is there. */
+import { morphInner, morphList } from "../ui/morph.js";
+import { ownGrounds, stand, tell } from "../ui/page.js";
+import { changeOf, sceneOf, Told } from "../ui/told.js";
+
+/** What finds an element again after its block is written anew; empty for one that nothing tells apart. */
+function selectorOf(node) {
+  if (node?.id) return `#${CSS.escape(node.id)}`;
+  const form = node?.closest?.("[data-form]")?.dataset.form;
+  return form && node.name ? `[data-form="${form}"] [name="${node.name}"]` : "";
+}
+
+/** The lines of a list as the page came with them. */
+function linesOf(id) {
+  const lines = [...document.getElementById(id).children].map((line) => [line.dataset.key, line.outerHTML]);
+  return { items: Object.fromEntries(lines), order: lines.map(([key]) => key) };
+}
+
+/** @param {import("../ui/told.js").Known} known @param {object} [answer] what else the server said */
+export const stateOf = (known, answer = {}) => ({
+  ...answer,
+  ...known.facts,
+  known,
+  scene: sceneOf(known.facts.around, known.lists.scene),
+});
+
+export class Face {
+  /** @param {object} bench @param {object} start what the page came with besides its HTML */
+  constructor(bench, start) {
+    this.bench = bench;
+    const blocks = { "sheet-top": document.getElementById("sheet-top").innerHTML };
+    const lists = { ...start.lists, parts: linesOf("parts"), steps: linesOf("steps") };
+    this.told = new Told({ ...start, blocks, lists });
+    this.fault = document.getElementById("fault");
+    this.away = document.getElementById("away");
+    this.unsaved = 0;
+    this.why = "";
+    this.linked = true;
+  }
+
+  showState() {
+    const { bench } = this;
+    const { undo, redo, name, ground, stands } = bench.state;
+    document.getElementById("undo").disabled = !undo;
+    document.getElementById("redo").disabled = !redo;
+    document.getElementById("crumb").textContent = name;
+    const { part, effect } = bench.selection;
+    const query = new URLSearchParams(Object.entries({ part, effect }).filter(([, value]) => value));
+    history.replaceState(null, "", `${location.pathname}${query.size ? `?${query}` : ""}`);
+    ownGrounds(ground);
+    stand(stands);
+    this.#showFound();
+    bench.marks.showTool();
+    bench.marks.draw();
+    bench.element.dispatchEvent(new Event("shown"));
+  }
+
+  /**
+   * What was just made is offered a name: Enter, or a press, and it can be typed. A text that was drawn has its words
+   * ready to be typed over, which is what it was drawn for.
+   *
+   * @param {string} id
+   * @param {{kind: string, shape?: string}} edit what made it
+   */
+  offer(id, edit) {
+    const words = document.getElementById(`v-parts-${id}-shape-words`);
+    if (words && edit.kind === "draw") {
+      words.focus();
+      words.select();
+      return;
+    }
+    document.getElementById(`name-${id}`)?.classList.add("offered");
+    this.bench.stage.element.focus({ preventScroll: true });
+  }
+
+  /** Write anew what changed, and what may have been changed by hand since: the top and the selected lines. */
+  swap({ known, selected }) {
+    const active = document.activeElement;
+    const focused = selectorOf(active);
+    const before = this.told.shown.lists;
+    const parts = changeOf(before.parts, known.lists.parts);
+    for (const id of selected) parts.items[id] = known.lists.parts.items[id];
+    this.bench.swapping = true;
+    for (const [id, html] of Object.entries(known.blocks)) morphInner(document.getElementById(id), html);
+    morphList(document.getElementById("parts"), parts);
+    morphList(document.getElementById("steps"), changeOf(before.steps, known.lists.steps));
+    if (focused && !active.isConnected) document.querySelector(focused)?.focus({ preventScroll: true });
+    this.bench.swapping = false;
+    this.told.shown = known;
+  }
+
+  /** What is lost in every file is said in the bar, with what can be done; all else that was found, in the column. */
+  #showFound() {
+    const [first, ...more] = this.bench.state.found;
+    const box = document.getElementById("found");
+    box.hidden = !first;
+    if (!first) return;
+    const others = more.length ? ` And ${more.length} more.` : "";
+    box.title = `${first.words}${others}`;
+    box.firstElementChild.textContent = box.title;
+    const cures = first.cures.map(({ words, edit }) => {
+      const button = Object.assign(document.createElement("button"), { textContent: words });
+      button.dataset.edit = JSON.stringify(edit);
+      return button;
+    });
+    box.replaceChildren(box.firstElementChild, ...cures);
+  }
+
+  /** @param {string} words shown under the sheet; empty clears */
+  complain(words) {
+    this.fault.textContent = words;
+  }
+
+  /** Whether the server is there, and what waits for it. */
+  showAway() {
+    const count = this.unsaved;
+    const kept = count ? ` ${count} edit${count > 1 ? "s are" : " is"} kept here and saved when it is back.` : "";
+    tell(this.away, `${this.why || "The server is away."}${kept}`);
+    this.away.hidden = this.linked && !count;
+  }
+}

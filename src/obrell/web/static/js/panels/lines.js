@@ -1,0 +1,76 @@
+/** The lines of parts in the sheet: chosen, folded up, put into another order. */
+import { dragged } from "../ui/drags.js";
+
+/** What is pressed on a line that is no part's own: its words do what they say, all else chooses the part. */
+const OWN = "input, select, textarea, summary, form, .num";
+
+function pick(bench, event) {
+  const id = event.target.closest(".part > header")?.parentElement.dataset.part;
+  if (!id) return;
+  const { selected } = bench.state;
+  if (!event.shiftKey) bench.select([id]);
+  else bench.select(selected.includes(id) ? selected.filter((other) => other !== id) : [...selected, id]);
+}
+
+/** @param {object} bench */
+export function startLines(bench) {
+  const sheet = document.getElementById("sheet");
+  const folds = startFolds(bench, sheet);
+  sheet.addEventListener("click", (event) => {
+    const word = event.target.closest("button");
+    if (word?.dataset.fold) folds.toggle(word.dataset.fold);
+    else if (word) bench.act(word);
+    else if (!event.target.closest(OWN)) pick(bench, event);
+  });
+  sheet.addEventListener("focusin", (event) => {
+    const id = event.target.closest(".part")?.dataset.part;
+    if (id && !bench.swapping && event.target.matches(":focus-visible") && !bench.state.selected.includes(id))
+      bench.select([id]);
+  });
+  startReordering(bench, sheet);
+}
+
+/** Containers fold up in the sheet; which ones are is kept for this tab. */
+function startFolds(bench, sheet) {
+  const key = `folds ${location.pathname}`;
+  const folded = new Set(JSON.parse(sessionStorage.getItem(key) || "[]"));
+  const show = () => {
+    let under = Infinity;
+    for (const row of sheet.querySelectorAll(".part")) {
+      const depth = Number(row.dataset.depth);
+      if (depth <= under) under = Infinity;
+      row.classList.toggle("folded", depth > under && !row.matches(".sel"));
+      const off = folded.has(row.dataset.part);
+      row.querySelector(".fold")?.setAttribute("aria-expanded", String(!off));
+      if (off && under === Infinity) under = depth;
+    }
+  };
+  bench.element.addEventListener("shown", show);
+  return {
+    toggle(id) {
+      if (!folded.delete(id)) folded.add(id);
+      sessionStorage.setItem(key, JSON.stringify([...folded]));
+      show();
+    },
+  };
+}
+
+/** Parts are put into another order by dragging their small pictures. */
+function startReordering(bench, sheet) {
+  sheet.addEventListener("pointerdown", (event) => {
+    const thumb = event.target.closest(".thumb");
+    if (!thumb || event.button !== 0) return;
+    event.preventDefault();
+    const from = thumb.closest(".part");
+    let over = null;
+    const move = (at) => {
+      over?.classList.remove("over");
+      over = document.elementFromPoint(at.clientX, at.clientY)?.closest(".part") || null;
+      if (over !== from) over?.classList.add("over");
+    };
+    dragged(bench, event, move, () => {
+      over?.classList.remove("over");
+      if (over && over !== from) bench.post({ kind: "reorder", part: from.dataset.part, to: over.dataset.part });
+    });
+  });
+}

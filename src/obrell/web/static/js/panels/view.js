@@ -1,0 +1,87 @@
+/** How the art is looked at: enlarged, sharp or in true pixels, moved about. */
+import { typing } from "../ui/page.js";
+
+/** From this enlargement on, what is selected is looked for rather than the middle of the canvas. */
+const NEAR = 4;
+const withKeys = (event) => event.ctrlKey || event.metaKey || event.altKey;
+
+class View {
+  constructor(bench) {
+    this.bench = bench;
+    this.stage = bench.stage;
+    this.density = document.getElementById("density");
+    this.keys = {
+      1: () => this.zoomTo(1),
+      2: () => this.zoomTo(2),
+      8: () => this.zoomTo(8),
+      f: () => this.zoomTo(undefined),
+      p: () => this.look(!this.stage.exact),
+      "+": () => this.#enlarge(Math.SQRT2),
+      "=": () => this.#enlarge(Math.SQRT2),
+      "-": () => this.#enlarge(Math.SQRT1_2),
+      "−": () => this.#enlarge(Math.SQRT1_2),
+    };
+    this.#listen();
+    this.#show();
+  }
+
+  #listen() {
+    for (const button of document.querySelectorAll("[data-zoom]")) {
+      const { zoom } = button.dataset;
+      button.addEventListener("click", () => this.zoomTo(zoom === "fit" ? undefined : Number(zoom)));
+    }
+    document.getElementById("true").addEventListener("click", () => this.look(true));
+    document.getElementById("sharp").addEventListener("click", () => this.look(false));
+    this.density.addEventListener("change", () => this.look(true));
+    this.stage.addEventListener("look", () => this.#show());
+    document.addEventListener("keydown", (event) => this.#key(event));
+    document.addEventListener("keyup", (event) => event.key === " " && this.#pan(false));
+  }
+
+  /** The whole canvas in the middle; near, what is selected. @param {number} [zoom] as large as fits when none */
+  zoomTo(zoom) {
+    const [width, height] = this.bench.state.scene.canvas;
+    this.stage.centre(width, height, zoom);
+    const middle = zoom >= NEAR && this.bench.marks.middle();
+    if (middle) this.stage.bring(...middle);
+  }
+
+  look(exact) {
+    this.stage.exact = exact ? Number(this.density.value) : 0;
+    document.getElementById("true").setAttribute("aria-pressed", String(exact));
+    document.getElementById("sharp").setAttribute("aria-pressed", String(!exact));
+    this.bench.marks.draw();
+    this.stage.request();
+  }
+
+  #enlarge(factor) {
+    const box = this.stage.element.getBoundingClientRect();
+    this.stage.zoomAbout(this.stage.zoom * factor, box.width / 2, box.height / 2);
+  }
+
+  #show() {
+    document.getElementById("zoom-now").textContent = `${Math.round(this.stage.zoom * 100) / 100}:1`;
+    for (const button of document.querySelectorAll("[data-zoom]")) {
+      button.classList.toggle("on", Number(button.dataset.zoom) === this.stage.zoom);
+    }
+  }
+
+  #key(event) {
+    if (typing(event) || withKeys(event) || this.bench.chooser.open || event.target.closest?.("dialog")) return;
+    if (event.key === " " && this.stage.element.matches(":hover, :focus")) {
+      // Space pans wherever the focus is, and presses no button then.
+      event.preventDefault();
+      this.#pan(true);
+    } else if (!event.target.closest?.(".num")) this.keys[event.key.toLowerCase()]?.();
+  }
+
+  #pan(on) {
+    this.bench.marks.panning = on;
+    this.stage.element.classList.toggle("panning", on);
+  }
+}
+
+/** @param {object} bench */
+export function startView(bench) {
+  new View(bench);
+}

@@ -1,0 +1,71 @@
+/** A number turned into a text field: Enter keeps, Escape restores, what is refused stays to be mended. */
+
+/** @param {HTMLElement} node the number @param {string} [first] what is typed instead of it */
+function fieldFor(node, first) {
+  const input = document.createElement("input");
+  input.className = "v typing";
+  input.id = node.id;
+  input.value = first ?? node.textContent ?? "";
+  input.setAttribute("aria-label", node.getAttribute("aria-label") ?? "");
+  return input;
+}
+
+export class Typed {
+  /** @param {object} bench @param {HTMLElement} node @param {string} [first] */
+  constructor(bench, node, first) {
+    this.bench = bench;
+    this.input = fieldFor(node, first);
+    this.away = node.cloneNode(true);
+    this.done = false;
+    node.replaceWith(this.input);
+    this.input.focus();
+    if (first === undefined) this.input.select();
+    bench.hold(true);
+    this.input.addEventListener("keydown", (event) => this.#key(event));
+    this.input.addEventListener("blur", () => this.#finish(!this.input.classList.contains("bad")));
+    this.input.addEventListener("input", () => this.input.classList.remove("bad"));
+  }
+
+  /** @param {KeyboardEvent} event */
+  #key(event) {
+    event.stopPropagation();
+    if (event.key === "Enter") this.#finish(true);
+    if (event.key !== "Escape") return;
+    this.bench.complain("");
+    this.#finish(false);
+  }
+
+  /** @param {boolean} save */
+  async #finish(save) {
+    if (this.done) return;
+    this.done = true;
+    const text = this.input.value.trim();
+    if (save && text !== this.away.textContent) await this.#save(text);
+    else this.#leave(!save);
+  }
+
+  /** @param {boolean} focus */
+  #leave(focus) {
+    this.input.replaceWith(this.away);
+    this.bench.hold(false);
+    if (focus) this.away.focus();
+  }
+
+  /** @param {string} text */
+  async #save(text) {
+    const { bench } = this;
+    bench.complain("");
+    try {
+      const { path, shift } = this.away.dataset;
+      const edit = { kind: "type", path, text, shift: Number(shift || 0), ...bench.scope(path) };
+      const state = await bench.read(await bench.api.edit(edit, bench.selection));
+      bench.hold(false);
+      bench.show(state);
+      bench.stage.request();
+    } catch (error) {
+      bench.complain(error.message);
+      this.input.classList.add("bad");
+      this.done = false;
+    }
+  }
+}

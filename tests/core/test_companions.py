@@ -1,0 +1,114 @@
+"""Linked copies, rims, what stays inside, bodies fitted with room: they keep to another part as it changes."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.errors import ObrellError, Refused
+from obrell.core.shapes import Box, Round, Text
+from tests.making import control, part, solid
+
+AROUND = Surroundings()
+PAINT = solid("#1f8a92")
+LENGTHS = st.floats(0.5, 30).map(lambda value: round(value, 2))
+
+
+def done(document, **edit):
+    return applied(read_edit(edit), document, AROUND)
+
+
+def moved(document, **values):
+    changes = [{"path": f"parts/p1/{path.replace('__', '/')}", "value": value} for path, value in values.items()]
+    return done(document, kind="set", changes=changes)
+
+
+def by_name(document, name):
+    return next(one for one in document.parts if one.name == name)
+
+
+@given(by=st.floats(-4, 12).map(lambda value: round(value, 2)), width=LENGTHS.map(lambda value: value + 12))
+def test_a_linked_copy_keeps_its_distance_on_every_side(by, width):
+    start = control(part(Box(width=30, height=20, radius=5), PAINT))
+    copy = done(start, kind="linked-copy", parts=["p1"], by=by)
+    later = moved(copy, x=11.0, y=-3.0, shape__width=width, shape__radius=2.0)
+    twin = by_name(later, "Part 2")
+    assert (twin.x, twin.y) == (11.0, -3.0)
+    assert twin.shape.width == pytest.approx(max(0.0, width + 2 * by), abs=1e-6)
+    assert twin.shape.height == pytest.approx(20 + 2 * by, abs=1e-6)
+    assert twin.shape.radius == pytest.approx(max(0.0, 2 + by), abs=1e-6)
+
+
+def test_copies_of_several_parts_each_follow_their_own():
+    start = control(part(Round(width=20, height=20), x=10), part(Round(width=8, height=8), x=60, name="Dot"))
+    made = done(start, kind="linked-copy", parts=["p1", "p2"])
+    assert [one.name for one in made.parts] == ["Part", "Part 2", "Dot", "Dot 2"]
+    later = moved(made, x=20.0)
+    assert [one.x for one in later.parts] == [20, 20, 60, 60]
+
+
+def test_a_linked_copy_of_a_text_follows_its_place_alone():
+    made = done(control(part(Text(words="Lock"))), kind="linked-copy", parts=["p1"])
+    assert {follow.path for follow in made.parts[1].follows} == {"x", "y"}
+    with pytest.raises(Refused, match="no width and height"):
+        done(control(part(Text(words="Lock"))), kind="linked-copy", parts=["p1"], by=2)
+
+
+@pytest.mark.parametrize(
+    ("place", "order", "sides"), [("around", ["Key rim", "Key"], 34), ("inside", ["Key", "Key rim"], 26)]
+)
+def test_a_rim_is_as_wide_on_every_side_and_lies_where_it_shows(place, order, sides):
+    start = control(part(Box(width=30, height=20, radius=5), PAINT, name="Key"))
+    made = done(start, kind="add-rim", part="p1", width=2, place=place)
+    assert [one.name for one in made.parts] == order
+    rim = by_name(made, "Key rim")
+    assert (rim.shape.width, rim.shape.radius) == (sides, 5 + (sides - 30) / 2)
+    assert rim.effects[0].fill.colour not in ("#1f8a92", "#6b6f70")
+    grown = moved(made, shape__height=40.0)
+    assert by_name(grown, "Key rim").shape.height == 40 + sides - 30
+
+
+@given(left=LENGTHS, top=LENGTHS, right=LENGTHS, bottom=LENGTHS)
+def test_what_stays_inside_keeps_its_margins(left, top, right, bottom):
+    start = control(part(Box(width=200, height=100), x=100, y=50), part(Box(width=9, height=9)))
+    margins = {"left": left, "top": top, "right": right, "bottom": bottom}
+    made = done(start, kind="stay-inside", part="p2", source="p1", **margins)
+    later = moved(made, shape__width=160.0, x=90.0)
+    inner = later.parts[1]
+    assert inner.x - inner.shape.width / 2 == pytest.approx(10 + left, abs=1e-6)
+    assert inner.x + inner.shape.width / 2 == pytest.approx(170 - right, abs=1e-6)
+    assert inner.y - inner.shape.height / 2 == pytest.approx(top, abs=1e-6)
+    assert inner.y + inner.shape.height / 2 == pytest.approx(100 - bottom, abs=1e-6)
+
+
+def test_margins_that_are_not_given_are_those_it_has():
+    start = control(part(Box(width=60, height=40), x=40, y=30), part(Box(width=20, height=10), x=35, y=30))
+    made = done(start, kind="stay-inside", part="p2", source="p1", top=2)
+    assert made.parts[1].x == 35
+    assert made.parts[1].shape.width == 20
+    assert made.parts[1].shape.height == 40 - 2 - 15
+
+
+def test_a_body_is_fitted_with_room_and_put_behind_its_label():
+    label = part(Text(words="Lock", size=20), x=40, y=36)
+    body = part(Box(width=5, height=5, radius=3), PAINT, x=4, y=4, name="Body")
+    made = done(control(label, body), kind="fit-around", body="p2", inner="p1", left=10, right=10, top=6, bottom=6)
+    assert [one.id for one in made.parts] == ["p2", "p1"]
+    short = made.parts[0].shape.width
+    longer = moved(made, shape__words="Lock the gate")
+    assert longer.parts[0].shape.width > short + 20
+    assert longer.parts[0].shape.height == pytest.approx(made.parts[0].shape.height)
+
+
+@pytest.mark.parametrize("edit", [
+    {"kind": "stay-inside", "part": "p1", "source": "p1"}, {"kind": "add-rim", "part": "p1", "width": 0},
+    {"kind": "add-rim", "part": "gone"}, {"kind": "linked-copy", "parts": []},
+    {"kind": "fit-around", "body": "p1", "inner": "p2", "left": -4000, "right": -4000},
+    {"kind": "stay-inside", "part": "p2", "source": "p1", "left": "wide"},
+])  # fmt: skip
+def test_what_makes_no_sense_is_refused_and_nothing_changes(edit):
+    start = control(part(Box(width=30, height=20)), part(Box(width=9, height=9)))
+    before = start.model_dump_json()
+    with pytest.raises(ObrellError):
+        done(start, **edit)
+    assert start.model_dump_json() == before
