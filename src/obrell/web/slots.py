@@ -69,6 +69,11 @@ class SlotView:
         return self.kind == "number" and self.unit == "°" and self.high - self.low >= 360
 
     @property
+    def differs(self) -> bool:
+        """Whether it stands for several numbers that are not the same."""
+        return self.kind == "number" and "…" in self.text
+
+    @property
     def id(self) -> str:
         """Stays the same through every update, so that focus does."""
         return "v-" + self.path.replace("/", "-")

@@ -1,0 +1,88 @@
+"""Everybody can reach it: no serious finding of axe-core in any view or state of the panels, few stops to the stage."""
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.hand import C1, LOCK, open_bench, wait_for_frame
+
+AXE = Path(__file__).parents[2] / "tools/node_modules/axe-core/axe.min.js"
+GRAVE = ("serious", "critical")
+
+
+def wall(page, url):
+    page.goto(f"{url}{LOCK}")
+    expect(page.locator(".tile").first).to_be_visible()
+
+
+def deliver(page, url):
+    page.goto(f"{url}{LOCK}/deliver")
+    expect(page.locator("#files")).to_contain_text("png")
+
+
+def part(page, url):
+    open_bench(page, url, "?part=p1")
+    for fold in ("#more", "#more-effects"):
+        page.locator(f"{fold} summary").click()
+
+
+def effect(page, url):
+    open_bench(page, url, "?part=p4&effect=e1")
+    expect(page.locator(".eff.open")).to_have_count(1)
+
+
+def several(page, url):
+    open_bench(page, url)
+    page.keyboard.press("Control+a")
+    expect(page.locator(".several")).to_be_visible()
+
+
+def finder(page, url):
+    open_bench(page, url, "?part=p1")
+    page.keyboard.press("a")
+    expect(page.locator("#commands")).to_be_visible()
+
+
+def looks(page, url):
+    open_bench(page, url, "?part=p1")
+    page.keyboard.press("m")
+    expect(page.locator("#looks [data-tried]").first).to_be_visible()
+
+
+def chooser(page, url):
+    open_bench(page, url, "?part=p1")
+    page.locator(".eff .colour").first.click()
+    expect(page.locator("#chooser")).to_be_visible()
+
+
+def keys(page, url):
+    open_bench(page, url)
+    page.keyboard.press("?")
+    expect(page.locator("#keys")).to_be_visible()
+
+
+def history(page, url):
+    open_bench(page, url)
+    page.keyboard.press("ArrowRight")
+    page.locator("#history-menu summary").click()
+
+
+STATES = (wall, deliver, part, effect, several, finder, looks, chooser, keys, history)
+
+
+@pytest.mark.parametrize("state", STATES, ids=[state.__name__ for state in STATES])
+def test_no_view_has_a_serious_finding(page, common_server, state):
+    state(page, common_server.url)
+    page.evaluate(AXE.read_text())
+    found = page.evaluate("axe.run(document, { resultTypes: ['violations'] })")["violations"]
+    assert [(one["id"], [node["target"] for node in one["nodes"]]) for one in found if one["impact"] in GRAVE] == []
+
+
+def test_the_stage_is_a_few_stops_away(page, common_server):
+    page.goto(f"{common_server.url}{C1}")
+    wait_for_frame(page)
+    page.keyboard.press("Tab")
+    expect(page.get_by_role("link", name="the stage")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.locator("#stage")).to_be_focused()
