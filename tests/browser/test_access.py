@@ -1,4 +1,4 @@
-"""Everybody can reach it: no serious finding of axe-core in any view or state of the panels, few stops to the stage."""
+"""Everybody can reach it: no serious finding of axe-core in any view or panel, few stops to the stage."""
 
 from pathlib import Path
 

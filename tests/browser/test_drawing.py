@@ -33,7 +33,6 @@ def draw(page, key, start, end, **keys):
     count = page.locator(".part").count()
     drag(page, at(page, *start), at(page, *end), **keys)
     expect(page.locator(".part")).to_have_count(count + 1)
-    page.keyboard.press("Enter")
 
 
 def test_every_kind_is_drawn_by_its_key(blank):

@@ -160,6 +160,7 @@ def _drawing() -> Iterator[Command]:
     for kind, before, key, rest in DRAW_WORDS:
         word = f"{before}{key}{rest}".lower()
         yield Command(f"Draw: {word}", "Sheet, Draw", {"draw": kind}, key.upper())
+    yield Command("Draw: triangle", "Sheet, Draw", {"draw": "sides", "values": '{"count": 3}'})
 
 
 def _parts() -> Iterator[Command]:

@@ -53,6 +53,8 @@ class Laid:
         match self.gradient, handle:
             case Linear(), "from" | "to":
                 return self._end_moved(handle, at, steps)
+            case Linear(), "line":
+                return self._line_moved(at)
             case Radial() | Conic(), "centre":
                 return {"centre_x": self._across(at), "centre_y": self._down(at)}
             case Radial(), "to":
@@ -96,7 +98,8 @@ class Laid:
         match self.gradient:
             case Linear(angle=angle, ends=ends):
                 start, end = (Point(*place) for place in linear_ends(angle, self.box))
-                return {name: _between(start, end, share) for name, share in zip(("from", "to"), ends, strict=True)}
+                shares = {"from": ends[0], "to": ends[1], "line": sum(ends) / 2}
+                return {name: _between(start, end, share) for name, share in shares.items()}
             case Radial(radius_x=rx, radius_y=ry, focus=(fx, fy)):
                 rx, ry = rx * self.box.width, ry * self.box.height
                 spots = {"centre": (0.0, 0.0), "to": (rx, 0.0), "down": (0.0, ry), "focus": (fx * rx, fy * ry)}
@@ -132,6 +135,14 @@ class Laid:
         return {
             "angle": angle, "scale": _least(high - low, LEAST_LENGTH), "offset": round((high + low) / 2, DECIMALS)
         }  # fmt: skip
+
+    def _line_moved(self, at: Point) -> Values:
+        """The whole ramp along its way, as far as its middle goes along it."""
+        assert isinstance(self.gradient, Linear)
+        x, y = direction(self.gradient.angle)
+        whole = max(abs(self.box.width * x) + abs(self.box.height * y), 1e-9)
+        middle = self.box.centre
+        return {"offset": round(((at.x - middle.x) * x + (at.y - middle.y) * y) / whole, DECIMALS)}
 
     def _upright(self, at: Point) -> Point:
         """A place seen from the centre of a radial gradient, as if that were not turned."""

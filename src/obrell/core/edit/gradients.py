@@ -168,7 +168,7 @@ class MoveGradient(Edit):
     kind: Literal["move-gradient"] = "move-gradient"
     part: Id
     effect: Id
-    handle: Annotated[str, Field(pattern=r"^(from|to|centre|down|focus|stop \d{1,2})$")]
+    handle: Annotated[str, Field(pattern=r"^(from|to|line|centre|down|focus|stop \d{1,2})$")]
     x: Place
     y: Place
     steps: bool = False

@@ -197,26 +197,3 @@ FILL_KINDS = ("solid", "linear", "radial", "conic", "texture", "ramp")
 
 
 AnyFill = Solid | Linear | Radial | Conic | Texture | Picture | Ramp
-
-
-def refilled(fill: AnyFill, kind: str) -> AnyFill:
-    """The same colours as another kind of fill; a solid becomes a ramp that ends at no opacity."""
-    if kind == fill.kind:
-        return fill
-    if isinstance(fill, Picture):
-        return refilled(Solid(), kind)
-    if kind == "solid":
-        return Solid(colour=fill.stops[0].colour if isinstance(fill, Gradient) else fill.colour)
-    if kind == "texture":
-        ends = (fill.stops[0].colour, fill.stops[-1].colour) if isinstance(fill, Gradient) else ()
-        return Texture(colour=ends[0], second=ends[1]) if ends else Texture()
-    space: Space = "srgb"
-    if isinstance(fill, Gradient):
-        stops, space = fill.stops, fill.space
-    else:
-        end = Stop(position=1, colour=fill.colour, opacity=0)
-        if isinstance(fill, Texture):
-            end = Stop(position=1, colour=fill.second)
-        stops = (Stop(position=0, colour=fill.colour), end)
-    kinds: dict[str, type[Radial] | type[Ramp] | type[Conic]] = {"radial": Radial, "ramp": Ramp, "conic": Conic}
-    return kinds.get(kind, Linear)(stops=stops, space=space)

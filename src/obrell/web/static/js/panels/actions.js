@@ -111,10 +111,10 @@ const effectDoings = (bench) => ({
 
 /** Words that open or begin something. */
 const openings = (bench) => ({
-  draw: ({ draw }) => {
+  draw: ({ draw, values = "{}" }) => {
     if (draw === "icon") bench.openIcons();
     else if (draw === "picture") bench.choosePicture();
-    else bench.marks.take(draw);
+    else bench.marks.take(draw, JSON.parse(values));
   },
   bring: ({ bring }) => bench.choosePicture(bring),
   bringFill: ({ bringFill }) => bench.choosePicture("fill", bringFill),

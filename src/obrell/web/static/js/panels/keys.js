@@ -9,6 +9,8 @@ export function startKeys(bench) {
 }
 
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+/** Keys that only change what others mean. */
+const HELD = ["Shift", "Control", "Alt", "Meta", "CapsLock"];
 const REMOVING = ["Delete", "Backspace"];
 const drawKey = (key) => document.querySelector(`#sheet [data-draw][data-key="${CSS.escape(key)}"]`);
 /** Whether keys mean something else: text that is typed, or a dialog. */
@@ -17,7 +19,7 @@ const busy = (bench, event) => typing(event) || document.querySelector("dialog[o
 /** What a key does on the Bench: undo first, then what goes with Control, then what is in hand. */
 function onKey(bench, burst, event) {
   const way = undoKey(event);
-  if (!ARROWS[event.key]) burst.end();
+  if (!ARROWS[event.key] && !HELD.includes(event.key)) burst.end();
   if (way && !typing(event)) {
     event.preventDefault();
     bench.step(way);

@@ -17,7 +17,8 @@ export class Frames {
   frame(part, alone) {
     const points = corners(part).map(([x, y]) => this.marks.stage.toScreen(x, y));
     const d = `M${points.map((point) => point.join(" ")).join("L")}Z`;
-    this.marks.svg.append(svg("path", { class: "frame", d }));
+    // Light under dark: seen on every art, whatever its colour.
+    this.marks.svg.append(svg("path", { class: "frame-under", d }), svg("path", { class: "frame", d }));
     if (!alone || part.locked || this.marks.drawing) {
       if (this.marks.drawing) this.#dimensions(part, points);
       return;

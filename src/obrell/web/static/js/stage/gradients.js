@@ -2,6 +2,22 @@
 import { svg } from "../ui/svg.js";
 
 const BEYOND_PX = 16;
+/** Nearer to the centre than this a stop stands beside it: the centre moves the whole gradient. */
+const BESIDE_PX = 15;
+const REACH_PX = 8;
+const NAMES = {
+  from: "start",
+  to: "end",
+  down: "other radius",
+  focus: "focus",
+  centre: "moves the gradient",
+  line: "moves the gradient along its line",
+};
+
+/** @param {string} name @returns {string} what a handle is called */
+function called(name) {
+  return NAMES[name] ?? `stop ${Number(name.slice(5)) + 1}`;
+}
 
 export class Gradients {
   constructor(marks) {
@@ -18,48 +34,73 @@ export class Gradients {
     if (!part || !gradient || gradient.part !== part.id) return;
     const place = ([x, y]) => this.marks.stage.toScreen(x, y);
     const at = Object.fromEntries(Object.entries(gradient.handles).map(([name, point]) => [name, place(point)]));
-    const draw = (d) => this.marks.svg.append(svg("path", { class: "ramp-line", d }));
-    const dot = ([x, y], name, r, fill = {}) =>
-      this.marks.svg.append(svg("circle", { class: "ramp-dot", cx: x, cy: y, r, "data-gradient": name, ...fill }));
-    for (const [from, to] of gradient.lines) draw(`M${place(from)}L${place(to)}`);
-    /** Ends are taken hold of a little beyond the stop that lies there. */
-    for (const [name, inner] of [
-      ["to", at.from || at.centre],
-      ["down", at.centre],
-      ["from", at.to],
-    ]) {
-      if (!at[name]) continue;
-      const [[x, y], [fx, fy]] = [at[name], inner];
-      const away = Math.hypot(x - fx, y - fy) || 1;
-      const beyond = [x + ((x - fx) / away) * BEYOND_PX, y + ((y - fy) / away) * BEYOND_PX];
-      draw(`M${x} ${y}L${beyond}`);
-      dot(beyond, name, 6.5);
-    }
+    for (const [from, to] of gradient.lines) this.#line(`M${place(from)}L${place(to)}`);
+    if (at.line) this.#hold(svg("path", { class: "ramp-reach", d: `M${at.from}L${at.to}` }), "line");
+    this.#ends(at);
     if (at.focus) {
       const [x, y] = at.focus;
-      draw(`M${x} ${y}v${-BEYOND_PX}`);
-      dot([x, y - BEYOND_PX], "focus", 4.5);
+      this.#line(`M${x} ${y}v${-BEYOND_PX}`);
+      this.#dot([x, y - BEYOND_PX], "focus", 4.5);
     }
-    gradient.stops.forEach((fill, number) => dot(at[`stop ${number}`], `stop ${number}`, 5, { fill }));
-    /** The centre is a ring, so that what lies in it can be taken hold of too. */
-    if (at.centre) dot(at.centre, "centre", 9, { class: "ramp-dot ring" });
+    gradient.stops.forEach((fill, number) => this.#stop(at, number, fill));
+    if (at.centre) this.#dot(at.centre, "centre", 9, { class: "ramp-dot ring" });
+  }
+
+  #line(d) {
+    this.marks.svg.append(svg("path", { class: "ramp-line", d }));
+  }
+
+  /** Something that is taken hold of: it says what it is, and is large enough for a hand. */
+  #hold(node, name) {
+    node.dataset.gradient = name;
+    const title = svg("title", {});
+    title.textContent = called(name);
+    node.append(title);
+    this.marks.svg.append(node);
+  }
+
+  #dot([cx, cy], name, r, more = {}) {
+    const reach = svg("circle", { class: "ramp-reach", cx, cy, r: Math.max(r, REACH_PX) });
+    this.#hold(reach, name);
+    this.#hold(svg("circle", { class: "ramp-dot", cx, cy, r, ...more }), name);
+  }
+
+  /** Ends are taken hold of a little beyond the stop that lies there. */
+  #ends(at) {
+    const inner = { to: at.from || at.centre, down: at.centre, from: at.to };
+    for (const [name, [fx, fy]] of Object.entries(inner).filter(([key]) => at[key])) {
+      const [x, y] = at[name];
+      const away = Math.hypot(x - fx, y - fy) || 1;
+      const beyond = [x + ((x - fx) / away) * BEYOND_PX, y + ((y - fy) / away) * BEYOND_PX];
+      this.#line(`M${x} ${y}L${beyond}`);
+      this.#dot(beyond, name, 6.5);
+    }
+  }
+
+  /** A stop on its line; one that lies on the centre stands beside it. */
+  #stop(at, number, fill) {
+    const [x, y] = at[`stop ${number}`];
+    const [cx, cy] = at.centre || [Infinity, Infinity];
+    if (Math.hypot(x - cx, y - cy) >= BESIDE_PX) {
+      this.#dot([x, y], `stop ${number}`, 5, { fill });
+      return;
+    }
+    const [tx, ty] = at.to;
+    const long = Math.hypot(tx - cx, ty - cy) || 1;
+    // Across the line, away from where the focus is taken hold of.
+    const beside = [x - ((ty - cy) / long) * (BESIDE_PX + 4), y + ((tx - cx) / long) * (BESIDE_PX + 4)];
+    this.#line(`M${x} ${y}L${beside}`);
+    this.#dot(beside, `stop ${number}`, 5, { fill });
   }
 
   /** @returns {boolean} whether a handle was taken */
   press(event) {
-    const handle = event.target.dataset.gradient;
+    const handle = event.target.closest("[data-gradient]")?.dataset.gradient;
     if (!handle || !this.now) return false;
     const { part, effect, handles } = this.now;
     const [startX, startY] = handles[handle];
-    this.marks.follow(event, (dx, dy, keys) => ({
-      kind: "move-gradient",
-      part,
-      effect,
-      handle,
-      x: startX + dx,
-      y: startY + dy,
-      steps: keys.shiftKey,
-    }));
+    const edit = { kind: "move-gradient", part, effect, handle };
+    this.marks.follow(event, (dx, dy, keys) => ({ ...edit, x: startX + dx, y: startY + dy, steps: keys.shiftKey }));
     return true;
   }
 }

@@ -4,6 +4,8 @@ import { short } from "./plane.js";
 
 const TWICE_MS = 400;
 const TWICE_PX = 5;
+/** Kinds of parts that hold others, and can be gone into. */
+const HOLDERS = ["group", "combination", "repeat"];
 
 export class Hand {
   /** @param {object} marks */
@@ -131,7 +133,7 @@ export class Hand {
     return again;
   }
 
-  /** Two presses add a point to a path, or go one group deeper. @returns {boolean} */
+  /** Two presses add a point to a path, or go one level deeper into what holds parts. @returns {boolean} */
   #deeper(event) {
     if (this.marks.tool) return false;
     const [x, y] = this.marks.stage.toLogical(event);
@@ -139,9 +141,10 @@ export class Hand {
     const [leaf] = this.marks.hits.under(x, y);
     if (!leaf) return false;
     const group = this.marks.hits.innermost(leaf);
-    if (group.kind !== "group") return false;
+    if (!HOLDERS.includes(group.kind)) return false;
     this.marks.enter(group.id);
-    this.marks.bench.select([this.marks.hits.innermost(leaf).id]);
+    const [inner] = this.marks.hits.under(x, y);
+    if (inner) this.marks.bench.select([this.marks.hits.innermost(inner).id]);
     return true;
   }
 
@@ -149,7 +152,8 @@ export class Hand {
   #list(event) {
     event.preventDefault();
     const box = this.marks.stage.element.getBoundingClientRect();
-    const found = this.marks.hits.under(...this.marks.stage.toLogical(event));
+    const [x, y] = this.marks.stage.toLogical(event);
+    const found = this.marks.hits.under(x, y, true);
     const list = document.getElementById("piled");
     list.replaceChildren(
       ...found.map((part) => {

@@ -6,6 +6,8 @@
 import { toOwn } from "./plane.js";
 
 const HAIR_PX = 3;
+/** Kinds whose pieces are reached only when they are worked in. */
+const CLOSED = ["combination", "repeat"];
 const KEPT = 2000;
 const probe = /** @type {CanvasRenderingContext2D} */ (document.createElement("canvas").getContext("2d"));
 /** @type {Map<string, Path2D>} */
@@ -43,19 +45,30 @@ export class Hits {
     this.partOf = (id) => (id ? marks.bench.partOf(id) : undefined);
   }
 
+  /** The containers worked in, from the innermost outwards. @returns {Set<string>} */
+  #entered() {
+    const found = new Set();
+    for (let up = this.partOf(this.marks.inner); up; up = this.partOf(up.within)) found.add(up.id);
+    return found;
+  }
+
   /**
-   * Parts under a place, front-most first; a group is reached through what lies in it.
+   * Parts under a place, front-most first; a group is reached through what lies in it, and so is a combination or a
+   * repeat that is worked in.
    *
    * @param {number} x @param {number} y logical px
+   * @param {boolean} [pieces] also the pieces of combinations and repeats that are not worked in
    */
-  under(x, y) {
+  under(x, y, pieces = false) {
     const { parts } = this.marks.bench.state.scene;
+    const entered = this.#entered();
     const closed = new Set();
-    for (const part of parts) if (part.kind === "combination" || part.kind === "repeat") closed.add(part.id);
+    for (const part of parts) if (CLOSED.includes(part.kind) && !entered.has(part.id)) closed.add(part.id);
     const { partOf } = this;
     /** @param {ScenePart} part */
     const sealed = (part) => {
-      for (let up = partOf(part.within); up; up = partOf(up.within)) if (closed.has(up.id)) return true;
+      for (let up = pieces ? undefined : partOf(part.within); up; up = partOf(up.within))
+        if (closed.has(up.id)) return true;
       return false;
     };
     /** @param {ScenePart|undefined} part */
@@ -69,6 +82,7 @@ export class Hits {
       .filter(
         (part) =>
           part.kind !== "group" &&
+          !entered.has(part.id) &&
           !hidden(part) &&
           (!sealed(part) || this.marks.bench.state.selected.includes(part.id)) &&
           inside(part, x, y, hair),

@@ -13,6 +13,7 @@ import { Points } from "./points.js";
 import { Pulls } from "./pulls.js";
 
 const SNAP_PX = 5;
+const alike = (one, other) => JSON.stringify(one) === JSON.stringify(other);
 
 export class Marks {
   constructor(bench) {
@@ -20,6 +21,7 @@ export class Marks {
     this.stage = bench.stage;
     this.svg = document.getElementById("marks");
     this.tool = "";
+    this.values = {};
     this.scene = null;
     this.gradient = null;
     this.snaps = [];
@@ -48,16 +50,18 @@ export class Marks {
     return this.scene || this.bench.state.scene;
   }
 
-  /** @param {string} tool box, round, text, or nothing */
-  take(tool) {
+  /** @param {string} tool box, round, text, or nothing @param {object} [values] those of its shape that are meant */
+  take(tool, values = {}) {
     this.pen.end();
-    if (tool && tool === this.tool && tool !== "pen") {
+    if (tool && tool === this.tool && alike(values, this.values) && tool !== "pen") {
       const [width, height] = this.now.canvas;
       this.take("");
-      this.bench.post({ kind: "draw", shape: tool, x0: width / 2, y0: height / 2, x1: width / 2, y1: height / 2 });
+      const at = { x0: width / 2, y0: height / 2, x1: width / 2, y1: height / 2 };
+      this.bench.post({ kind: "draw", shape: tool, values, ...at });
       return;
     }
     this.tool = tool;
+    this.values = values;
     this.showTool();
   }
 
@@ -65,7 +69,8 @@ export class Marks {
   showTool() {
     this.stage.element.classList.toggle("drawing", Boolean(this.tool));
     for (const button of document.querySelectorAll("#sheet [data-draw]")) {
-      button.setAttribute("aria-pressed", String(button.dataset.draw === this.tool));
+      const { draw, values = "{}" } = button.dataset;
+      button.setAttribute("aria-pressed", String(draw === this.tool && alike(JSON.parse(values), this.values)));
     }
   }
 

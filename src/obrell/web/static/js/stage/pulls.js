@@ -53,6 +53,7 @@ export class Pulls {
     const edit = (dx, dy, at) => ({
       kind: "draw",
       shape,
+      values: this.marks.values,
       x0: x,
       y0: y,
       x1: this.marks.fine(x + dx),

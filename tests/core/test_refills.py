@@ -1,0 +1,44 @@
+"""A fill made one of another kind keeps its colours; one colour becomes opaque tones of itself."""
+
+import pytest
+
+from obrell.core.colour.refills import refilled, toned
+from obrell.core.colour.spaces import from_hex, to_oklch
+from obrell.core.values.colours import SwatchLink
+from obrell.core.values.paints import Linear, Ramp, Solid, Stop, Texture
+
+
+@pytest.mark.parametrize("kind", ["linear", "radial", "conic"])
+@pytest.mark.parametrize("colour", ["#1f8a92", "#000000", "#ffffff", "#808080"])
+def test_one_colour_becomes_a_light_and_a_dark_tone_without_gaps(kind, colour):
+    light, dark = refilled(Solid(colour=colour), kind).stops
+    assert (light.opacity, dark.opacity) == (1, 1)
+    bright, own, deep = (to_oklch(from_hex(one))[0] for one in (light.colour, colour, dark.colour))
+    assert deep - 1e-3 <= own <= bright + 1e-3
+    assert bright - deep > 0.15
+
+
+def test_a_falloff_ends_at_no_opacity():
+    made = refilled(Solid(colour="#204060"), "ramp")
+    assert isinstance(made, Ramp)
+    assert [(stop.colour, stop.opacity) for stop in made.stops] == [("#204060", 1), ("#204060", 0)]
+
+
+def test_a_colour_that_follows_a_swatch_goes_on_following():
+    light, dark = refilled(Solid(colour=SwatchLink(swatch="tarn", tint=90)), "linear").stops
+    assert (light.colour.tint, dark.colour.tint) == (100, 66)
+    assert toned(SwatchLink(swatch="tarn"), -24).swatch == "tarn"
+
+
+def test_what_has_several_colours_keeps_them_there_and_back():
+    stops = (
+        Stop(position=0, colour="#102030"),
+        Stop(position=0.4, colour="#ffffff"),
+        Stop(position=1, colour="#a0b0c0"),
+    )
+    linear = Linear(stops=stops, space="oklab")
+    assert refilled(refilled(linear, "conic"), "linear") == linear
+    texture = refilled(linear, "texture")
+    assert isinstance(texture, Texture)
+    assert [stop.colour for stop in refilled(texture, "radial").stops] == ["#102030", "#a0b0c0"]
+    assert refilled(linear, "solid") == Solid(colour="#102030")
