@@ -156,7 +156,8 @@ def test_an_icon_is_imported_and_two_of_its_points_are_changed(blank):
 def test_a_changed_label_moves_its_body(page, server):
     open_bench(page, server.url, "?part=p2")
     page.locator(".part[data-part=p5] .no").click(modifiers=["Shift"])
-    page.get_by_role("button", name="Body around Label").click()
+    expect(page.locator("[data-form=fit-around]")).to_contain_text("Fit Body around Label")
+    page.locator("[data-form=fit-around] button").click()
     expect(steps_done(page).first).to_contain_text("Fitted Body around Label")
     page.locator(".part[data-part=p5] .no").click()
     expect(page.locator(".part.sel")).to_have_count(1)
@@ -165,7 +166,7 @@ def test_a_changed_label_moves_its_body(page, server):
     words.press("Enter")
     page.locator(".part[data-part=p2] .no").click()
     until(page, lambda: float(value(page, "parts/p2/shape/width").inner_text()) > 200)
-    expect(page.locator(".follow").first).to_contain_text("Width follows Label, its width")
+    expect(page.locator(".follow").first).to_contain_text("Keeps to Label: wider by")
 
 
 def test_an_svg_is_pasted_and_what_is_left_out_is_said(blank):

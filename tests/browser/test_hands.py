@@ -114,7 +114,7 @@ def test_a_linear_gradients_line_can_be_dragged(hand):
     page.locator(".eff .head").first.click()
     from_x, from_y = middle_of(page, "circle.ramp-dot[data-gradient=from]")
     to_x, to_y = middle_of(page, "circle.ramp-dot[data-gradient=to]")
-    x, y = (from_x + to_x) / 2, (from_y + to_y) / 2
+    x, y = from_x + (to_x - from_x) / 3, from_y + (to_y - from_y) / 3
     drag(page, (x, y), (x + (to_x - from_x) / 8, y + (to_y - from_y) / 8))
     offset = number(page, f"parts/{part}/effects/e1/fill/offset")
     until(page, lambda: float(offset.inner_text()) > 4)
@@ -141,7 +141,7 @@ def test_a_linked_copy_and_a_rim_keep_to_their_part(hand):
     page.keyboard.press("k")
     expect(page.locator(".part.sel")).to_contain_text("Keeps to Box")
     hand.select(box)
-    page.locator("#more summary").click()
+    page.locator(f".part[data-part={box}] #more summary").click()
     page.locator("[data-form=add-rim] [name=width]").fill("3")
     page.locator("[data-form=add-rim] button").click()
     rim = page.locator(".part.sel")

@@ -104,7 +104,7 @@ def test_a_gradient_is_turned_by_its_handle_and_a_curve_is_drawn(hand):
     box = hand.put("b", (20, 20), (100, 76))
     hand.choose(f"parts/{box}/effects/e1/fill/kind", "linear")
     page.locator("#sheet [data-open=e1]").click()
-    start = middle_of(page, "[data-gradient=to]")
+    start = middle_of(page, "circle.ramp-dot[data-gradient=to]")
     (x, y), (to_x, to_y) = at(page, 60, 76), at(page, 110, 48)
     drag(page, start, (start[0] + to_x - x, start[1] + to_y - y))
     expect(page.locator("#history li").first).to_contain_text("Changed 3 values of paint")

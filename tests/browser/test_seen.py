@@ -140,7 +140,7 @@ def test_the_effects_of_a_group_are_copied_and_not_those_of_what_lies_in_it(hand
     hand.command("copy all effects")
     expect(page.locator("#said")).to_contain_text("Copied 1 effect of Group")
     other = hand.put("b", (20, 50), (60, 80))
-    hand.command("paste effects instead")
+    hand.command("paste effects over all")
     expect(page.locator(f".part[data-part={other}] .eff .head")).to_have_text(["Drop shadow"])
 
 

@@ -97,7 +97,7 @@ def test_a_fill_becomes_another_kind_and_keeps_its_colours():
     linear = with_value(base, "parts/p1/effects/e1/fill/kind", "linear")
     fill = value_at(linear, "parts/p1/effects/e1/fill")
     assert isinstance(fill, Linear)
-    assert fill.stops[0].colour == "#aa3322"
+    assert fill.stops[1].colour == "#aa3322"
     radial = with_value(linear, "parts/p1/effects/e1/fill/kind", "radial")
     assert isinstance(value_at(radial, "parts/p1/effects/e1/fill"), Radial)
     back = with_value(radial, "parts/p1/effects/e1/fill/kind", "solid")

@@ -11,8 +11,10 @@ from obrell.core.values.paints import Linear, Ramp, Solid, Stop, Texture
 @pytest.mark.parametrize("kind", ["linear", "radial", "conic"])
 @pytest.mark.parametrize("colour", ["#1f8a92", "#000000", "#ffffff", "#808080"])
 def test_one_colour_becomes_a_light_and_a_dark_tone_without_gaps(kind, colour):
-    light, dark = refilled(Solid(colour=colour), kind).stops
-    assert (light.opacity, dark.opacity) == (1, 1)
+    made = refilled(Solid(colour=colour), kind)
+    light, middle, dark = made.stops
+    assert (light.opacity, middle.opacity, dark.opacity) == (1, 1, 1)
+    assert refilled(made, "solid") == Solid(colour=colour)
     bright, own, deep = (to_oklch(from_hex(one))[0] for one in (light.colour, colour, dark.colour))
     assert deep - 1e-3 <= own <= bright + 1e-3
     assert bright - deep > 0.15
@@ -25,7 +27,7 @@ def test_a_falloff_ends_at_no_opacity():
 
 
 def test_a_colour_that_follows_a_swatch_goes_on_following():
-    light, dark = refilled(Solid(colour=SwatchLink(swatch="tarn", tint=90)), "linear").stops
+    light, _, dark = refilled(Solid(colour=SwatchLink(swatch="tarn", tint=90)), "linear").stops
     assert (light.colour.tint, dark.colour.tint) == (100, 66)
     assert toned(SwatchLink(swatch="tarn"), -24).swatch == "tarn"
 
@@ -41,4 +43,4 @@ def test_what_has_several_colours_keeps_them_there_and_back():
     texture = refilled(linear, "texture")
     assert isinstance(texture, Texture)
     assert [stop.colour for stop in refilled(texture, "radial").stops] == ["#102030", "#a0b0c0"]
-    assert refilled(linear, "solid") == Solid(colour="#102030")
+    assert refilled(linear, "solid") == Solid(colour="#ffffff")

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 KEYS: tuple[tuple[str, tuple[tuple[str, str], ...]], ...] = (
     ("Everywhere", (
+        ("Tab, first of all", "links that go straight to the stage, the sheet, true size"),
         ("?", "this sheet"),
         ("Control Z, Control Shift Z or Y", "undo, redo"),
-        ("Escape", "leave what is open, without keeping it"),
+        ("Escape", "leave the innermost of what is open: a menu, a tool, an effect, a group, the selection"),
     )),
     ("Draw", (
         ("B, R, G, S, L, T", "draw a box, round, ring, polygon of sides, line, text; twice puts one in the middle"),
@@ -18,17 +19,18 @@ KEYS: tuple[tuple[str, tuple[tuple[str, str], ...]], ...] = (
     ("Choose", (
         ("Press", "a part, or a place of its edge to be looked at in the column at the right"),
         ("Shift and press", "select one more, or one less"),
-        ("Double press", "work inside a group; Escape leaves it"),
+        ("Double press", "work inside a group, combination or repeat, one level each; Escape leaves it"),
+        ("Enter", "name the selected part, or write a text’s words"),
         ("Right button", "list the parts that lie under the pointer"),
         ("Control A", "select all"),
     )),
     ("Move and change", (
-        ("Arrows", "move by 1 px; with Shift by 10"),
+        ("Arrows", "move by 1 px; with Shift by 10; pressed one after the other they are one step"),
         ("Shift", "while dragging anything: equal sides, one direction, steps of 15°"),
         ("Alt", "while dragging anything: from the centre"),
         ("Control", "while starting to drag a part: drag a copy"),
         ("hold N", "while dragging: no snapping"),
-        ("D, Delete", "duplicate, remove"),
+        ("D, K, Delete", "duplicate, make a linked copy, remove"),
         ("Control X, C, V", "cut, copy, paste in place"),
         ("M", "lay a material, try effects"),
         ("On a path", "press a point to choose it (Shift for more), drag points, handles and segments; Alt moves one"
@@ -43,7 +45,7 @@ KEYS: tuple[tuple[str, tuple[tuple[str, str], ...]], ...] = (
         ("on a curve’s point", "arrows move it (Shift ×10, Alt ×0.1), Enter adds one beside it, Delete takes it out"),
     )),
     ("Look", (
-        ("1, 2, 8, F, +, −", "see at 1:1, 2:1, 8:1, fit, nearer, farther"),
+        ("1, 2, 8, F, +, −", "see at 1:1, 2:1, 8:1 where the selection is, fit, nearer, farther"),
         ("P", "true pixels or sharp"),
         ("Space and drag", "move the paper under the window; the wheel does it too, with Control it enlarges"),
         ("hold W", "the art without the open effect, or without the selected part’s effects"),

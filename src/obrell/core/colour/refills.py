@@ -31,8 +31,8 @@ def toned(colour: Colour, tint: float) -> Colour:
 
 
 def refilled(fill: AnyFill, kind: str) -> AnyFill:
-    """The same colours as another kind of fill. One colour becomes a gradient from its light to its dark tone, or a
-    falloff that ends at no opacity."""
+    """The same colours as another kind of fill. One colour becomes a gradient from its light tone through itself to its
+    dark one, or a falloff that ends at no opacity."""
     if kind == fill.kind:
         return fill
     if isinstance(fill, Picture):
@@ -48,7 +48,11 @@ def refilled(fill: AnyFill, kind: str) -> AnyFill:
 
 
 def _middle(fill: Gradient | Texture | Solid) -> Colour:
-    return fill.stops[0].colour if isinstance(fill, Gradient) else fill.colour
+    """Of three stops or more the one in the middle, so that a colour made a gradient comes back as it was."""
+    if not isinstance(fill, Gradient):
+        return fill.colour
+    middle = len(fill.stops) > 2
+    return min(fill.stops, key=lambda stop: abs(stop.position - 0.5) if middle else stop.position).colour
 
 
 def _stops(fill: Gradient | Texture | Solid, kind: str) -> tuple[Stop, ...]:
@@ -60,5 +64,5 @@ def _stops(fill: Gradient | Texture | Solid, kind: str) -> tuple[Stop, ...]:
         ends = (Stop(position=0, colour=fill.colour), Stop(position=1, colour=fill.colour, opacity=0))
     else:
         light, dark = toned(fill.colour, TONE), toned(fill.colour, -TONE)
-        ends = (Stop(position=0, colour=light), Stop(position=1, colour=dark))
+        return Stop(position=0, colour=light), Stop(position=0.5, colour=fill.colour), Stop(position=1, colour=dark)
     return ends

@@ -39,7 +39,7 @@ NOUNS = {
     "runs to": "direction",
     "shown": "showing",
     "spacing grows to": "growth of spacing",
-    "takes up the ground": "share of the ground",
+    "tinted by the ground": "tint by the ground",
     "texture rises": "rise of the texture",
     "texture runs to": "direction of the texture",
     "towards": "direction",

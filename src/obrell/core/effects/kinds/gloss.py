@@ -42,7 +42,7 @@ class Gloss(Lit):
     far: Share = Field(0.15, title="left at the cut")
     softness: Blur = Field(0.0, title="softness")
     colour: Colour = Field("#ffffff", title="colour")
-    takes_up: Share = Field(0.0, title="takes up the ground")
+    takes_up: Share = Field(0.0, title="tinted by the ground")
 
     def reach(self, light: float) -> float:
         return 0.0

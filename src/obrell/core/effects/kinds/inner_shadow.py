@@ -21,7 +21,7 @@ class InnerShadow(Shadow):
     zone: ClassVar[Zone] = "surface"
     kind: Literal["inner-shadow"] = "inner-shadow"
     opacity: Share = Field(0.5, title="strength")
-    takes_up: Share = Field(0.0, title="takes up the ground")
+    takes_up: Share = Field(0.0, title="tinted by the ground")
 
     def reach(self, light: float) -> float:
         return 0.0

@@ -85,7 +85,7 @@ class Text(Shape):
     align: Literal["start", "middle", "end"] = Field("middle", title="aligned by its")
     case: Literal["as typed", "upper", "lower"] = Field("as typed", title="case")
     leading: Annotated[float, Live("%", 0.01, 0.7, 2, 100), Field(ge=0.3, le=5)] = Field(1.2, title="line height")
-    centred: Literal["capitals", "ink"] = Field("capitals", title="stands by its")
+    centred: Literal["capitals", "ink"] = Field("capitals", title="middle measured by")
     rise: Signed = Field(0.0, title="raised by")
     runs: Annotated[tuple[Run, ...], Field(max_length=MAX_WORDS)] = ()
 

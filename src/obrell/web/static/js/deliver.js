@@ -1,12 +1,15 @@
 /** Deliver: the count on the button and the example names follow the form. */
-const form = document.getElementById("order");
+import { byId } from "./ui/dom.js";
+const form = byId("order");
+
+const make = /** @type {HTMLButtonElement} */ (byId("make"));
 
 document.addEventListener("htmx:afterSwap", (event) => {
-  if (event.detail.target.id !== "files") return;
-  const fresh = document.getElementById("fresh-count");
-  document.getElementById("count").textContent = fresh.dataset.count;
-  document.getElementById("examples").textContent = fresh.textContent;
-  document.getElementById("make").disabled = fresh.dataset.count === "0";
+  if (!(event instanceof CustomEvent) || event.detail.target.id !== "files") return;
+  const fresh = byId("fresh-count");
+  byId("count").textContent = fresh.dataset.count ?? "";
+  byId("examples").textContent = fresh.textContent;
+  make.disabled = fresh.dataset.count === "0";
 });
 
 form.addEventListener("keydown", (event) => {

@@ -2,10 +2,8 @@
  * What words do: each carries its action as a data attribute, in the sheet and among all commands.
  * Actions only say which edit is meant; what it means is decided by the server.
  */
+import { COPIED } from "./clipboard.js";
 import { say, showKeys } from "../ui/page.js";
-
-/** Where the parts copied last are kept, for every control. */
-export const COPIED = "obrell/parts";
 
 /** Where the effects copied last are kept. */
 const EFFECTS = "obrell/effects";

@@ -2,10 +2,10 @@
 
 const PAUSE_MS = 450;
 
-/** @typedef {(dx: number, dy: number) => object} Edit from what all presses come to */
+/** @typedef {(dx: number, dy: number) => import("../ui/types.js").Edit} Edit from what all presses come to */
 
 export class Burst {
-  /** @param {{stage: {preview: (edit: object|null) => void}, post: (edit: object) => Promise<unknown>}} bench */
+  /** @param {import("../ui/types.js").Bench} bench */
   constructor(bench) {
     this.bench = bench;
     this.timer = 0;

@@ -1,11 +1,12 @@
 /** Parts copied and pasted, within this browser and beyond; SVG text is pasted as parts too. */
-import { COPIED } from "./actions.js";
 import { say, typing } from "../ui/page.js";
 
+/** Where the parts copied last are kept, for every control. */
+export const COPIED = "obrell/parts";
 const CLIP = "obrell-parts";
 const SVG = /^\s*<(\?xml|svg|!--)/;
 
-/** The parts that a text holds; null when it holds none. */
+/** The parts that a text holds; null when it holds none. @param {string} text */
 function partsIn(text) {
   try {
     const data = JSON.parse(text);
@@ -15,18 +16,24 @@ function partsIn(text) {
   }
 }
 
+/** @param {import("../ui/types.js").Bench} bench @param {ClipboardEvent} event */
 function copy(bench, event) {
   const { clip } = bench.state;
   if (typing({ target: document.activeElement }) || !clip.length) return;
   event.preventDefault();
   localStorage.setItem(COPIED, JSON.stringify(clip));
-  event.clipboardData.setData("text/plain", JSON.stringify({ kind: CLIP, parts: clip }));
+  event.clipboardData?.setData("text/plain", JSON.stringify({ kind: CLIP, parts: clip }));
   say(`Copied ${clip.length === 1 ? clip[0].name : `${clip.length} parts`}`);
 }
 
-/** Parts go onto the canvas, whatever has the focus; any other text goes where something is typed. */
+/**
+ * Parts go onto the canvas, whatever has the focus; any other text goes where something is typed.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ * @param {ClipboardEvent} event
+ */
 function paste(bench, event) {
-  const text = event.clipboardData.getData("text/plain");
+  const text = event.clipboardData?.getData("text/plain") ?? "";
   const parts = partsIn(text);
   if (parts) {
     event.preventDefault();
@@ -38,7 +45,7 @@ function paste(bench, event) {
   } else bench.complain("There are no parts and no SVG to paste: copy some first.");
 }
 
-/** @param {object} bench */
+/** @param {import("../ui/types.js").Bench} bench */
 export function startClipboard(bench) {
   document.addEventListener("copy", (event) => copy(bench, event));
   document.addEventListener("paste", (event) => paste(bench, event));

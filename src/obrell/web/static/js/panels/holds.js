@@ -1,30 +1,42 @@
 /** What holds while a key or a button is held down, and what is snapped to. */
+import { all, byId, closest } from "../ui/dom.js";
 import { typing } from "../ui/page.js";
-import { hiding, meant } from "./strip.js";
+import { hiding, meant } from "./meant.js";
 
-/** Held keys and buttons: without the effect, and without any marks. */
+/** @typedef {(on: boolean) => void} Hold whether it is held now */
+
+/**
+ * Held keys and buttons: without the effect, and without any marks.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ */
 export function startHolds(bench) {
+  /** @type {Hold} */
   const bare = (on) => bench.stage.element.classList.toggle("bare", on);
   let holding = false;
+  /** @type {Hold} */
   const plain = (on) => {
     if (on === holding) return;
     holding = on;
-    document.getElementById("without").classList.toggle("on", on);
+    byId("without").classList.toggle("on", on);
     if (!on) {
       bench.stage.preview(null);
       return;
     }
     bench.stage.preview(hiding(meant(bench)));
   };
+  /** @type {Hold} */
   const apart = (on) => {
     if (on === bench.stage.apart) return;
     bench.stage.apart = on;
-    document.getElementById("apart").classList.toggle("on", on);
+    byId("apart").classList.toggle("on", on);
     bench.stage.request();
   };
+  /** @type {Hold} */
   const loose = (on) => {
     bench.marks.loose = on;
   };
+  /** @type {Object<string, Hold>} */
   const holds = { w: plain, h: bare, o: apart, n: loose };
   document.addEventListener("keydown", (event) => {
     if (!typing(event) && !event.ctrlKey && !event.metaKey && !event.repeat) holds[event.key.toLowerCase()]?.(true);
@@ -33,28 +45,29 @@ export function startHolds(bench) {
   window.addEventListener("blur", () => {
     for (const hold of Object.values(holds)) hold(false);
   });
-  for (const [id, hold] of [
-    ["without", plain],
-    ["bare", bare],
-    ["apart", apart],
-  ]) {
-    const button = document.getElementById(id);
+  for (const [id, hold] of Object.entries({ without: plain, bare, apart })) {
+    const button = byId(id);
     button.addEventListener("pointerdown", () => hold(true));
     for (const end of ["pointerup", "pointerleave", "pointercancel"]) button.addEventListener(end, () => hold(false));
   }
 }
 
-/** Which kinds of things to snap to; kept for this browser. */
+/**
+ * Which kinds of things to snap to; kept for this browser.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ */
 export function startSnaps(bench) {
-  const box = document.getElementById("snaps");
+  const box = byId("snaps");
   const off = new Set(JSON.parse(localStorage.getItem("snaps off") || "[]"));
   const show = () => {
-    const fields = [...box.querySelectorAll("[data-snap]")];
-    for (const field of fields) field.checked = !off.has(field.dataset.snap);
-    bench.marks.kinds = fields.map((field) => field.dataset.snap).filter((kind) => !off.has(kind));
+    const fields = all("[data-snap]", box).filter((field) => field instanceof HTMLInputElement);
+    for (const field of fields) field.checked = !off.has(field.dataset.snap ?? "");
+    bench.marks.kinds = fields.map((field) => field.dataset.snap).filter((kind) => !off.has(kind ?? ""));
   };
   box.addEventListener("change", (event) => {
-    const { snap } = event.target.dataset;
+    const snap = closest(event, "[data-snap]")?.dataset.snap;
+    if (!snap) return;
     if (!off.delete(snap)) off.add(snap);
     localStorage.setItem("snaps off", JSON.stringify([...off]));
     show();

@@ -1,40 +1,53 @@
 /** Keys of the bench: what they mean depends on what is in hand. */
+import { byId, closest } from "../ui/dom.js";
 import { typing, undoKey } from "../ui/page.js";
 import { Burst } from "./burst.js";
 
-/** @param {object} bench */
+/** @param {import("../ui/types.js").Bench} bench */
 export function startKeys(bench) {
   const burst = new Burst(bench);
   document.addEventListener("keydown", (event) => onKey(bench, burst, event));
 }
 
+/** @type {Object<string, [number, number]>} */
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 /** Keys that only change what others mean. */
 const HELD = ["Shift", "Control", "Alt", "Meta", "CapsLock"];
 const REMOVING = ["Delete", "Backspace"];
+/** @param {string} key @returns {HTMLElement|null} */
 const drawKey = (key) => document.querySelector(`#sheet [data-draw][data-key="${CSS.escape(key)}"]`);
-/** Whether keys mean something else: text that is typed, or a dialog. */
+/**
+ * Whether keys mean something else: text that is typed, or a dialog.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ * @param {KeyboardEvent} event
+ */
 const busy = (bench, event) => typing(event) || document.querySelector("dialog[open]") || bench.chooser.open;
 
-/** What a key does on the Bench: undo first, then what goes with Control, then what is in hand. */
+/**
+ * What a key does on the Bench: undo first, then what goes with Control, then what is in hand.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ * @param {Burst} burst
+ * @param {KeyboardEvent} event
+ */
 function onKey(bench, burst, event) {
-  const way = undoKey(event);
   if (!ARROWS[event.key] && !HELD.includes(event.key)) burst.end();
+  const way = undoKey(event);
   if (way && !typing(event)) {
     event.preventDefault();
     bench.step(way);
-    return;
-  }
-  if (busy(bench, event)) return;
-  if (event.ctrlKey || event.metaKey) {
-    withControl(bench, event);
-    return;
-  }
-  if (event.altKey && !ARROWS[event.key]) return;
-  const done = led(bench, burst, event) || removed(bench, event) || commanded(bench, event);
-  if (done) event.preventDefault();
+  } else if (!busy(bench, event)) meant(bench, burst, event);
 }
 
+/** @param {import("../ui/types.js").Bench} bench @param {Burst} burst @param {KeyboardEvent} event */
+function meant(bench, burst, event) {
+  if (event.ctrlKey || event.metaKey) withControl(bench, event);
+  else if (event.altKey && !ARROWS[event.key]) return;
+  else if (led(bench, burst, event) || removed(bench, event) || commanded(bench, event)) event.preventDefault();
+}
+
+/** @param {import("../ui/types.js").Bench} bench @param {KeyboardEvent} event */
 function withControl(bench, event) {
   const letter = event.key.toLowerCase();
   if (letter === "x" && bench.state.clip.length && document.execCommand("copy")) bench.do("remove");
@@ -43,12 +56,19 @@ function withControl(bench, event) {
   bench.do("select-all");
 }
 
-/** Arrows lead the pen, move points, or move parts: pressed one after the other, all of it is one step. */
+/**
+ * Arrows lead the pen, move points, or move parts: pressed one after the other, all of it is one step.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ * @param {Burst} burst
+ * @param {KeyboardEvent} event
+ */
 function led(bench, burst, event) {
   const { marks, state } = bench;
   const arrow = ARROWS[event.key];
-  if (!arrow || event.target.closest?.("[role=slider], [role=listbox], summary, .menu")) return false;
-  const [dx, dy] = arrow.map((way) => way * (event.shiftKey ? 10 : 1));
+  if (!arrow || closest(event, "[role=slider], [role=listbox], summary, .menu")) return false;
+  const far = event.shiftKey ? 10 : 1;
+  const [dx, dy] = [arrow[0] * far, arrow[1] * far];
   const parts = state.selected;
   if (marks.tool === "pen") marks.pen.lead(dx, dy);
   else if (marks.points.chosen.size) burst.add(marks.points.list.join(), dx, dy, (x, y) => marks.points.moved(x, y));
@@ -57,12 +77,17 @@ function led(bench, burst, event) {
   return true;
 }
 
-/** Delete takes out the last point, the chosen points, or parts; Enter ends what is drawn, or names what is selected.
- *  @returns {boolean} */
+/**
+ * Delete takes out the last point, the chosen points, or parts; Enter ends what is drawn, or names what is selected.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ * @param {KeyboardEvent} event
+ * @returns {boolean}
+ */
 function removed(bench, event) {
   const { marks, state } = bench;
   const removing = REMOVING.includes(event.key);
-  const free = !event.target.closest?.("button, summary, a, [role=button], [role=slider]");
+  const free = !closest(event, "button, summary, a, [role=button], [role=slider]");
   if (marks.tool === "pen" && (event.key === "Enter" || event.key === "Backspace")) marks.pen.key(event.key);
   else if (removing && marks.points.chosen.size) marks.points.command("remove");
   else if (removing && state.selected.length) bench.do("remove");
@@ -71,8 +96,15 @@ function removed(bench, event) {
   return true;
 }
 
-/** Escape, and the letters of commands and tools. @returns {boolean} */
+/**
+ * Escape, and the letters of commands and tools.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ * @param {KeyboardEvent} event
+ * @returns {boolean}
+ */
 function commanded(bench, event) {
+  /** @type {Object<string, () => void>} */
   const letters = { a: () => bench.openFinder(), m: () => bench.openLooks(), Escape: () => leave(bench) };
   if (bench.state.selected.length) {
     letters.d = () => bench.do("duplicate");
@@ -85,12 +117,16 @@ function commanded(bench, event) {
   return Boolean(command);
 }
 
-/** Escape leaves the innermost of what is in hand: a menu, a list, a tool, an open effect, a group, the selection. */
+/**
+ * Escape leaves the innermost of what is in hand: a menu, a list, a tool, an open effect, a group, the selection.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ */
 function leave(bench) {
   const { marks, state } = bench;
   const menu = document.querySelector("details.menu[open]");
-  const piled = document.getElementById("piled");
-  if (menu) menu.open = false;
+  const piled = byId("piled");
+  if (menu instanceof HTMLDetailsElement) menu.open = false;
   else if (!piled.hidden) piled.hidden = true;
   else if (marks.tool) marks.take("");
   else if (marks.points.chosen.size) marks.points.choose([]);

@@ -1,42 +1,52 @@
 /** The lines of parts in the sheet: chosen, folded up, put into another order. */
+import { all, byId, closest, matches } from "../ui/dom.js";
 import { dragged } from "../ui/drags.js";
 
 /** What is pressed on a line that is no part's own: its words do what they say, all else chooses the part. */
 const OWN = "input, select, textarea, summary, form, .num";
 
+/** @param {import("../ui/types.js").Bench} bench @param {MouseEvent} event */
 function pick(bench, event) {
-  const id = event.target.closest(".part > header")?.parentElement.dataset.part;
+  const id = closest(event, ".part > header")?.parentElement?.dataset.part;
   if (!id) return;
   const { selected } = bench.state;
   if (!event.shiftKey) bench.select([id]);
-  else bench.select(selected.includes(id) ? selected.filter((other) => other !== id) : [...selected, id]);
+  else
+    bench.select(
+      selected.includes(id) ? selected.filter((/** @type {string} */ other) => other !== id) : [...selected, id],
+    );
 }
 
-/** @param {object} bench */
+/** @param {import("../ui/types.js").Bench} bench */
 export function startLines(bench) {
-  const sheet = document.getElementById("sheet");
+  const sheet = byId("sheet");
   const folds = startFolds(bench, sheet);
   sheet.addEventListener("click", (event) => {
-    const word = event.target.closest("button");
+    const word = closest(event, "button");
     if (word?.dataset.fold) folds.toggle(word.dataset.fold);
     else if (word) bench.act(word);
-    else if (!event.target.closest(OWN)) pick(bench, event);
+    else if (!closest(event, OWN)) pick(bench, event);
   });
   sheet.addEventListener("focusin", (event) => {
-    const id = event.target.closest(".part")?.dataset.part;
-    if (id && !bench.swapping && event.target.matches(":focus-visible") && !bench.state.selected.includes(id))
+    const id = closest(event, ".part")?.dataset.part;
+    if (id && !bench.swapping && matches(event, ":focus-visible") && !bench.state.selected.includes(id))
       bench.select([id]);
   });
   startReordering(bench, sheet);
 }
 
-/** Containers fold up in the sheet; which ones are is kept for this tab. */
+/**
+ * Containers fold up in the sheet; which ones are is kept for this tab.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ * @param {HTMLElement} sheet
+ */
 function startFolds(bench, sheet) {
   const key = `folds ${location.pathname}`;
   const folded = new Set(JSON.parse(sessionStorage.getItem(key) || "[]"));
   const show = () => {
     let under = Infinity;
-    for (const row of sheet.querySelectorAll(".part")) {
+    for (const row of all(".part", sheet)) {
       const depth = Number(row.dataset.depth);
       if (depth <= under) under = Infinity;
       row.classList.toggle("folded", depth > under && !row.matches(".sel"));
@@ -47,6 +57,7 @@ function startFolds(bench, sheet) {
   };
   bench.element.addEventListener("shown", show);
   return {
+    /** @param {string} id */
     toggle(id) {
       if (!folded.delete(id)) folded.add(id);
       sessionStorage.setItem(key, JSON.stringify([...folded]));
@@ -55,14 +66,21 @@ function startFolds(bench, sheet) {
   };
 }
 
-/** Parts are put into another order by dragging their small pictures. */
+/**
+ * Parts are put into another order by dragging their small pictures.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ * @param {HTMLElement} sheet
+ */
 function startReordering(bench, sheet) {
   sheet.addEventListener("pointerdown", (event) => {
-    const thumb = event.target.closest(".thumb");
+    const thumb = closest(event, ".thumb");
     if (!thumb || event.button !== 0) return;
     event.preventDefault();
-    const from = thumb.closest(".part");
+    const from = /** @type {HTMLElement} */ (thumb.closest(".part"));
+    /** @type {HTMLElement|null} */
     let over = null;
+    /** @param {PointerEvent} at */
     const move = (at) => {
       over?.classList.remove("over");
       over = document.elementFromPoint(at.clientX, at.clientY)?.closest(".part") || null;

@@ -4,7 +4,7 @@ import { say } from "../ui/page.js";
 /**
  * Another window changed this control.
  *
- * @param {object} bench
+ * @param {import("../ui/types.js").Bench} bench
  * @param {{gone?: boolean, by?: string, said?: string, whose?: string, paths?: string[], news?: string}} news
  */
 export function hear(bench, news) {
@@ -20,7 +20,7 @@ export function hear(bench, news) {
   if (news.news !== bench.state.hash) bench.refresh();
 }
 
-/** Edits that an earlier visit could not save. @param {object} bench */
+/** Edits that an earlier visit could not save. @param {import("../ui/types.js").Bench} bench */
 export async function resume(bench) {
   const count = await bench.api.resume();
   if (!count) return;

@@ -1,24 +1,11 @@
 /** The build-up strip: its steps, what each changes as a heat map and costs; before and after in halves. */
 import { dragged, follow } from "../ui/drags.js";
+import { hiding, meant } from "./meant.js";
 import { ask, typing } from "../ui/page.js";
 import { showWhenReady } from "../ui/pictures.js";
 
 const IDLE_MS = 700;
 const DRAG_FROM_PX = 6;
-
-/** The open effect, or the selected parts, or all of them, by their paths. @returns {string[]} */
-export function meant(bench) {
-  const { selected, effect, scene } = bench.state;
-  if (effect) return [`parts/${selected[0]}/effects/${effect}`];
-  return (selected.length ? selected : scene.parts.map((part) => part.id)).map((id) => `parts/${id}`);
-}
-
-/** The edit that hides what stands at paths; null when there are none. */
-export function hiding(paths) {
-  return paths.length
-    ? { kind: "set", changes: paths.map((path) => ({ path: `${path}/visible`, value: false })) }
-    : null;
-}
 
 /** Hovering a step shows the art up to it, a press opens its effect, a drag moves it, its eye hides it. */
 class Strip {

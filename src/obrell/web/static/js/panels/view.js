@@ -1,15 +1,19 @@
 /** How the art is looked at: enlarged, sharp or in true pixels, moved about. */
+import { all, byId, closest } from "../ui/dom.js";
 import { typing } from "../ui/page.js";
 
 /** From this enlargement on, what is selected is looked for rather than the middle of the canvas. */
 const NEAR = 4;
+/** @param {KeyboardEvent} event */
 const withKeys = (event) => event.ctrlKey || event.metaKey || event.altKey;
 
 class View {
+  /** @param {import("../ui/types.js").Bench} bench */
   constructor(bench) {
     this.bench = bench;
     this.stage = bench.stage;
-    this.density = document.getElementById("density");
+    this.density = /** @type {HTMLSelectElement} */ (byId("density"));
+    /** @type {Object<string, () => void>} */
     this.keys = {
       1: () => this.zoomTo(1),
       2: () => this.zoomTo(2),
@@ -26,12 +30,12 @@ class View {
   }
 
   #listen() {
-    for (const button of document.querySelectorAll("[data-zoom]")) {
+    for (const button of all("[data-zoom]")) {
       const { zoom } = button.dataset;
       button.addEventListener("click", () => this.zoomTo(zoom === "fit" ? undefined : Number(zoom)));
     }
-    document.getElementById("true").addEventListener("click", () => this.look(true));
-    document.getElementById("sharp").addEventListener("click", () => this.look(false));
+    byId("true").addEventListener("click", () => this.look(true));
+    byId("sharp").addEventListener("click", () => this.look(false));
     this.density.addEventListener("change", () => this.look(true));
     this.stage.addEventListener("look", () => this.#show());
     document.addEventListener("keydown", (event) => this.#key(event));
@@ -42,46 +46,50 @@ class View {
   zoomTo(zoom) {
     const [width, height] = this.bench.state.scene.canvas;
     this.stage.centre(width, height, zoom);
-    const middle = zoom >= NEAR && this.bench.marks.middle();
-    if (middle) this.stage.bring(...middle);
+    const middle = (zoom ?? 0) >= NEAR ? this.bench.marks.middle() : null;
+    if (middle) this.stage.bring(middle[0], middle[1]);
   }
 
+  /** @param {boolean} exact in true pixels */
   look(exact) {
     this.stage.exact = exact ? Number(this.density.value) : 0;
-    document.getElementById("true").setAttribute("aria-pressed", String(exact));
-    document.getElementById("sharp").setAttribute("aria-pressed", String(!exact));
+    byId("true").setAttribute("aria-pressed", String(exact));
+    byId("sharp").setAttribute("aria-pressed", String(!exact));
     this.bench.marks.draw();
     this.stage.request();
   }
 
+  /** @param {number} factor */
   #enlarge(factor) {
     const box = this.stage.element.getBoundingClientRect();
     this.stage.zoomAbout(this.stage.zoom * factor, box.width / 2, box.height / 2);
   }
 
   #show() {
-    document.getElementById("zoom-now").textContent = `${Math.round(this.stage.zoom * 100) / 100}:1`;
-    for (const button of document.querySelectorAll("[data-zoom]")) {
+    byId("zoom-now").textContent = `${Math.round(this.stage.zoom * 100) / 100}:1`;
+    for (const button of all("[data-zoom]")) {
       button.classList.toggle("on", Number(button.dataset.zoom) === this.stage.zoom);
     }
   }
 
+  /** @param {KeyboardEvent} event */
   #key(event) {
-    if (typing(event) || withKeys(event) || this.bench.chooser.open || event.target.closest?.("dialog")) return;
+    if (typing(event) || withKeys(event) || this.bench.chooser.open || closest(event, "dialog")) return;
     if (event.key === " " && this.stage.element.matches(":hover, :focus")) {
       // Space pans wherever the focus is, and presses no button then.
       event.preventDefault();
       this.#pan(true);
-    } else if (!event.target.closest?.(".num")) this.keys[event.key.toLowerCase()]?.();
+    } else if (!closest(event, ".num")) this.keys[event.key.toLowerCase()]?.();
   }
 
+  /** @param {boolean} on */
   #pan(on) {
     this.bench.marks.panning = on;
     this.stage.element.classList.toggle("panning", on);
   }
 }
 
-/** @param {object} bench */
+/** @param {import("../ui/types.js").Bench} bench */
 export function startView(bench) {
   new View(bench);
 }

@@ -1,21 +1,23 @@
 /** Dials of angles: turned all the way round by the pointer; where a light can be followed it is marked on them. */
+import { byId, closest } from "../ui/dom.js";
 import { dragged } from "../ui/drags.js";
 
 const STEP_DEGREES = 15;
 
 /**
- * @param {object} bench
+ * @param {import("../ui/types.js").Bench} bench
  * @param {{preview: (node: HTMLElement, value: number) => void, keep: () => void, restore: () => void}} values
  */
 export function startDials(bench, values) {
-  const sheet = document.getElementById("sheet");
+  const sheet = byId("sheet");
 
   sheet.addEventListener("pointerdown", (event) => {
-    const dial = event.target.closest(".dial");
+    const dial = closest(event, ".dial");
     if (!dial || event.button !== 0) return;
     event.preventDefault();
-    const node = document.getElementById(dial.dataset.for);
+    const node = byId(dial.dataset.for ?? "");
     node.focus({ preventScroll: true });
+    /** @param {PointerEvent} at */
     const turn = (at) => values.preview(node, nearTo(Number(node.dataset.value), angleAt(dial, at)));
     turn(event);
     dragged(bench, event, turn, values.keep, { back: values.restore });
@@ -27,7 +29,7 @@ export function startDials(bench, values) {
   });
 }
 
-/** Degrees clockwise from above, whole ones, or steps of 15 with Shift. */
+/** Degrees clockwise from above, whole ones, or steps of 15 with Shift. @param {Element} dial @param {PointerEvent} event */
 function angleAt(dial, event) {
   const box = dial.getBoundingClientRect();
   const across = event.clientX - box.left - box.width / 2;
@@ -37,7 +39,12 @@ function angleAt(dial, event) {
   return Math.round(degrees / step) * step;
 }
 
-/** The same direction within half a turn of where the value was, from 0 to 360 where it was there. */
+/**
+ * The same direction within half a turn of where the value was, from 0 to 360 where it was there.
+ *
+ * @param {number} before
+ * @param {number} degrees
+ */
 function nearTo(before, degrees) {
   if (before >= 0 && before <= 360) return (degrees + 360) % 360;
   return degrees + 360 * Math.round((before - degrees) / 360);

@@ -1,4 +1,5 @@
 /** Choices of another part: the page knows all parts, so their names are not sent with every choice. */
+import { all } from "../ui/dom.js";
 
 /** @param {HTMLSelectElement} choice @param {{id: string, name: string}[]} parts back to front */
 function offer(choice, parts) {
@@ -10,10 +11,11 @@ function offer(choice, parts) {
   if ([...choice.options].some(({ value }) => value === before)) choice.value = before;
 }
 
-/** @param {object} bench */
+/** @param {import("../ui/types.js").Bench} bench */
 export function startOffering(bench) {
   const show = () => {
-    for (const choice of document.querySelectorAll("#sheet [data-parts-but]")) offer(choice, bench.state.scene.parts);
+    for (const choice of all("#sheet [data-parts-but]"))
+      if (choice instanceof HTMLSelectElement) offer(choice, bench.state.scene.parts);
   };
   bench.element.addEventListener("shown", show);
 }

@@ -1,4 +1,5 @@
 /** A number turned into a text field: Enter keeps, Escape restores, what is refused stays to be mended. */
+import { saidBy } from "../ui/dom.js";
 
 /** @param {HTMLElement} node the number @param {string} [first] what is typed instead of it */
 function fieldFor(node, first) {
@@ -11,11 +12,11 @@ function fieldFor(node, first) {
 }
 
 export class Typed {
-  /** @param {object} bench @param {HTMLElement} node @param {string} [first] */
+  /** @param {import("../ui/types.js").Bench} bench @param {HTMLElement} node @param {string} [first] */
   constructor(bench, node, first) {
     this.bench = bench;
     this.input = fieldFor(node, first);
-    this.away = node.cloneNode(true);
+    this.away = /** @type {HTMLElement} */ (node.cloneNode(true));
     this.done = false;
     node.replaceWith(this.input);
     this.input.focus();
@@ -57,13 +58,13 @@ export class Typed {
     bench.complain("");
     try {
       const { path, shift } = this.away.dataset;
-      const edit = { kind: "type", path, text, shift: Number(shift || 0), ...bench.scope(path) };
+      const edit = { kind: "type", path, text, shift: Number(shift || 0), ...bench.scope(path ?? "") };
       const state = await bench.read(await bench.api.edit(edit, bench.selection));
       bench.hold(false);
       bench.show(state);
       bench.stage.request();
     } catch (error) {
-      bench.complain(error.message);
+      bench.complain(saidBy(error));
       this.input.classList.add("bad");
       this.done = false;
     }

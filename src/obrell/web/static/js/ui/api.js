@@ -1,9 +1,14 @@
 /**
  * The bench's talk with the server: edits are posted one after the other and kept while it is away.
  *
- * @typedef {{version: number, hash: string, selected: string[], effect: string, scene: object,
+ * @typedef {{version: number, hash: string, selected: string[], effect: string,
+ *   scene: {parts: (import("../stage/types.js").ScenePart & {id: string, name: string})[], canvas: number[], light: number},
  *   blocks?: Object<string, string>, undo: boolean, redo: boolean, said?: string, fresh?: string[],
- *   name: string, clip: object[]}} State
+ *   name: string, clip: {id: string, name: string}[]}} State
+ *
+ * @typedef {import("./types.js").Edit} Edit
+ * @typedef {{part: string, [name: string]: unknown}} Selection what is selected and open
+ * @typedef {{seen?: Selection, ident?: string, [name: string]: unknown}} Body
  */
 import { wordsOf } from "./page.js";
 
@@ -19,8 +24,10 @@ export class Api {
   constructor(base) {
     this.base = base;
     this.window = crypto.randomUUID();
+    /** @type {{path: string, body: Body, keep: (state: any) => void, refuse: (error: Error) => void}[]} */
     this.waiting = [];
     this.busy = false;
+    /** @type {(count: number, words: string) => void} how many edits wait while the server is away, and why */
     this.away = () => {};
     /** @type {() => string} the token of what the page shows, asked for when something is sent */
     this.have = () => "";
@@ -33,15 +40,21 @@ export class Api {
     });
   }
 
-  /** Post an edit; resolves with the new state, rejects with a Refusal in words. */
+  /**
+   * Post an edit; resolves with the new state, rejects with a Refusal in words.
+   *
+   * @param {Edit} edit
+   * @param {Selection} selection
+   */
   edit(edit, selection) {
     this.#remember(edit, selection);
     return this.#queue("/edits", { edit, seen: selection, window: this.window, based: this.shown() });
   }
 
+  /** @param {Edit} edit @param {Selection} selection */
   #remember(edit, selection) {
-    const paths = edit.kind === "set" ? edit.changes.map((change) => change.path) : [edit.path];
-    for (const path of paths.filter((one) => one && ["set", "type"].includes(edit.kind))) {
+    const set = { set: edit.changes?.map((change) => change.path) ?? [], type: edit.path ? [edit.path] : [] };
+    for (const path of edit.kind === "set" || edit.kind === "type" ? set[edit.kind] : []) {
       for (const part of path.includes("*") ? selection.part.split(",") : [""]) {
         this.mine.delete(path.replace("*", part));
         this.mine.add(path.replace("*", part));
@@ -78,12 +91,19 @@ export class Api {
     }
   }
 
-  /** Put the parts of an SVG text in. */
+  /** Put the parts of an SVG text in. @param {string} svg @param {string} name @param {Selection} selection */
   bring(svg, name, selection) {
     return this.#queue("/drawings", { svg, name, seen: selection, window: this.window, based: this.shown() });
   }
 
-  /** Put a picture in. @param {File} file @param {"part"|"reference"|"fill"} use @param {string} path of a fill */
+  /**
+   * Put a picture in.
+   *
+   * @param {File} file
+   * @param {"part"|"reference"|"fill"} use
+   * @param {string} path of a fill
+   * @param {Selection} [selection]
+   */
   async picture(file, use, path, selection) {
     const seen = path ? JSON.stringify({ ...selection, have: this.have() }) : "";
     const query = new URLSearchParams({
@@ -103,6 +123,7 @@ export class Api {
     return this.#upload(`${this.base.split("/controls/")[0]}/fonts`, file);
   }
 
+  /** @param {string} address @param {File} file */
   async #upload(address, file) {
     const answer = await fetch(address, { method: "POST", body: file });
     const text = await answer.text();
@@ -110,7 +131,7 @@ export class Api {
     return JSON.parse(text);
   }
 
-  /** @param {"undo"|"redo"} way */
+  /** @param {"undo"|"redo"} way @param {Selection} selection */
   step(way, selection) {
     return this.#queue(`/steps/${way}`, { seen: selection, window: this.window });
   }
@@ -124,6 +145,7 @@ export class Api {
     return JSON.parse(text);
   }
 
+  /** @param {string} path @param {Body} body @returns {Promise<any>} what the server answers */
   #queue(path, body) {
     return new Promise((keep, refuse) => {
       this.waiting.push({ path, body: { ident: crypto.randomUUID(), ...body }, keep, refuse });
@@ -138,7 +160,7 @@ export class Api {
     return new Promise((done) => setTimeout(done, AGAIN_MS));
   }
 
-  /** What waited is answered with what differs from what is shown by then. */
+  /** What waited is answered with what differs from what is shown by then. @param {Body} body */
   #seenNow(body) {
     return body.seen ? { ...body, seen: { ...body.seen, have: this.have() } } : body;
   }

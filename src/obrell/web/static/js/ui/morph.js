@@ -1,16 +1,24 @@
 /** Writing blocks anew without losing what is in hand: focus, places, open folds, pictures, and what is being typed. */
+// @ts-expect-error: the library comes without types.
 import { Idiomorph } from "/static/vendor/idiomorph/idiomorph.esm.js";
 import { showWhenReady } from "./pictures.js";
 
+/** @type {WeakMap<Element, string>} */
 const chosen = new WeakMap();
 
-/** Attributes of a picture follow at once, what it shows once the new one is there. */
+/**
+ * Attributes of a picture follow at once, what it shows once the new one is there.
+ *
+ * @param {HTMLImageElement} old
+ * @param {HTMLImageElement} fresh
+ */
 function morphPicture(old, fresh) {
   for (const { name, value } of fresh.attributes) if (!name.startsWith("src")) old.setAttribute(name, value);
-  showWhenReady(old, fresh.getAttribute("src"), fresh.srcset);
+  showWhenReady(old, fresh.getAttribute("src") ?? "", fresh.srcset);
 }
 
 const callbacks = {
+  /** @param {Element} old @param {Element} fresh */
   beforeNodeMorphed(old, fresh) {
     if (old instanceof HTMLImageElement && fresh instanceof HTMLImageElement && old.complete && old.naturalWidth) {
       morphPicture(old, fresh);
@@ -20,11 +28,14 @@ const callbacks = {
     if (old instanceof HTMLSelectElement && old.matches(".ask")) chosen.set(old, old.value);
     return !(old instanceof HTMLInputElement && old.closest(".ask-form, .several"));
   },
+  /** @param {Element} old */
   afterNodeMorphed(old) {
-    if (!chosen.has(old)) return;
-    if ([...old.options].some(({ value }) => value === chosen.get(old))) old.value = chosen.get(old);
+    const before = chosen.get(old);
+    if (before === undefined || !(old instanceof HTMLSelectElement)) return;
+    if ([...old.options].some(({ value }) => value === before)) old.value = before;
     chosen.delete(old);
   },
+  /** @param {string} name @param {Element} node */
   beforeAttributeUpdated: (name, node) => !(name === "open" && node instanceof HTMLDetailsElement),
 };
 
@@ -46,7 +57,7 @@ export function morphInner(place, html) {
 function made(html) {
   const template = document.createElement("template");
   template.innerHTML = html.trim();
-  return template.content.firstElementChild;
+  return /** @type {Element} */ (template.content.firstElementChild);
 }
 
 /**
@@ -56,7 +67,7 @@ function made(html) {
  * @param {{items: Object<string, string>, order?: string[]}} list
  */
 export function morphList(place, { items, order }) {
-  const there = new Map([...place.children].map((node) => [node.dataset.key, node]));
+  const there = new Map([...place.children].map((node) => [node.getAttribute("data-key") ?? "", node]));
   for (const [key, html] of Object.entries(items)) {
     const node = there.get(key);
     if (node) Idiomorph.morph(node, html, options("outerHTML"));

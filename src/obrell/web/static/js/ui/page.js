@@ -1,14 +1,23 @@
 /** What every page does: words for failures, the ground switch, menus, undo keys. */
+import { all, byId, closest } from "./dom.js";
 
 const GROUND = "obrell/looked-at-on";
 
-/** Write words into a line of the bar; all of them show on hovering, when there are too many. */
+/**
+ * Write words into a line of the bar; all of them show on hovering, when there are too many.
+ *
+ * @param {HTMLElement} place
+ * @param {string} words
+ */
 export function tell(place, words) {
   const line = document.createElement("span");
   line.textContent = words;
   place.replaceChildren(line);
   place.title = words;
 }
+
+/** @type {ReturnType<typeof setTimeout>|undefined} */
+let timer;
 
 /**
  * Told for a moment in the bar.
@@ -17,7 +26,7 @@ export function tell(place, words) {
  * @param {{words: string, act: () => void}} [offer] something that can be done about it there and then
  */
 export function say(words, offer) {
-  const place = document.getElementById("said");
+  const place = byId("said");
   tell(place, words);
   if (offer) {
     const button = document.createElement("button");
@@ -30,19 +39,21 @@ export function say(words, offer) {
   }
   place.classList.add("on");
   place.classList.toggle("offers", Boolean(offer));
-  clearTimeout(say.timer);
-  say.timer = setTimeout(() => place.classList.remove("on", "offers"), offer ? 7000 : 3600);
+  clearTimeout(timer);
+  timer = setTimeout(() => place.classList.remove("on", "offers"), offer ? 7000 : 3600);
 }
 
 /** What was offered no longer stands: something else was done since. */
 export function retract() {
-  const place = document.getElementById("said");
+  const place = byId("said");
   if (place.classList.contains("offers")) place.classList.remove("on", "offers");
 }
 
 /**
  * A request whose failure is an answer too: when the server is away, one that is not ok.
  *
+ * @param {string} address
+ * @param {RequestInit} [options]
  * @returns {Promise<Response>}
  */
 export async function ask(address, options) {
@@ -55,12 +66,12 @@ export async function ask(address, options) {
 
 /** @param {string} words Shown until something else happens; empty hides it. */
 export function trouble(words) {
-  const place = document.getElementById("trouble");
+  const place = byId("trouble");
   tell(place, words);
   place.hidden = !words;
 }
 
-/** @param {Response|XMLHttpRequest} answer @returns {string} what went wrong, in words */
+/** @param {string} text what the server said @returns {string} what went wrong, in words */
 export function wordsOf(text) {
   try {
     return JSON.parse(text).words || "That did not work.";
@@ -69,10 +80,10 @@ export function wordsOf(text) {
   }
 }
 
-/** What the controls on the page stand on themselves; elements may name their own. */
+/** What the controls on the page stand on themselves; elements may name their own. @param {string} [address] */
 export function ownGrounds(address) {
   if (address) document.documentElement.style.setProperty("--own-ground", `url("${address}")`);
-  for (const node of document.querySelectorAll("[data-own-ground]")) {
+  for (const node of all("[data-own-ground]")) {
     node.style.setProperty("--own-ground", `url("${node.dataset.ownGround}")`);
   }
 }
@@ -83,8 +94,9 @@ export function stand(ground) {
   press(ground);
 }
 
+/** @param {string} ground */
 function press(ground) {
-  for (const button of document.querySelectorAll(".ground")) {
+  for (const button of all(".ground")) {
     button.setAttribute("aria-pressed", String(button.dataset.ground === ground));
   }
 }
@@ -101,29 +113,33 @@ export function showGround() {
     /* storage may be off: each on its own */
   }
   press(ground);
-  for (const node of document.querySelectorAll("[data-stands]"))
-    node.dataset.groundNow = ground || node.dataset.stands;
+  for (const node of all("[data-stands]")) node.dataset.groundNow = ground || node.dataset.stands;
 }
 
 document.addEventListener("click", (event) => {
-  const ground = event.target.closest(".ground");
+  const ground = closest(event, ".ground");
   if (ground && document.querySelector(".ground[data-ground='']")) {
     try {
-      localStorage.setItem(GROUND, ground.dataset.ground);
+      localStorage.setItem(GROUND, ground.dataset.ground ?? "");
     } catch {
       /* storage may be off: only this page then */
     }
     showGround();
   }
-  for (const menu of document.querySelectorAll("details.menu[open]")) {
-    if (!menu.contains(event.target)) menu.open = false;
+  for (const menu of all("details.menu[open]")) {
+    if (menu instanceof HTMLDetailsElement && !menu.contains(/** @type {Node} */ (event.target))) menu.open = false;
   }
 });
 
+/** What htmx says of a request: who asked, and the answer. @param {Event} event */
+const asked = (event) => (event instanceof CustomEvent ? event.detail : {});
+
+/** Where a form says what is wrong with it. @param {Event} event @returns {Element|null|undefined} */
+const faultOf = (event) => asked(event).elt?.closest("form")?.querySelector(".fault");
+
 document.addEventListener("htmx:responseError", (event) => {
-  const words = wordsOf(event.detail.xhr.responseText);
-  const form = event.detail.elt.closest("form");
-  const place = form && form.querySelector(".fault");
+  const words = wordsOf(asked(event).xhr.responseText);
+  const place = faultOf(event);
   if (place) place.textContent = words;
   else trouble(words);
 });
@@ -132,7 +148,7 @@ document.addEventListener("htmx:sendError", () => {
 });
 document.addEventListener("htmx:beforeRequest", (event) => {
   trouble("");
-  const place = event.detail.elt.closest("form")?.querySelector(".fault");
+  const place = faultOf(event);
   if (place) place.textContent = "";
 });
 document.addEventListener("htmx:afterSwap", showGround);
@@ -150,13 +166,13 @@ const TYPED = "input:not([type=range], [type=checkbox], [type=radio]), textarea,
 
 /** @param {Event|{target: Element|null}} event @returns {boolean} whether it happens in a field that takes text */
 export function typing(event) {
-  return event.target instanceof Element && Boolean(event.target.closest(TYPED));
+  return event.target instanceof Element && Boolean(closest(event, TYPED));
 }
 
 /** The sheet of keys, from its beginning. */
 export function showKeys() {
   const sheet = document.getElementById("keys");
-  if (!sheet || sheet.open) return;
+  if (!(sheet instanceof HTMLDialogElement) || sheet.open) return;
   sheet.showModal();
   sheet.focus();
   sheet.scrollTop = 0;
@@ -173,7 +189,7 @@ if (!document.querySelector(".bench")) {
     const way = undoKey(event);
     if (way && !typing(event)) {
       event.preventDefault();
-      document.getElementById(way)?.click();
+      byId(way)?.click();
     }
   });
 }
