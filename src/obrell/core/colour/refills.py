@@ -31,8 +31,8 @@ def toned(colour: Colour, tint: float) -> Colour:
 
 
 def refilled(fill: AnyFill, kind: str) -> AnyFill:
-    """The same colours as another kind of fill. One colour becomes a gradient from its light tone through itself to its
-    dark one, or a falloff that ends at no opacity."""
+    """The same colours as another kind of fill. One colour becomes a gradient from its light tone through itself to
+    its dark one, or a falloff that ends at no opacity."""
     if kind == fill.kind:
         return fill
     if isinstance(fill, Picture):
