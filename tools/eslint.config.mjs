@@ -36,5 +36,6 @@ export default [
       eqeqeq: "error",
     },
   },
+  { files: ["**/*.mjs"], languageOptions: { globals: { ...globals.browser, ...globals.node } } },
   ...floors,
 ];
