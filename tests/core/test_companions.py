@@ -68,6 +68,14 @@ def test_a_rim_is_as_wide_on_every_side_and_lies_where_it_shows(place, order, si
     assert by_name(grown, "Key rim").shape.height == 40 + sides - 30
 
 
+def test_a_rim_around_a_gradient_takes_a_shade_of_it():
+    start = done(control(part(Box(width=30, height=20), PAINT)), kind="add-rim", part="p1")
+    ramp = {"path": "parts/p1/effects/e1/fill/kind", "value": "linear"}
+    graded = done(control(part(Box(width=30, height=20), PAINT)), kind="set", changes=[ramp])
+    made = done(graded, kind="add-rim", part="p1")
+    assert made.parts[0].effects == start.parts[0].effects
+
+
 @given(left=LENGTHS, top=LENGTHS, right=LENGTHS, bottom=LENGTHS)
 def test_what_stays_inside_keeps_its_margins(left, top, right, bottom):
     start = control(part(Box(width=200, height=100), x=100, y=50), part(Box(width=9, height=9)))

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from obrell.core.colour.refills import refilled
 from obrell.core.colour.spaces import mixed
 from obrell.core.document.model import Control, Follow, Measure, Part
 from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of, part_of, refuse_locked
@@ -18,7 +19,7 @@ from obrell.core.values.paints import Solid
 
 SIZES = ("width", "height")
 PLAIN = "#6b6f70"
-"""The colour of a rim around a part that has no plain paint."""
+"""The colour of a rim around a part whose paint has no colour of its own."""
 SHADE = 0.35
 """How far a rim's colour is from its part's to black."""
 
@@ -150,7 +151,8 @@ def check_sized(part: Part) -> None:
 
 
 def _rim_colour(part: Part) -> str:
-    """A shade of the part's uppermost plain paint."""
+    """A shade of the colour of the part's uppermost paint."""
     paints = [effect.fill for effect in part.effects if isinstance(effect, Paint) and effect.visible]
-    found = next((fill.colour for fill in reversed(paints) if isinstance(fill, Solid)), PLAIN)
+    plain = refilled(paints[-1], "solid") if paints else None
+    found = plain.colour if isinstance(plain, Solid) else PLAIN
     return mixed(found, "#000000", SHADE) if isinstance(found, str) else PLAIN
