@@ -34,7 +34,7 @@ def test_a_linked_copy_keeps_its_distance_on_every_side(by, width):
     later = moved(copy, x=11.0, y=-3.0, shape__width=width, shape__radius=2.0)
     twin = by_name(later, "Part 2")
     assert (twin.x, twin.y) == (11.0, -3.0)
-    assert twin.shape.width == pytest.approx(max(0.0, width + 2 * by), abs=1e-6)
+    assert twin.shape.width == pytest.approx(max(0.5, width + 2 * by), abs=1e-6)
     assert twin.shape.height == pytest.approx(20 + 2 * by, abs=1e-6)
     assert twin.shape.radius == pytest.approx(max(0.0, 2 + by), abs=1e-6)
 
@@ -58,11 +58,12 @@ def test_a_linked_copy_of_a_text_follows_its_place_alone():
     ("place", "order", "sides"), [("around", ["Key rim", "Key"], 34), ("inside", ["Key", "Key rim"], 26)]
 )
 def test_a_rim_is_as_wide_on_every_side_and_lies_where_it_shows(place, order, sides):
-    start = control(part(Box(width=30, height=20, radius=5), PAINT, name="Key"))
+    start = control(part(Box(width=30, height=20, radius=5), PAINT, name="Key", opacity=0.4, blend="multiply"))
     made = done(start, kind="add-rim", part="p1", width=2, place=place)
     assert [one.name for one in made.parts] == order
     rim = by_name(made, "Key rim")
     assert (rim.shape.width, rim.shape.radius) == (sides, 5 + (sides - 30) / 2)
+    assert (rim.opacity, rim.blend, rim.material) == (1.0, "normal", None)
     assert rim.effects[0].fill.colour not in ("#1f8a92", "#6b6f70")
     grown = moved(made, shape__height=40.0)
     assert by_name(grown, "Key rim").shape.height == 40 + sides - 30
@@ -87,6 +88,12 @@ def test_what_stays_inside_keeps_its_margins(left, top, right, bottom):
     assert inner.x + inner.shape.width / 2 == pytest.approx(170 - right, abs=1e-6)
     assert inner.y - inner.shape.height / 2 == pytest.approx(top, abs=1e-6)
     assert inner.y + inner.shape.height / 2 == pytest.approx(100 - bottom, abs=1e-6)
+
+
+def test_margins_wider_than_the_part_leave_the_least_there_can_be():
+    start = control(part(Box(width=20, height=20)), part(Box(width=9, height=9)))
+    made = done(start, kind="stay-inside", part="p2", source="p1", left=4, right=4, top=4, bottom=4)
+    assert moved(made, shape__width=6.0).parts[1].shape.width == 0.5
 
 
 def test_margins_that_are_not_given_are_those_it_has():

@@ -23,13 +23,15 @@ def test_one_colour_becomes_a_light_and_a_dark_tone_without_gaps(kind, colour):
 def test_a_falloff_ends_at_no_opacity():
     made = refilled(Solid(colour="#204060"), "ramp")
     assert isinstance(made, Ramp)
-    assert [(stop.colour, stop.opacity) for stop in made.stops] == [("#204060", 1), ("#204060", 0)]
+    ends = [(stop.position, stop.colour, stop.opacity) for stop in made.stops]
+    assert ends == [(0, "#204060", 1), (1, "#204060", 0)]
 
 
 def test_a_colour_that_follows_a_swatch_goes_on_following():
     light, _, dark = refilled(Solid(colour=SwatchLink(swatch="tarn", tint=90)), "linear").stops
     assert (light.colour.tint, dark.colour.tint) == (100, 66)
     assert toned(SwatchLink(swatch="tarn"), -24).swatch == "tarn"
+    assert toned(SwatchLink(swatch="tarn", tint=-90), -24).tint == -100
 
 
 def test_what_has_several_colours_keeps_them_there_and_back():

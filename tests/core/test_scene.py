@@ -9,8 +9,8 @@ from obrell.core.render.compose import canvas_box
 from obrell.core.scene.bounds import bounds_of, painted_box
 from obrell.core.scene.changes import changed_box
 from obrell.core.scene.items import Body, Group, Treated
-from obrell.core.scene.scene import scene_at
-from obrell.core.shapes import Box, Round
+from obrell.core.scene.scene import scene_at, scene_unfitted
+from obrell.core.shapes import Box, Combination, Repeat, Round
 from obrell.core.shapes import Group as GroupShape
 from tests.making import part, resolved, solid
 
@@ -85,8 +85,39 @@ def test_bounds_hold_what_is_cast_blurred_and_held():
     seen = resolved(part(BOX, PAINT, Blur(id="e1", radius=4), within="p2"), part(GroupShape()))
     box = painted_box(next(scene_at(seen, 1.0).items()), canvas_box(seen, 1.0))
     assert box.width > 20 + 2 * 4
-    hidden = resolved(part(BOX, PAINT, visible=False))
-    assert bounds_of(hidden, hidden.tree.nodes[0]).width > 20
+    for hidden in ({"visible": False}, {"opacity": 0.0}):
+        shown = resolved(part(BOX, PAINT, DropShadow(id="e1", blur=10), **hidden))
+        assert bounds_of(shown, shown.tree.nodes[0]).width > 20 + 2 * 10
+
+
+def test_in_its_own_space_a_blur_is_as_wide_as_it_is_typed():
+    (found,) = scene_unfitted(resolved(part(BOX, PAINT, Blur(id="e1", radius=6)))).items()
+    assert found.deviation == pytest.approx(3.0)
+
+
+@pytest.mark.parametrize("density", [1.0, 2.5])
+def test_a_mask_that_stays_lies_where_it_was_fitted_at_every_density(density):
+    stays = Mask(id="e1", moves=False, fitted_x=30, fitted_y=34)
+    (found,) = items(part(BOX, PAINT, stays, x=40, y=30), density=density)
+    laid = found.masks[0].cover
+    assert laid.place.apply(laid.box.centre.x, laid.box.centre.y) == pytest.approx((30 * density, 34 * density))
+
+
+def test_bounds_reach_as_far_as_a_shadow_does():
+    plain, cast = (resolved(part(BOX, PAINT, *more)) for more in ((), (DropShadow(id="e1", blur=10),)))
+    near, far = (bounds_of(one, one.tree.nodes[0]) for one in (plain, cast))
+    reach = cast.tree.nodes[0].part.effects[1].reach(cast.lamp.direction)
+    assert far.width - near.width == pytest.approx(2 * reach)
+    assert near.width >= 20 + 2
+
+
+def test_a_group_that_lets_through_or_changes_its_kind_differs_as_a_whole():
+    region = PixelBox(0, 0, 80, 60)
+    was = moved(0, group=GroupShape())
+    for other in (GroupShape(through=True), Repeat(way="row", count=1), Combination(mode="union")):
+        box = changed_box(was, moved(0, group=other), 1.0, region)
+        assert box.left <= 8
+        assert box.right >= 50
 
 
 def moved(by, *, group):

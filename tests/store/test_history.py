@@ -92,6 +92,20 @@ def test_coming_back_to_an_earlier_look_packs_nothing_in_a_circle(kits):
     assert seen[:-1] == [*reversed(hashes[:-1]), first]
 
 
+def test_a_damaged_earlier_document_takes_no_later_one_along(kits, tmp_path):
+    hashes = [edit(kits, draw(5)), *(edit(kits, move("p1", dx)) for dx in (1, 2))]
+    with sqlite3.connect(tmp_path / "kits.db") as connection:
+        harmed = connection.execute("UPDATE documents SET packed = x'00' WHERE packed IS NOT NULL").rowcount
+    connection.close()
+    assert harmed >= 2
+    hashes += [edit(kits, move("p1", dx)) for dx in (3, 4)]
+    again = Kits(tmp_path / "kits.db")
+    with pytest.raises(Unreadable):
+        again.by_hash(hashes[0])
+    assert [again.by_hash(hash_).parts[0].x for hash_ in hashes[2:]] == [18, 21, 25]
+    again.close()
+
+
 def test_two_kits_with_the_same_control_do_not_pack_it_under_each_other(kits):
     edit(kits, draw(5))
     other = kits.import_kit(kits.export_kit("kit"))

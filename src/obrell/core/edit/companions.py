@@ -18,6 +18,8 @@ from obrell.core.values.fields import LIMIT_PX, Id, Length, Signed
 from obrell.core.values.paints import Solid
 
 SIZES = ("width", "height")
+LEAST_PX = 0.5
+"""What is left of a part that follows one which got too small for it."""
 PLAIN = "#6b6f70"
 """The colour of a rim around a part whose paint has no colour of its own."""
 SHADE = 0.35
@@ -85,8 +87,8 @@ class StayInside(Edit):
         check_sized(part)
         left, top, right, bottom = self._margins(part, source)
         follows = (
-            Follow(path="shape/width", source=source.id, measure="width", offset=-left - right, least=0),
-            Follow(path="shape/height", source=source.id, measure="height", offset=-top - bottom, least=0),
+            Follow(path="shape/width", source=source.id, measure="width", offset=-left - right, least=LEAST_PX),
+            Follow(path="shape/height", source=source.id, measure="height", offset=-top - bottom, least=LEAST_PX),
             Follow(path="x", source=source.id, measure="middle across", offset=(left - right) / 2),
             Follow(path="y", source=source.id, measure="middle down", offset=(top - bottom) / 2),
         )
@@ -124,7 +126,9 @@ def keeping_to(part: Part, by: float) -> Part:
 
 
 def _least(path: str) -> float:
-    return 0.0 if path.startswith("shape") else -LIMIT_PX
+    if not path.startswith("shape"):
+        return -LIMIT_PX
+    return LEAST_PX if path.removeprefix("shape/") in SIZES else 0.0
 
 
 def following(part: Part, *follows: Follow) -> Part:
