@@ -133,3 +133,12 @@ def page(chromium: Browser) -> Iterator[Page]:
     with contextlib.suppress(Exception):
         context.close()
     assert faults == []
+
+
+@pytest.fixture
+def kits(tmp_path):
+    """The sample kit in a database of its own."""
+    made = Kits(tmp_path / "kits.db")
+    made.import_kit(wendmere_lock())
+    yield made
+    made.close()

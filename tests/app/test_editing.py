@@ -11,17 +11,9 @@ from obrell.core.edit import read_edit
 from obrell.core.errors import ObrellError
 from obrell.core.render.cache import PixelCache
 from obrell.samples.wendmere_lock import wendmere_lock
-from obrell.store.kits import Kits, Sender
+from obrell.store.kits import Sender
 
 LOCK = "wendmere-lock"
-
-
-@pytest.fixture
-def kits(tmp_path):
-    made = Kits(tmp_path / "kits.db")
-    made.import_kit(wendmere_lock())
-    yield made
-    made.close()
 
 
 def move(dx, part="p1"):

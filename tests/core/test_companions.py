@@ -4,10 +4,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from obrell.core.document.measures import frame_on_canvas
+from obrell.core.document.tree import arranged
 from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.effects import Paint
 from obrell.core.errors import ObrellError, Refused
-from obrell.core.shapes import Box, Round, Text
-from tests.making import control, part, solid
+from obrell.core.shapes import SHAPES, Box, Round, Text
+from obrell.core.values.colours import SwatchLink
+from obrell.core.values.paints import Solid
+from tests.making import control, part, solid, with_inner
 
 AROUND = Surroundings()
 PAINT = solid("#1f8a92")
@@ -37,6 +42,43 @@ def test_a_linked_copy_keeps_its_distance_on_every_side(by, width):
     assert twin.shape.width == pytest.approx(max(0.5, width + 2 * by), abs=1e-6)
     assert twin.shape.height == pytest.approx(20 + 2 * by, abs=1e-6)
     assert twin.shape.radius == pytest.approx(max(0.0, 2 + by), abs=1e-6)
+
+
+def drawn_box(document, name):
+    return frame_on_canvas(arranged(document).all[name].part)
+
+
+@pytest.mark.parametrize("turn", [0, 20])
+@pytest.mark.parametrize("kind", SHAPES)
+def test_a_linked_copy_of_any_kind_lies_on_its_original_and_goes_where_that_goes(kind, turn):
+    start = control(*with_inner(kind, PAINT, rotation=turn))
+    source, there = start.parts[-1].id, {one.id for one in start.parts}
+    made = done(start, kind="linked-copy", parts=[source])
+    (copy,) = (one.id for one in made.parts if one.id not in there and one.within is None)
+    assert len(made.parts) == 2 * len(start.parts)
+    assert drawn_box(made, source) == drawn_box(start, source)
+    for document in (made, done(made, kind="move", parts=[source], dx=7, dy=-3)):
+        one, other = drawn_box(document, source), drawn_box(document, copy)
+        assert (other.left, other.top) == pytest.approx((one.left, one.top), abs=1e-5)
+        assert (other.right, other.bottom) == pytest.approx((one.right, one.bottom), abs=1e-5)
+
+
+@pytest.mark.parametrize("kind", SHAPES)
+def test_what_stays_inside_any_kind_keeps_the_margins_it_has(kind):
+    start = control(*with_inner(kind, PAINT), part(Box(width=10, height=8), x=33, y=31))
+    source, inner = start.parts[-2].id, start.parts[-1]
+    made = done(start, kind="stay-inside", part=inner.id, source=source)
+    assert drawn_box(made, inner.id) == drawn_box(start, inner.id)
+    fitted = done(start, kind="stay-inside", part=inner.id, source=source, left=2, top=1, right=3, bottom=2)
+    outer, box = drawn_box(fitted, source), drawn_box(fitted, inner.id)
+    assert (box.left - outer.left, box.top - outer.top) == pytest.approx((2, 1), abs=1e-5)
+    assert (outer.right - box.right, outer.bottom - box.bottom) == pytest.approx((3, 2), abs=1e-5)
+
+
+def test_a_rim_around_a_colour_that_follows_a_swatch_follows_it_too():
+    follows = Paint(id="e1", fill=Solid(colour=SwatchLink(swatch="tarn")))
+    made = done(control(part(Box(width=30, height=20), follows)), kind="add-rim", part="p1")
+    assert made.parts[0].effects[0].fill.colour.swatch == "tarn"
 
 
 def test_copies_of_several_parts_each_follow_their_own():

@@ -98,6 +98,18 @@ def test_steps_keep_to_fifteen_degrees_and_unknown_handles_are_refused():
         read_edit(base | {"handle": "down"}).apply(of, Surroundings())
 
 
+def test_a_stop_without_a_position_goes_into_the_middle_of_the_widest_gap():
+    uneven = Linear(
+        stops=(Stop(position=0, colour="#000000"), *(Stop(position=p, colour="#ffffff") for p in (0.25, 1)))
+    )
+    of = placed(Paint(id="e1", fill=uneven))
+    path = "parts/p1/effects/e1/fill"
+    for places in ([0, 0.25, 0.625, 1], [0, 0.25, 0.4375, 0.625, 1]):
+        of = read_edit({"kind": "add-stop", "path": path}).apply(of, Surroundings())
+        assert [stop.position for stop in of.parts[2].effects[0].fill.stops] == pytest.approx(places)
+    assert {stop.colour for stop in of.parts[2].effects[0].fill.stops[1:]} == {"#ffffff"}
+
+
 def test_stops_are_copied_beside_themselves_and_jittered_in_order():
     of = placed(Paint(id="e1", fill=FILLS["linear"]))
     path = "parts/p1/effects/e1/fill"

@@ -1,4 +1,4 @@
-/** Keys pressed one after the other are one edit: shown as they come, kept after a pause or when something else is done. */
+/** Keys pressed one after the other are one edit: shown as they come, kept after a pause or at another press. */
 import assert from "node:assert/strict";
 import { beforeEach, mock, test } from "node:test";
 

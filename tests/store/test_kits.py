@@ -14,14 +14,6 @@ from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.failures import StoreFailed
 from obrell.store.kits import Kits
 
-
-@pytest.fixture
-def kits(tmp_path):
-    made = Kits(tmp_path / "kits.db")
-    made.import_kit(wendmere_lock())
-    return made
-
-
 LOCK = "wendmere-lock"
 
 

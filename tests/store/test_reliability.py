@@ -21,14 +21,6 @@ from obrell.store.kits import Kits, Lost, Sender
 LOCK = "wendmere-lock"
 
 
-@pytest.fixture
-def kits(tmp_path):
-    made = Kits(tmp_path / "kits.db")
-    made.import_kit(wendmere_lock())
-    yield made
-    made.close()
-
-
 def sqlite(tmp_path, statement, *values):
     with sqlite3.connect(tmp_path / "kits.db") as connection:
         changed = connection.execute(statement, values).rowcount

@@ -5,22 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from obrell.core.document.measures import frame_on_canvas
 from obrell.core.document.model import Control, Follow, Part
 from obrell.core.document.resolve import Resolved
+from obrell.core.edit.companions import proposed_fit
+from obrell.core.edit.follows import PLACE, RADIUS, SIZE
 from obrell.core.geometry.svgdata import number
-from obrell.core.shapes import Box, Round
 from obrell.web.slots import SlotView, slot
 
-KEPT = {
-    ("shape/width", "width"): "wider by", ("shape/height", "height"): "higher by",
-    ("shape/radius", "radius"): "corners by", ("x", "middle across"): "across by", ("y", "middle down"): "down by",
-}  # fmt: skip
+KEPT = dict(zip((*SIZE, RADIUS, *PLACE), ("wider by", "higher by", "corners by", "across by", "down by"), strict=True))
 """Numbers that follow the same number of another part, and how the difference is called."""
 LEAST = 2
 """How many of them make one sentence."""
-ROOM = (16.0, 8.0)
-"""Room across and down that is proposed where a body has none around its label."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,24 +73,9 @@ def _values(control: Control, part: Part, source: str) -> Iterator[KeptView]:
 
 
 def fit_of(resolved: Resolved, selected: tuple[str, ...]) -> FitView | None:
-    """Which of two selected parts can be fitted around the other: a box or a round, the larger where both are."""
-    if len(selected) != 2:
+    """The fit that is proposed for two selected parts."""
+    found = proposed_fit(*(resolved.tree.all[name].part for name in selected)) if len(selected) == 2 else None
+    if found is None:
         return None
-    pair = [resolved.tree.all[name].part for name in selected]
-    bodies = sorted((one for one in pair if isinstance(one.shape, Box | Round)), key=_area, reverse=True)
-    if not bodies:
-        return None
-    body = bodies[0]
-    inner = next(one for one in pair if one is not body)
-    box, within = frame_on_canvas(body), frame_on_canvas(inner)
-    room = (box.width - within.width) / 2, (box.height - within.height) / 2
-    holds = box.union(within) == box and min(room) > 0
-    across, down = room if holds else ROOM
-    return FitView(
-        body.id, body.name, inner.id, inner.name, number(round(across * 2) / 2), number(round(down * 2) / 2)
-    )  # fmt: skip
-
-
-def _area(part: Part) -> float:
-    frame = part.shape.frame()
-    return frame.width * frame.height
+    across, down = (number(round(room * 2) / 2) for room in (found.across, found.down))
+    return FitView(found.body.id, found.body.name, found.inner.id, found.inner.name, across, down)

@@ -13,7 +13,8 @@ from obrell.core.document.model import Control, KitSettings, Light, Part
 from obrell.core.document.tree import Tree
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.kept import OfObject
-from obrell.core.shapes import Line, Path, Picture
+from obrell.core.shapes import Group, Line, Path, Picture
+from obrell.core.shapes.containers import Container
 from obrell.core.shapes.outlined import Contour
 from obrell.core.values.fields import Live, live_of
 
@@ -62,6 +63,8 @@ def _part(part: Part) -> dict[str, object]:
     }  # fmt: skip
     if isinstance(part.shape, Path):
         seen["contours"] = [_contour(contour) for contour in part.shape.contours]
+    if isinstance(part.shape, Container):
+        seen["holds"] = "parts" if isinstance(part.shape, Group) else "pieces"
     if isinstance(part.shape, Picture):
         whole = cut_of(part.shape).whole
         seen["picture"] = [whole.left, whole.top, whole.right, whole.bottom]

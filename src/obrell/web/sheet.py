@@ -16,7 +16,7 @@ from obrell.core.document.model import Control, Guide, KitSettings, Part
 from obrell.core.document.paths import field_of, value_at
 from obrell.core.document.resolve import Resolved
 from obrell.core.edit import Surroundings
-from obrell.core.edit.companions import has_size
+from obrell.core.edit.follows import has_size
 from obrell.core.edit.looks import HOLDERS
 from obrell.core.edit.materials import material_of
 from obrell.core.edit.values import Change, SetValues

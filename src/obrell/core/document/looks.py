@@ -34,10 +34,10 @@ def _with_own(shape: Shape, effects: Effects) -> Effects:
 
 def shown_of(part: Part, kind: type[Kind]) -> list[Kind]:
     """The effects of one kind that are to be seen, in their order."""
-    return [effect for effect in part.effects if isinstance(effect, kind) and effect.visible and effect.opacity > 0]
+    return [effect for effect in part.effects if isinstance(effect, kind) and effect.seen]
 
 
 def painted_of(part: Part) -> list[Effect]:
     """The effects that paint, in their order: those to be seen, without those of the whole part."""
-    shown = [effect for effect in effects_of(part) if effect.visible and effect.opacity > 0]
+    shown = [effect for effect in effects_of(part) if effect.seen]
     return [effect for effect in shown if effect.lies_in() != "whole"]

@@ -37,7 +37,7 @@ class Node:
     def plain(self) -> bool:
         """Whether it only gathers what is in it, and, its clip apart, changes nothing about how that
         looks."""
-        shown = any(effect.visible and effect.opacity > 0 for effect in self.part.effects)
+        shown = any(effect.seen for effect in self.part.effects)
         part = self.part
         return not shown and part.opacity >= 1 and part.blend == "normal"
 

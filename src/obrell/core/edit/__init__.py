@@ -10,12 +10,12 @@ from pydantic import Field, TypeAdapter, ValidationError
 from obrell.core.edit.arrange import AlignParts, CopyAlong, CopyAround, DistributeParts, ScaleParts
 from obrell.core.edit.base import Edit, Surroundings, applied
 from obrell.core.edit.beside import PutBeside
-from obrell.core.edit.companions import AddRim, LinkedCopy, StayInside
+from obrell.core.edit.companions import AddRim, FitAround, LinkedCopy, StayInside
 from obrell.core.edit.containers import CombineParts, GroupParts, RepeatParts, TakeApart
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, OutlineLines, SimplifyPath
 from obrell.core.edit.crop import Crop
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
-from obrell.core.edit.follows import AddFollow, FitAround, RemoveFollow
+from obrell.core.edit.follows import AddFollow, RemoveFollow
 from obrell.core.edit.gradients import (
     AddStop,
     CloseSeam,

@@ -1,45 +1,60 @@
-"""Parts that go with another one: linked copies, rims, and what keeps a distance from the edges of another part."""
+"""Parts that go with another one: linked copies, rims, what stays inside, bodies fitted around. Each is put where it
+is to be, and then keeps the distance it has."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from obrell.core.colour.refills import refilled
-from obrell.core.colour.spaces import mixed
-from obrell.core.document.model import Control, Follow, Measure, Part
-from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of, part_of, refuse_locked
-from obrell.core.edit.parts import fresh_name
+from obrell.core.colour.refills import refilled, toned
+from obrell.core.document.measures import frame_on_canvas
+from obrell.core.document.model import Control, Part
+from obrell.core.document.tree import arranged
+from obrell.core.edit.base import (
+    Edit,
+    Surroundings,
+    add_parts,
+    each_part,
+    names_of,
+    part_of,
+    refuse_locked,
+    roots,
+)
+from obrell.core.edit.follows import CANVAS, RADIUS, SIZE, AddFollow, has_size, is_rounded, keep_to
+from obrell.core.edit.parts import copied, fresh_name
 from obrell.core.effects import Paint
 from obrell.core.errors import Refused
-from obrell.core.shapes import Box
-from obrell.core.values.fields import LIMIT_PX, Id, Length, Signed
+from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.shapes import Box, Round, Shape
+from obrell.core.values.colours import Colour
+from obrell.core.values.fields import Id, Length, Signed
 from obrell.core.values.paints import Solid
 
-SIZES = ("width", "height")
-LEAST_PX = 0.5
-"""What is left of a part that follows one which got too small for it."""
-PLAIN = "#6b6f70"
-"""The colour of a rim around a part whose paint has no colour of its own."""
-SHADE = 0.35
-"""How far a rim's colour is from its part's to black."""
+PLAIN: Colour = "#454849"
+"""The colour of a rim around a part whose paint has none of its own."""
+SHADE = -35.0
+"""The tint of a rim's colour, seen from its part's."""
+ROOM_PX = (16.0, 8.0)
+"""Room across and down that is proposed for a body that has none around what lies on it."""
 
 
 class LinkedCopy(Edit):
-    """Copies right in front of parts, or behind them, each of which keeps to its original: the same middle and turn,
-    every side ``by`` px farther out."""
+    """Copies right in front of parts, each of which keeps to its original: the same middle and turn, every side ``by``
+    px farther out."""
 
     kind: Literal["linked-copy"] = "linked-copy"
     parts: Annotated[tuple[Id, ...], Field(min_length=1, max_length=1000)]
     by: Signed = 0.0
-    behind: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        for part_id in self.parts:
-            part = part_of(control, part_id)
-            name = fresh_name(control, part.name)
-            control = put_beside(control, keeping_to(part, self.by).evolve(name=name), part, behind=self.behind)
+        for part_id in roots(control, self.parts):
+            part, there = part_of(control, part_id), {one.id for one in control.parts}
+            control = copied(control, (part_id,), [Similarity()])
+            (copy,) = roots(control, [one.id for one in control.parts if one.id not in there])
+            control = each_part(control, [copy], lambda one: one.evolve(shape=_grown(one, self.by)))
+            control = keep_to(control, copy, part_id, around, *((RADIUS,) if is_rounded(part) else ()))
         return control
 
     def label(self, control: Control) -> str:
@@ -57,15 +72,17 @@ class AddRim(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         part, outside = part_of(control, self.part), self.place == "around"
-        paint = Paint(id="e1", fill=Solid(colour=_rim_colour(part)))
-        name = fresh_name(control, f"{part.name[:70]} rim")
-        bare = part.evolve(effects=(paint,), material=None, versions=(), opacity=1.0, blend="normal")
-        made = keeping_to(bare, self.width if outside else -self.width)
-        return put_beside(control, made.evolve(name=name), part, behind=outside)
+        shape, paint = _grown(part, self.width if outside else -self.width), Solid(colour=_rim_colour(part))
+        rim = part.evolve(
+            name=fresh_name(control, f"{part.name[:70]} rim"), shape=shape, effects=(Paint(id="e1", fill=paint),),
+            material=None, versions=(), opacity=1.0, blend="normal", locked=False,
+        )  # fmt: skip
+        place = control.parts.index(part) + (not outside)
+        control = add_parts(control, [rim], place)
+        return keep_to(control, control.parts[place].id, part.id, around, *((RADIUS,) if is_rounded(part) else ()))
 
     def label(self, control: Control) -> str:
-        where = "around" if self.place == "around" else "inside"
-        return f"Put a rim {where} {names_of(control, [self.part])}"
+        return f"Put a rim {self.place} {names_of(control, [self.part])}"
 
 
 class StayInside(Edit):
@@ -80,83 +97,131 @@ class StayInside(Edit):
     bottom: Signed | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        part, source = part_of(control, self.part), part_of(control, self.source)
+        part = part_of(control, self.part)
         refuse_locked(part)
-        if part.id == source.id:
+        _check_sized(part)
+        if self.part == self.source:
             raise Refused("A part cannot stay inside of itself.")
-        check_sized(part)
-        left, top, right, bottom = self._margins(part, source)
-        follows = (
-            Follow(path="shape/width", source=source.id, measure="width", offset=-left - right, least=LEAST_PX),
-            Follow(path="shape/height", source=source.id, measure="height", offset=-top - bottom, least=LEAST_PX),
-            Follow(path="x", source=source.id, measure="middle across", offset=(left - right) / 2),
-            Follow(path="y", source=source.id, measure="middle down", offset=(top - bottom) / 2),
+        inwards = (
+            -margin if margin is not None else None for margin in (self.left, self.top, self.right, self.bottom)
         )
-        return each_part(control, [part.id], lambda one: following(one, *follows))
-
-    def _margins(self, part: Part, source: Part) -> tuple[float, float, float, float]:
-        inner, outer = part.shape.frame(), source.shape.frame()
-        dx, dy = part.x - source.x, part.y - source.y
-        across, down = (outer.width - inner.width) / 2, (outer.height - inner.height) / 2
-        had = (across + dx, down + dy, across - dx, down - dy)
-        wanted = (self.left, self.top, self.right, self.bottom)
-        left, top, right, bottom = (
-            round(now, 3) if asked is None else asked for now, asked in zip(had, wanted, strict=True)
-        )
-        return left, top, right, bottom
+        control = _with_room(control, self.part, self.source, *inwards)
+        return keep_to(control, self.part, self.source, around)
 
     def label(self, control: Control) -> str:
         return f"Let {names_of(control, [self.part])} stay inside {names_of(control, [self.source])}"
 
 
-def keeping_to(part: Part, by: float) -> Part:
-    """A copy of a part that follows it, every side ``by`` logical px farther out."""
-    wanted: list[tuple[str, Measure, float]] = [("x", "middle across", 0.0), ("y", "middle down", 0.0)]
-    if has_size(part):
-        wanted += [("shape/width", "width", 2 * by), ("shape/height", "height", 2 * by)]
-    elif by:
-        check_sized(part)
-    if isinstance(part.shape, Box) and part.shape.corners == "one" and part.shape.radius > 0:
-        wanted.append(("shape/radius", "radius", by))
-    follows = (
-        Follow(path=path, source=part.id, measure=measure, offset=offset, least=_least(path))
-        for path, measure, offset in wanted
-    )
-    return following(part.evolve(locked=False), *follows)
+class FitAround(Edit):
+    """A body keeps to another part, and lies behind it: both sizes and the middle follow it, with so much room on each
+    side, or with what there is now; its radius too when both are boxes with one radius. ``canvas`` lets the canvas
+    follow the body."""
+
+    kind: Literal["fit-around"] = "fit-around"
+    body: Id
+    inner: Id
+    canvas: bool = False
+    left: Signed | None = None
+    top: Signed | None = None
+    right: Signed | None = None
+    bottom: Signed | None = None
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        body, inner = part_of(control, self.body), part_of(control, self.inner)
+        if not isinstance(body.shape, Box | Round):
+            raise Refused(f"“{body.name}” has no width and height of its own to fit. A box or a round has.")
+        if self.body == self.inner:
+            raise Refused("A body is fitted around another part, not around itself.")
+        control = _behind(control, self.body, self.inner)
+        control = _with_room(control, self.body, self.inner, self.left, self.top, self.right, self.bottom)
+        both = is_rounded(body) and is_rounded(inner)
+        control = keep_to(control, self.body, self.inner, around, *((RADIUS,) if both else ()))
+        for _, measure in SIZE if self.canvas else ():
+            follow = AddFollow(part=CANVAS, path=f"canvas/{measure}", source=self.body, measure=measure)
+            control = follow.apply(control, around)
+        return control
+
+    def label(self, control: Control) -> str:
+        return f"Fitted {names_of(control, [self.body])} around {names_of(control, [self.inner])}"
 
 
-def _least(path: str) -> float:
-    if not path.startswith("shape"):
-        return -LIMIT_PX
-    return LEAST_PX if path.removeprefix("shape/") in SIZES else 0.0
+@dataclass(frozen=True, slots=True)
+class Fit:
+    """A body that can be fitted around another part, and the room across and down, logical px, to propose."""
+
+    body: Part
+    inner: Part
+    across: float
+    down: float
 
 
-def following(part: Part, *follows: Follow) -> Part:
-    """The part with more that follows; what followed something else before follows this."""
-    paths = {follow.path for follow in follows}
-    return part.evolve(follows=(*(one for one in part.follows if one.path not in paths), *follows))
+def proposed_fit(one: Part, other: Part) -> Fit | None:
+    """Which of two parts, as they are drawn, can be fitted around the other: a box or a round, the larger where both
+    are; with the room there is, or the usual one where it does not hold the other."""
+    bodies = [part for part in (one, other) if isinstance(part.shape, Box | Round)]
+    if not bodies:
+        return None
+    body = max(bodies, key=lambda part: frame_on_canvas(part).width * frame_on_canvas(part).height)
+    inner = other if body is one else one
+    box, within = frame_on_canvas(body), frame_on_canvas(inner)
+    room = (box.width - within.width) / 2, (box.height - within.height) / 2
+    return Fit(body, inner, *(room if box.union(within) == box and min(room) > 0 else ROOM_PX))
 
 
-def put_beside(control: Control, made: Part, part: Part, *, behind: bool) -> Control:
-    """A part put in right behind, or right in front of, another one, in the same container."""
-    place = next(number for number, one in enumerate(control.parts) if one.id == part.id)
-    return add_parts(control, [made.evolve(id="new")], place if behind else place + 1)
+def _with_room(
+    control: Control, part: str, source: str,
+    left: float | None, top: float | None, right: float | None, bottom: float | None,
+) -> Control:  # fmt: skip
+    """The part with its sides so far out of another's, logical px, inside where that is negative; a side that is not
+    given stays where it is."""
+    if left is top is right is bottom is None:
+        return control
+    tree = arranged(control).all
+    box, base = (frame_on_canvas(tree[part_of(control, name).id].part) for name in (part, source))
+    wanted = Rect(
+        box.left if left is None else base.left - left, box.top if top is None else base.top - top,
+        box.right if right is None else base.right + right, box.bottom if bottom is None else base.bottom + bottom,
+    )  # fmt: skip
+    if wanted.width <= 0 or wanted.height <= 0:
+        raise Refused("With that nothing is left of it between its sides. Use other numbers.")
+
+    def fitted(one: Part) -> Part:
+        shape = one.shape.evolve(width=wanted.width, height=wanted.height)
+        return one.evolve(shape=shape, x=wanted.centre.x, y=wanted.centre.y)
+
+    return each_part(control, [part], fitted)
 
 
-def has_size(part: Part) -> bool:
-    """Whether it has a width and a height of its own."""
-    return all(name in type(part.shape).model_fields for name in SIZES)
+def _grown(part: Part, by: float) -> Shape:
+    """A part's shape with every side ``by`` logical px farther out; raises ``Refused`` when it has no sides that can
+    follow, or nothing is left."""
+    if by == 0:
+        return part.shape
+    _check_sized(part)
+    size = {name: getattr(part.shape, name) + 2 * by for name in ("width", "height")}
+    if min(size.values()) <= 0:
+        raise Refused(f"With that nothing is left of “{part.name}”. Use a smaller number.")
+    return part.shape.grown_by(by) or part.shape.evolve(**size)
 
 
-def check_sized(part: Part) -> None:
-    """Raise ``Refused`` for a part without a width and a height of its own."""
+def _check_sized(part: Part) -> None:
     if not has_size(part):
         raise Refused(f"“{part.name}” has no width and height of its own that could follow. A box or a round has.")
 
 
-def _rim_colour(part: Part) -> str:
-    """A shade of the colour of the part's uppermost paint."""
+def _behind(control: Control, body: str, inner: str) -> Control:
+    """The parts with the body right behind what lies on it, when it lay in front of that."""
+    moved, over = part_of(control, body), part_of(control, inner)
+    order = control.parts
+    if order.index(moved) < order.index(over) or moved.within != over.within:
+        return control
+    rest = [part for part in order if part is not moved]
+    place = rest.index(over)
+    return control.evolve(parts=(*rest[:place], moved, *rest[place:]))
+
+
+def _rim_colour(part: Part) -> Colour:
+    """A shade of the colour of the part's uppermost paint; it goes on following a swatch."""
     paints = [effect.fill for effect in part.effects if isinstance(effect, Paint) and effect.visible]
     plain = refilled(paints[-1], "solid") if paints else None
-    found = plain.colour if isinstance(plain, Solid) else PLAIN
-    return mixed(found, "#000000", SHADE) if isinstance(found, str) else PLAIN
+    return toned(plain.colour, SHADE) if isinstance(plain, Solid) else PLAIN

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from abc import abstractmethod
+from itertools import pairwise
 from random import Random
 from typing import Annotated, Literal
 
@@ -44,17 +45,20 @@ class GradientEdit(Edit):
 
 
 class AddStop(GradientEdit):
-    """A stop put on the ramp where its colour is what the ramp already shows."""
+    """A stop put on the ramp where its colour is what the ramp already shows; without a position in the middle of the
+    widest gap."""
 
     kind: Literal["add-stop"] = "add-stop"
-    position: Annotated[float, Field(ge=0, le=1)]
+    position: Annotated[float, Field(ge=0, le=1)] | None = None
 
     def changed(self, gradient: Gradient) -> Gradient:
-        stop = sample(_literal_enough(gradient), self.position)
+        position = widest_gap(gradient) if self.position is None else self.position
+        stop = sample(_literal_enough(gradient), position)
         return gradient.evolve(stops=(*gradient.stops, stop))
 
     def label(self, control: Control) -> str:
-        return f"Added a stop at {number(self.position * 100)} %{whose(control, self.path)}"
+        at = "" if self.position is None else f" at {number(self.position * 100)} %"
+        return f"Added a stop{at}{whose(control, self.path)}"
 
 
 class RemoveStop(GradientEdit):
@@ -213,6 +217,13 @@ def reversed_stops(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
         stop.evolve(position=1 - stop.position, midpoint=bend)
         for stop, bend in zip(stops[::-1], [*bends, 0.5], strict=True)
     )
+
+
+def widest_gap(gradient: Gradient) -> float:
+    """The middle of the widest gap between two stops."""
+    places = [stop.position for stop in gradient.stops]
+    low, high = max(pairwise(places), key=lambda gap: gap[1] - gap[0])
+    return (low + high) / 2
 
 
 def _literal_enough(gradient: Gradient) -> Gradient:

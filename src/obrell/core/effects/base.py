@@ -183,6 +183,11 @@ class Effect(Value):
         return self
 
     @property
+    def seen(self) -> bool:
+        """Whether it makes any difference."""
+        return self.visible and self.opacity > 0
+
+    @property
     def deviation(self) -> float:
         """The standard deviation, logical px, of the Gaussian it lays over the whole part; 0 for none."""
         return 0.0

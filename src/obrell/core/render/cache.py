@@ -51,6 +51,10 @@ class PixelCache:
             return area.over(box, self)
         return self.get((area, box), lambda: area.over(box, self))
 
+    def within(self, area: Area, region: PixelBox) -> Coverage:
+        """The coverage of an area over as much of a region as it is anything in."""
+        return self.over(area, area.extent.meet(region))
+
     def both(self, twins: Twins, box: PixelBox) -> tuple[Coverage, Coverage]:
         """Two masks that are made together, each kept by itself."""
         made: list[tuple[Coverage, Coverage]] = []

@@ -14,7 +14,6 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from obrell.core.effects.base import Effect, Side
-from obrell.core.paint.areas import Filled
 from obrell.core.raster import blend
 from obrell.core.raster.blur import blur, reach_px, support_px
 from obrell.core.raster.layers import Coverage, Layer, PixelBox, times
@@ -65,7 +64,7 @@ class Painter:
             outermost, *inner = item.clips
             kept = target.crop(outermost.extent.meet(self.region).meet(target.box))
             self._treated(kept, replace(item, clips=tuple(inner)))
-            blend.mix(target, kept, self._over(outermost))
+            blend.mix(target, kept, self.cache.within(outermost, self.region))
         elif item.deviation > 0:
             self._out_of_focus(target, item.item, item.deviation)
         else:
@@ -79,13 +78,13 @@ class Painter:
         shown = self._shown(item.masks[0], box)
         for mask in item.masks[1:]:
             shown = times(shown, self._shown(mask, box))
-        if not isinstance(item.item, Body) or not item.item.cast:
+        if not isinstance(item.item, Body) or not item.casts:
             kept = target.crop(box)
             self._treated(kept, bare)
             blend.mix(target, kept, shown)
             return
         for clip in item.clips:
-            shown = times(shown, self._over(clip))
+            shown = times(shown, self.cache.within(clip, self.region))
         if item.deviation > 0:
             self._out_of_focus(target, item.item, item.deviation, shown)
         else:
@@ -103,9 +102,6 @@ class Painter:
         if mask.inverted:
             values = 1 - values
         return Coverage(box, np.ascontiguousarray(1 - np.float32(mask.strength) * (1 - values), np.float32))
-
-    def _over(self, clip: Filled) -> Coverage:
-        return self.cache.over(clip, clip.extent.meet(self.region))
 
     def _out_of_focus(
         self, target: Layer, item: Body | Group, deviation: float, shown: Coverage | None = None

@@ -26,7 +26,7 @@ class Site:
 
     def mask(self, area: Area) -> Coverage:
         """An area over as much of the region as it is anything in."""
-        return self.cache.over(area, area.extent.meet(self.region))
+        return self.cache.within(area, self.region)
 
     def coverage(self) -> Coverage:
         """Coverage of the part's own shape."""

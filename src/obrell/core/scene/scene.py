@@ -42,7 +42,7 @@ class Scene:
         if not part.visible or part.opacity <= 0:
             return None
         masks = tuple(self._masks(node))
-        deviation = math.hypot(*(effect.deviation for effect in part.effects if seen(effect))) * self.scale
+        deviation = math.hypot(*(effect.deviation for effect in part.effects if effect.seen)) * self.scale
         item = self._bare(node, uncut=deviation > 0)
         if not masks and not node.clips and not deviation:
             return item
@@ -91,11 +91,6 @@ def scene_at(resolved: Resolved, density: float) -> Scene:
 def scene_unfitted(resolved: Resolved) -> Scene:
     """The control in its own space, logical px, on no grid."""
     return Scene(resolved.tree.nodes, 1.0, lambda part: stand_unfitted(resolved, part))
-
-
-def seen(effect: Effect) -> bool:
-    """Whether it makes any difference."""
-    return effect.visible and effect.opacity > 0
 
 
 def lying_in(zone: Zone, effects: Iterable[Effect]) -> tuple[Effect, ...]:

@@ -10,7 +10,7 @@ const READY = {
   path: ({ part }) => part?.kind === "path",
   picture: ({ part }) => part?.kind === "picture",
   points: ({ marks }) => marks.points.chosen.size > 0,
-  holder: ({ part }) => /group|combination|repeat/.test(part?.kind),
+  holder: ({ part }) => Boolean(part?.holds),
   effect: ({ state }) => Boolean(state.effect),
   ramp: () => Boolean(document.querySelector(".eff.open [data-ramp]")),
   guides: ({ state }) => state.scene.guides.length > 0,

@@ -45,9 +45,9 @@ class View {
   /** The whole canvas in the middle; near, what is selected. @param {number} [zoom] as large as fits when none */
   zoomTo(zoom) {
     const [width, height] = this.bench.state.scene.canvas;
-    this.stage.centre(width, height, zoom);
     const middle = (zoom ?? 0) >= NEAR ? this.bench.marks.middle() : null;
-    if (middle) this.stage.bring(middle[0], middle[1]);
+    if (middle) this.stage.bring(middle[0], middle[1], zoom);
+    else this.stage.centre(width, height, zoom);
   }
 
   /** @param {boolean} exact in true pixels */

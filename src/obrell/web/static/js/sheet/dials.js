@@ -29,7 +29,12 @@ export function startDials(bench, values) {
   });
 }
 
-/** Degrees clockwise from above, whole ones, or steps of 15 with Shift. @param {Element} dial @param {PointerEvent} event */
+/**
+ * Degrees clockwise from above, whole ones, or steps of 15 with Shift.
+ *
+ * @param {Element} dial
+ * @param {PointerEvent} event
+ */
 function angleAt(dial, event) {
   const box = dial.getBoundingClientRect();
   const across = event.clientX - box.left - box.width / 2;

@@ -29,7 +29,7 @@ class Ramp {
       space: (path) => ({ kind: "space-stops", path }),
       seam: (path) => ({ kind: "close-seam", path }),
       turn: (path) => ({ kind: "turn-gradient", path, degrees: 90 }),
-      add: (path, ramp) => ({ kind: "add-stop", path, position: this.#between(ramp) }),
+      add: (path) => ({ kind: "add-stop", path }),
     };
     this.sheet.addEventListener("pointerdown", (event) => this.#press(event));
     this.sheet.addEventListener("keydown", (event) => this.#key(event));
@@ -100,15 +100,7 @@ class Ramp {
     const doing = event.target.closest("[data-ramp]")?.dataset.ramp;
     const drop = event.target.closest("[data-drop-stop]");
     if (drop) this.bench.post({ kind: "remove-stop", path, index: Number(drop.dataset.dropStop) });
-    if (doing) this.bench.post(this.doings[doing](path, ramp));
-  }
-
-  /** In the middle of the widest gap: a stop added there changes the gradient's look the least. */
-  #between(ramp) {
-    const places = [...ramp.querySelectorAll(".stop")].map((stop) => Number(stop.dataset.at));
-    const gaps = places.slice(1).map((next, index) => next - places[index]);
-    const widest = gaps.indexOf(Math.max(...gaps));
-    return (places[widest] + places[widest + 1]) / 2;
+    if (doing) this.bench.post(this.doings[doing](path));
   }
 }
 

@@ -4,8 +4,6 @@ import { short } from "./plane.js";
 
 const TWICE_MS = 400;
 const TWICE_PX = 5;
-/** Kinds of parts that hold others, and can be gone into. */
-const HOLDERS = ["group", "combination", "repeat"];
 
 export class Hand {
   /** @param {object} marks */
@@ -141,7 +139,7 @@ export class Hand {
     const [leaf] = this.marks.hits.under(x, y);
     if (!leaf) return false;
     const group = this.marks.hits.innermost(leaf);
-    if (!HOLDERS.includes(group.kind)) return false;
+    if (!group.holds) return false;
     this.marks.enter(group.id);
     const [inner] = this.marks.hits.under(x, y);
     if (inner) this.marks.bench.select([this.marks.hits.innermost(inner).id]);

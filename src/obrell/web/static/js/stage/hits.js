@@ -6,8 +6,6 @@
 import { toOwn } from "./plane.js";
 
 const HAIR_PX = 3;
-/** Kinds whose pieces are reached only when they are worked in. */
-const CLOSED = ["combination", "repeat"];
 const KEPT = 2000;
 const probe = /** @type {CanvasRenderingContext2D} */ (document.createElement("canvas").getContext("2d"));
 /** @type {Map<string, Path2D>} */
@@ -63,7 +61,7 @@ export class Hits {
     const { parts } = this.marks.bench.state.scene;
     const entered = this.#entered();
     const closed = new Set();
-    for (const part of parts) if (CLOSED.includes(part.kind) && !entered.has(part.id)) closed.add(part.id);
+    for (const part of parts) if (part.holds === "pieces" && !entered.has(part.id)) closed.add(part.id);
     const { partOf } = this;
     /** @param {ScenePart} part */
     const sealed = (part) => {
@@ -81,7 +79,7 @@ export class Hits {
       .reverse()
       .filter(
         (part) =>
-          part.kind !== "group" &&
+          part.holds !== "parts" &&
           !entered.has(part.id) &&
           !hidden(part) &&
           (!sealed(part) || this.marks.bench.state.selected.includes(part.id)) &&

@@ -3,6 +3,7 @@
  *
  * One wish is under way at a time; while it is, only the newest one waits.
  */
+import { BAR_PX, FOOT_PX, RULER_PX } from "./bars.js";
 import { listAfter, sceneOf } from "../ui/told.js";
 
 const RETRY_MS = 700;
@@ -67,17 +68,23 @@ export class Stage extends EventTarget {
 
   /** Put a canvas of that logical size into the middle. */
   centre(width, height, zoom) {
-    const box = this.element.getBoundingClientRect();
-    const free = { width: box.width - 22, height: box.height - 46 };
-    const fit = Math.min((free.width - 110) / width, (free.height - 190) / height);
+    const free = this.#free;
+    const fit = Math.min((free.width - 110) / width, (free.height - 154) / height);
     const next = zoom ?? Math.max(0.1, fit >= 1 ? Math.min(16, Math.floor(fit)) : fit);
-    this.look(next, 22 + (free.width - width * next) / 2, 46 + (free.height - 36 - height * next) / 2);
+    this.bring(width / 2, height / 2, next);
   }
 
   /** Have a place of the canvas in the middle of what is free. @param {number} x @param {number} y logical px */
-  bring(x, y) {
-    const box = this.element.getBoundingClientRect();
-    this.look(this.zoom, 22 + (box.width - 22) / 2 - x * this.zoom, 46 + (box.height - 82) / 2 - y * this.zoom);
+  bring(x, y, zoom = this.zoom) {
+    const { left, top, width, height } = this.#free;
+    this.look(zoom, left + width / 2 - x * zoom, top + height / 2 - y * zoom);
+  }
+
+  /** What rulers and bars leave of the stage. */
+  get #free() {
+    const { clientWidth, clientHeight } = this.element;
+    const [left, top] = [RULER_PX, BAR_PX + RULER_PX];
+    return { left, top, width: clientWidth - left, height: clientHeight - top - FOOT_PX };
   }
 
   /** Show the control with an edit that is not saved; null shows it as it is. */

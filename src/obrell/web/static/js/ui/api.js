@@ -2,7 +2,8 @@
  * The bench's talk with the server: edits are posted one after the other and kept while it is away.
  *
  * @typedef {{version: number, hash: string, selected: string[], effect: string,
- *   scene: {parts: (import("../stage/types.js").ScenePart & {id: string, name: string})[], canvas: number[], light: number},
+ *   scene: {parts: (import("../stage/types.js").ScenePart & {id: string, name: string})[], canvas: number[],
+ *   light: number},
  *   blocks?: Object<string, string>, undo: boolean, redo: boolean, said?: string, fresh?: string[],
  *   name: string, clip: {id: string, name: string}[]}} State
  *

@@ -10,7 +10,7 @@
  * @property {number} exact the density whose true pixels are shown; 0 when sharp
  * @property {boolean} [apart] every part in a colour of its own
  * @property {(width: number, height: number, zoom?: number) => void} centre
- * @property {(x: number, y: number) => void} bring
+ * @property {(x: number, y: number, zoom?: number) => void} bring
  * @property {(zoom: number, x: number, y: number) => void} zoomAbout
  * @property {(edit: object|null) => void} preview
  * @property {() => void} request
