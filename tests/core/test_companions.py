@@ -8,7 +8,7 @@ from obrell.core.document.measures import frame_on_canvas
 from obrell.core.document.tree import arranged
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.effects import Paint
-from obrell.core.errors import ObrellError, Refused
+from obrell.core.errors import BadValue, ObrellError, Refused
 from obrell.core.shapes import SHAPES, Box, Round, Text
 from obrell.core.values.colours import SwatchLink
 from obrell.core.values.paints import Solid
@@ -155,6 +155,11 @@ def test_a_body_is_fitted_with_room_and_put_behind_its_label():
     longer = moved(made, shape__words="Lock the gate")
     assert longer.parts[0].shape.width > short + 20
     assert longer.parts[0].shape.height == pytest.approx(made.parts[0].shape.height)
+
+
+def test_what_is_refused_says_which_number_it_is_about():
+    with pytest.raises(BadValue, match="Width: must be more than 0"):
+        read_edit({"kind": "add-rim", "part": "p1", "width": 0})
 
 
 @pytest.mark.parametrize("edit", [

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from functools import lru_cache
-from typing import Annotated, Any
+from typing import Annotated, Any, get_args
 
 from pydantic import Field, TypeAdapter, ValidationError
 
@@ -100,12 +100,20 @@ def _any() -> TypeAdapter[Any]:
     return TypeAdapter(AnyEdit)
 
 
+@lru_cache
+def _kinds() -> dict[str, type[Edit]]:
+    """Every kind of edit by its name, so that a refusal can say which field it is about."""
+    union, _ = get_args(AnyEdit)
+    return {kind.model_fields["kind"].default: kind for kind in get_args(union)}
+
+
 def read_edit(data: Any) -> Edit:
     """An edit from its JSON form; raises ``BadValue`` in words."""
     try:
         edit: Edit = _any().validate_python(data)
     except ValidationError as error:
-        raise bad_value(error, SetValues) from error
+        kind = str(data.get("kind")) if isinstance(data, dict) else ""
+        raise bad_value(error, _kinds().get(kind, SetValues)) from error
     return edit
 
 
