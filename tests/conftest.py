@@ -19,8 +19,10 @@ from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from obrell.core.raster.compiling import Compilation
 from obrell.core.raster.jit import compiled
+from obrell.core.workspace import Workspace
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits
+from tests.making import KEEPER
 
 settings.register_profile("obrell", deadline=None, max_examples=60, derandomize=True)
 settings.load_profile("obrell")
@@ -37,6 +39,13 @@ def pytest_configure(config: pytest.Config) -> None:
         compilation = Compilation()
         compilation.start()
         compilation.ready.wait()
+
+
+@pytest.fixture(scope="session", autouse=True)
+def workspace() -> Iterator[None]:
+    """Where tests of the core work: with the files that they keep themselves."""
+    with Workspace(KEEPER.find).entered():
+        yield
 
 
 @pytest.fixture(scope="session")

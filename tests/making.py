@@ -28,7 +28,7 @@ from obrell.core.effects import (
     Sheen,
 )  # fmt: skip
 from obrell.core.effects.offsets import Cast
-from obrell.core.files import file_id, kept_by
+from obrell.core.files import file_id
 from obrell.core.findings.sides import sides_of
 from obrell.core.raster.layers import Layer
 from obrell.core.render.cache import PixelCache
@@ -58,7 +58,6 @@ class Keeper:
 
     def __init__(self) -> None:
         self.files: dict[str, bytes] = {}
-        kept_by(self.find)
 
     def find(self, name: str) -> bytes | None:
         return self.files.get(name)

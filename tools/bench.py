@@ -47,6 +47,7 @@ from obrell.core.scene.stands import placed
 from obrell.core.shapes import Box
 from obrell.core.values.base import content_hash
 from obrell.core.values.paints import Solid
+from obrell.core.workspace import Workspace
 from obrell.web.live import Shown, packed
 from tools.heavy import KIT, all_kinds, heavy
 from tools.windows import beside, bring, hundreds
@@ -351,4 +352,5 @@ def main() -> None:
 
 
 if __name__ == "__main__":
-    main()
+    with Workspace().entered():
+        main()

@@ -21,6 +21,7 @@ from obrell.core.formats.svg.document import svg
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box
 from obrell.core.values.paints import Conic, Linear, Radial, Solid, Stop, Texture
+from obrell.core.workspace import Workspace
 
 OUT = Path("docs/fidelity.md")
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
@@ -127,4 +128,5 @@ def main() -> None:
 
 
 if __name__ == "__main__":
-    main()
+    with Workspace().entered():
+        main()

@@ -16,6 +16,7 @@ from rich.table import Table
 
 from obrell.core.document.model import Kit
 from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.workspace import Workspace
 from obrell.store.kits import Kits
 from tools.bench import hairlines
 
@@ -59,4 +60,5 @@ def undone(kits: Kits, kit: str) -> list[float]:
 
 
 if __name__ == "__main__":
-    main()
+    with Workspace().entered():
+        main()

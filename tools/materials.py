@@ -19,6 +19,7 @@ from obrell.core.edit.materials import LayMaterial
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Round, Shape, Sides, Text
 from obrell.core.shelf import SHIPPED
+from obrell.core.workspace import Workspace
 
 FOLDER = Path("docs/screenshots")
 GROUND = (226, 224, 216)
@@ -74,4 +75,5 @@ def main() -> None:
 
 
 if __name__ == "__main__":
-    main()
+    with Workspace().entered():
+        main()

@@ -5,9 +5,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from obrell.core.kept import Kept
 from obrell.core.raster.layers import Coverage, PixelBox
 from obrell.core.render.cache import LARGEST_SHARE, PixelCache
+from obrell.core.workspace import Kept
 
 BYTES = 4
 
@@ -60,8 +60,8 @@ def test_what_is_too_large_is_made_and_not_kept():
 
 @pytest.mark.parametrize("count", [3, 40])
 def test_arrays_are_let_go_of_in_the_order_of_their_last_use(count):
-    kept, made = Kept(3 * 10 * BYTES), []
+    kept, made = Kept(3 * 10 * BYTES, lambda array: array.nbytes), []
     for number in [*range(count), count - 1, count - 2]:
         kept.get(number, lambda number=number: made.append(number) or np.zeros(10, np.float32))
-        assert kept.size <= 3 * 10 * BYTES
+        assert kept.total() <= 3 * 10 * BYTES
     assert made == list(range(count))

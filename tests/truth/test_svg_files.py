@@ -10,11 +10,10 @@ from PIL import Image
 
 from obrell.core.document.model import Canvas, Control
 from obrell.core.document.resolve import resolve
-from obrell.core.files import file_id, kept_by
 from obrell.core.icons import icon_names, icon_paths
 from obrell.core.interchange.svg.reader import read_svg
 from obrell.core.render.picture import picture
-from tests.making import KIT
+from tests.making import KEEPER, KIT
 from tests.truth.svg_files import FILES, NS
 from tests.truth.test_chromium import premultiplied
 
@@ -22,11 +21,6 @@ MEAN, FAR, SHARE = 1.2, 40, 0.016
 """The mean of all differences, and the share of pixels that may differ by more than ``FAR`` levels: along the edges of
 clips and of repeated gradients, which Chromium does not smooth as we do."""
 UNFITTED = KIT.evolve(fit="off")
-
-
-class Pictures(dict):
-    def find(self, name):
-        return self.get(name)
 
 
 @pytest.fixture(scope="module")
@@ -45,9 +39,9 @@ def shown(window, text, width, height):
 
 
 def drawn(text):
-    read, kept = read_svg(text), Pictures()
-    kept.update({file_id(content): content for content in read.files})
-    kept_by(kept.find)
+    read = read_svg(text)
+    for content in read.files:
+        KEEPER.keep(content)
     size = Canvas(width=round(read.width), height=round(read.height))
     return premultiplied(
         picture(resolve(UNFITTED, Control(id="c1", name="C", canvas=size, parts=read.parts)), 1.0)

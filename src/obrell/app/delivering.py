@@ -10,6 +10,7 @@ import tempfile
 import threading
 import time
 from collections.abc import Iterable
+from contextvars import copy_context
 from dataclasses import dataclass, field
 from pathlib import Path
 from uuid import uuid4
@@ -112,7 +113,7 @@ class Deliveries:
                 old.archive.unlink(missing_ok=True)
                 del self._all[old.id]
             self._all[name] = delivery
-        threading.Thread(target=_run, args=[delivery, self._memory], daemon=True).start()
+        threading.Thread(target=copy_context().run, args=[_run, delivery, self._memory], daemon=True).start()
         return delivery
 
     def close(self) -> None:

@@ -11,8 +11,8 @@ import time
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 
-from obrell.core.kept import forget
 from obrell.core.render.cache import PixelCache
+from obrell.core.workspace import Workspace
 
 USUAL_MEGABYTES = 1000
 """The bound when ``OBRELL_MEMORY`` does not say another."""
@@ -67,24 +67,32 @@ class Gate:
 
 
 class Memory:
-    """Keeps the process under its bound, in megabytes, as long as it lives."""
+    """Keeps the process under its bound, in megabytes, as long as it lives, by letting go of what was made."""
 
-    def __init__(self, megabytes: int) -> None:
+    def __init__(self, megabytes: int, workspace: Workspace) -> None:
         self.bound = max(LEAST_MEGABYTES, megabytes) << 20
         self.cache = PixelCache(int(self.bound * CACHE_SHARE))
         """What was drawn, for whatever is drawn next."""
         self.gate = Gate(int(self.bound * 0.3 / BYTES_PER_PIXEL))
+        self._workspace = workspace
         self._ended = threading.Event()
         threading.Thread(target=self._watch, daemon=True).start()
 
     def close(self) -> None:
         self._ended.set()
 
+    def let_go(self) -> None:
+        """Everything that can be made again, and what the C library keeps of it."""
+        self.cache.clear()
+        self._workspace.forget()
+        gc.collect()
+        with suppress(OSError, AttributeError):
+            ctypes.CDLL(None).malloc_trim(0)
+
     def _watch(self) -> None:
         while not self._ended.wait(LOOKED_AT_S):
             if resident() > self.bound * TIGHT:
-                self.cache.clear()
-                let_go()
+                self.let_go()
 
 
 def bound_from_environment() -> int:
@@ -99,11 +107,3 @@ def resident() -> int:
     """The memory this process has now, bytes."""
     with open("/proc/self/statm", encoding="ascii") as pages:
         return int(pages.read().split()[1]) * resource.getpagesize()
-
-
-def let_go() -> None:
-    """Everything that can be made again, and what the C library keeps of it."""
-    forget()
-    gc.collect()
-    with suppress(OSError, AttributeError):
-        ctypes.CDLL(None).malloc_trim(0)

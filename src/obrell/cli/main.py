@@ -16,6 +16,7 @@ from rich.progress import Progress
 
 from obrell.app.checking import check as check_all
 from obrell.app.delivering import ordered
+from obrell.app.opening import opened
 from obrell.core.deliver.bundle import MANIFEST, entry, made, manifest
 from obrell.core.deliver.names import PATTERN
 from obrell.core.deliver.order import read_order
@@ -75,10 +76,9 @@ def _fail(words: str) -> None:
 @app.command()
 def demo(data: Data = DEFAULT_DATA, port: Port = PORT) -> None:
     """Serve the sample kit, put in first if there is no kit at all."""
-    kits = Kits(data)
-    if not kits.names():
-        kits.import_kit(wendmere_lock())
-    kits.close()
+    with opened(data) as kits:
+        if not kits.names():
+            kits.import_kit(wendmere_lock())
     serve(data, port)
 
 
@@ -128,15 +128,17 @@ def render(
         raise Refused(f"{out} does not end in {endings}, the kinds of files that can be written.")
     if density is not None:
         read_order({"densities": (density,)})
-    kits = Kits(data)
-    kit_id = find_kit(kits, kit)
-    found = find_control(kits.shelf(kit_id), control)
-    shown = resolve(kits.index(kit_id).settings(), found)
-    canvas, own = found.canvas, 1.0 if form.scalable else density or 1.0
-    job = Job(shown, Rect(0, 0, canvas.width, canvas.height), canvas_box(shown, own), own, density or USUAL_DENSITY)
-    content = form.make(job, form.options())
-    write(out, content)
-    console.print(f"{out} ({len(content)} bytes)", highlight=False)
+    with opened(data) as kits:
+        kit_id = find_kit(kits, kit)
+        found = find_control(kits.shelf(kit_id), control)
+        shown = resolve(kits.index(kit_id).settings(), found)
+        canvas, own = found.canvas, 1.0 if form.scalable else density or 1.0
+        job = Job(
+            shown, Rect(0, 0, canvas.width, canvas.height), canvas_box(shown, own), own, density or USUAL_DENSITY
+        )
+        content = form.make(job, form.options())
+        write(out, content)
+        console.print(f"{out} ({len(content)} bytes)", highlight=False)
 
 
 @app.command()
@@ -154,27 +156,27 @@ def deliver(
     data: Data = DEFAULT_DATA,
 ) -> None:  # fmt: skip
     """Write all files of a delivery, and the manifest, into a folder."""
-    kits = Kits(data)
-    kit_id = find_kit(kits, kit)
-    chosen = [find_control(kits.shelf(kit_id), name).id for name in control or ()]
-    values = {
-        "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or tuple(FORMATS),
-        "trimmed": trimmed, "margin": margin, "ground": ground, "options": option or (), "pattern": pattern,
-    }  # fmt: skip
-    order = read_order(values)
-    about = ordered(kits, kit_id, order.controls)
-    planned = plan(about.settings, about.documents, order)
-    entries, left_out = [], [*about.lost, *planned.left_out]
-    with Progress(console=console, transient=True) as progress:
-        for file, content in progress.track(made(planned.files), len(planned.files), description="Making files"):
-            if isinstance(content, LeftOut):
-                left_out.append(content)
-                continue
-            write(out / file.name, content)
-            entries.append(entry(file, content))
-    write(out / MANIFEST, manifest(about.settings, entries, left_out).encode())
-    console.print(f"{len(entries)} files in {out}", highlight=False)
-    _say_left_out(left_out)
+    with opened(data) as kits:
+        kit_id = find_kit(kits, kit)
+        chosen = [find_control(kits.shelf(kit_id), name).id for name in control or ()]
+        values = {
+            "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or tuple(FORMATS),
+            "trimmed": trimmed, "margin": margin, "ground": ground, "options": option or (), "pattern": pattern,
+        }  # fmt: skip
+        order = read_order(values)
+        about = ordered(kits, kit_id, order.controls)
+        planned = plan(about.settings, about.documents, order)
+        entries, left_out = [], [*about.lost, *planned.left_out]
+        with Progress(console=console, transient=True) as progress:
+            for file, content in progress.track(made(planned.files), len(planned.files), description="Making files"):
+                if isinstance(content, LeftOut):
+                    left_out.append(content)
+                    continue
+                write(out / file.name, content)
+                entries.append(entry(file, content))
+        write(out / MANIFEST, manifest(about.settings, entries, left_out).encode())
+        console.print(f"{len(entries)} files in {out}", highlight=False)
+        _say_left_out(left_out)
 
 
 @app.command()
@@ -184,25 +186,25 @@ def check(
     data: Data = DEFAULT_DATA,
 ) -> None:
     """Say what is found in the controls of a kit; fails when something of them is lost in every file."""
-    kits = Kits(data)
-    kit_id = find_kit(kits, kit)
-    about = ordered(kits, kit_id, [find_control(kits.shelf(kit_id), name).id for name in control or ()])
-    worst = len(SEVERITIES)
-    for one, finding in check_all(about.settings, about.documents):
-        typer.echo(f"{one.name}: {finding.words}")
-        worst = min(worst, SEVERITIES.index(finding.severity))
-    _say_left_out(about.lost)
-    if worst == 0:
-        sys.exit(FAILED)
+    with opened(data) as kits:
+        kit_id = find_kit(kits, kit)
+        about = ordered(kits, kit_id, [find_control(kits.shelf(kit_id), name).id for name in control or ()])
+        worst = len(SEVERITIES)
+        for one, finding in check_all(about.settings, about.documents):
+            typer.echo(f"{one.name}: {finding.words}")
+            worst = min(worst, SEVERITIES.index(finding.severity))
+        _say_left_out(about.lost)
+        if worst == 0:
+            sys.exit(FAILED)
 
 
 @kit_app.command("export")
 def export_kit(kit: KitName, out: Annotated[Path, typer.Argument()], data: Data = DEFAULT_DATA) -> None:
     """Write a kit as one JSON file."""
-    kits = Kits(data)
-    found = find_kit(kits, kit)
-    write(out, write_kit(kits.export_kit(found)))
-    _say_left_out(ordered(kits, found).lost)
+    with opened(data) as kits:
+        found = find_kit(kits, kit)
+        write(out, write_kit(kits.export_kit(found)))
+        _say_left_out(ordered(kits, found).lost)
 
 
 @kit_app.command("import")
@@ -210,7 +212,8 @@ def import_kit(file: Annotated[Path, typer.Argument(exists=True, dir_okay=False)
     """Put a kit file in beside the others."""
     if file.stat().st_size > MAX_KIT_BYTES:
         raise TooLarge(f"A kit file can have at most {MAX_KIT_BYTES // 1_000_000} MB.")
-    typer.echo(Kits(data).import_kit(read_kit(file.read_bytes())))
+    with opened(data) as kits:
+        typer.echo(kits.import_kit(read_kit(file.read_bytes())))
 
 
 @app.command()
@@ -223,7 +226,8 @@ def backup(
         raise NoSuchThing(f"There is no database {data} to copy.")
     if out.resolve() == data.resolve():
         raise Refused("A backup needs another name than the database itself.")
-    Kits(data).backup(out)
+    with opened(data) as kits:
+        kits.backup(out)
     console.print(f"{out} ({out.stat().st_size} bytes)", highlight=False)
 
 

@@ -25,6 +25,7 @@ from dataclasses import dataclass
 from typing import IO, Any, TypeVar
 
 from obrell.core.errors import ObrellError, TookTooLong, TooLarge
+from obrell.core.workspace import Workspace
 
 T = TypeVar("T")
 
@@ -200,7 +201,8 @@ def _worked(function: Callable[..., Any], args: tuple[Any, ...], seconds: float)
     signal.setitimer(signal.ITIMER_REAL, seconds * WAITED)
     _limit_memory(_now_mapped() + (MEGABYTES << 20))
     try:
-        return True, function(*args)
+        with Workspace().entered():
+            return True, function(*args)
     except ObrellError as error:
         error.__cause__ = error.__context__ = None
         return False, error

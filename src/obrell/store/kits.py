@@ -20,7 +20,6 @@ from obrell.core.edit.kits import (
     without_control,
 )
 from obrell.core.errors import NoSuchThing, Unreadable
-from obrell.core.files import kept_by
 from obrell.store.database import Database
 from obrell.store.documents import Documents
 from obrell.store.failures import StoreGone
@@ -91,7 +90,6 @@ class Kits(History):
 
     def __init__(self, path: Path) -> None:
         super().__init__(Database(path), Rows(Documents()))
-        kept_by(self.file)
 
     def close(self) -> None:
         """Let go of the file; all that was saved is in it."""

@@ -15,12 +15,14 @@ from obrell.app.delivering import Deliveries
 from obrell.app.memory import Memory, bound_from_environment
 from obrell.core.raster.compiling import Compilation
 from obrell.core.text.fonts import FONT_FOLDER
+from obrell.core.workspace import Workspace
 from obrell.store.kits import Kits
 from obrell.web import bench, bringing, colours, deliveries, live, looks, lost, pictures, preparing, wall
 from obrell.web.failures import install_failures
 from obrell.web.guards import Guards
 from obrell.web.parcels import Parcels
 from obrell.web.rooms import Rooms
+from obrell.web.work import AtWork
 
 EDITS_AT_ONCE = 3
 THREADS = 100
@@ -36,13 +38,15 @@ def create_app(database: Path, compilation: Compilation | None = None) -> FastAP
     app.state.rooms = Rooms()
     app.state.parcels = Parcels()
     app.state.turns = Semaphore(EDITS_AT_ONCE)
-    app.state.memory = Memory(bound_from_environment())
+    workspace = Workspace(app.state.kits.file)
+    app.state.memory = Memory(bound_from_environment(), workspace)
     app.state.deliveries = Deliveries(app.state.memory)
     for module in (lost, wall, bench, bringing, looks, live, pictures, colours, deliveries, preparing):
         app.include_router(module.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
     app.mount("/fonts", StaticFiles(directory=FONT_FOLDER), name="fonts")
     install_failures(app)
+    app.add_middleware(AtWork, workspace=workspace)
     app.add_middleware(Guards)
     return app
 

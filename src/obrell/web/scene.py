@@ -12,11 +12,11 @@ from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Control, KitSettings, Light, Part
 from obrell.core.document.tree import Tree
 from obrell.core.geometry.svgdata import path_data
-from obrell.core.kept import OfObject
 from obrell.core.shapes import Group, Line, Path, Picture
 from obrell.core.shapes.containers import Container
 from obrell.core.shapes.outlined import Contour
 from obrell.core.values.fields import Live, live_of
+from obrell.core.workspace import OfObject
 
 HEIGHT = live_of(Light.model_fields["height"].metadata) or Live("°")
 """How high the key light can stand, degrees."""

@@ -23,13 +23,13 @@ from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import ZONES, Effect, gradient_of
 from obrell.core.errors import NoSuchThing
-from obrell.core.kept import OfObject
 from obrell.core.paint.fills import seams_of, straightened
 from obrell.core.shapes import Container, Path, Repeat, Text
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
 from obrell.core.values.paints import Conic, Gradient, Handled, Linear, Picture, Solid, Stop
+from obrell.core.workspace import OfObject
 from obrell.web.keeping import FitView, KeepingView, fit_of, keeping, kept
 from obrell.web.selection import Selection
 from obrell.web.slots import SlotView, models, pictured, shifted, slot, view

@@ -14,13 +14,13 @@ from obrell.core.document.tree import descendants
 from obrell.core.edit.base import part_of
 from obrell.core.findings import SEVERITIES, Finding, found_in
 from obrell.core.geometry.svgdata import number
-from obrell.core.kept import OfObject, remembered
 from obrell.core.paint.areas import touched
 from obrell.core.raster.layers import PixelBox
 from obrell.core.render.build_up import build_steps, upto
 from obrell.core.render.picture import device
 from obrell.core.scene.bounds import bounds_of
 from obrell.core.scene.stands import stand_of
+from obrell.core.workspace import OfObject, remembered
 from obrell.store.history import Step, Steps
 from obrell.store.kits import Kits, Stored
 from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, LOOKS, MODES, POINTS, WAYS

@@ -10,6 +10,7 @@ import zipfile
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import AbstractContextManager, nullcontext, suppress
+from contextvars import copy_context
 from typing import IO, Any
 
 from obrell.core.deliver.plan import File, LeftOut, Plan, body_box
@@ -99,13 +100,13 @@ def made(files: tuple[File, ...], room: Room = lambda _: nullcontext()) -> Itera
     """Files with their content, or why there is none, in order, a few ahead of the one asked for."""
     with ThreadPoolExecutor(WORKERS, initializer=give_way) as pool:
         ahead = WORKERS * 2
-        waiting = [(file, pool.submit(_tried, file, room)) for file in files[:ahead]]
+        waiting = [(file, pool.submit(copy_context().run, _tried, file, room)) for file in files[:ahead]]
         try:
             for index in range(len(files)):
                 file, content = waiting.pop(0)
                 if index + ahead < len(files):
                     following = files[index + ahead]
-                    waiting.append((following, pool.submit(_tried, following, room)))
+                    waiting.append((following, pool.submit(copy_context().run, _tried, following, room)))
                 yield file, content.result()
         finally:
             for _, future in waiting:

@@ -6,8 +6,8 @@ from collections.abc import Iterable
 from functools import partial
 
 from obrell.core.document.model import Control, Part
-from obrell.core.kept import OfObject
 from obrell.core.values.base import canonical_json, content_hash, text_hash
+from obrell.core.workspace import OfObject
 
 _OWN = OfObject[str](20_000)
 _HELD = OfObject[str](20_000)

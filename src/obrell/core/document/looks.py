@@ -7,8 +7,8 @@ from typing import TypeVar
 from obrell.core.document.model import Part
 from obrell.core.effects import Effect, Paint
 from obrell.core.effects.stain import Stain
-from obrell.core.kept import remembered
 from obrell.core.shapes import Shape
+from obrell.core.workspace import remembered
 
 Effects = tuple[Effect, ...]
 Kind = TypeVar("Kind", bound=Effect)

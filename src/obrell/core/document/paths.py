@@ -16,10 +16,10 @@ from obrell.core.colour.refills import refilled
 from obrell.core.effects.kinds.mask import COVER_KINDS, GradientCover, PartCover, cover_of_kind
 from obrell.core.effects.offsets import OFFSET_KINDS, Cast, Shift, converted
 from obrell.core.errors import GONE, BadValue, NoSuchThing
-from obrell.core.kept import OfObject
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Live, live_of
 from obrell.core.values.paints import FILL_KINDS, AnyFill
+from obrell.core.workspace import OfObject
 
 OF_CONTROL = ("name", "light", "ground", "stands")
 OF_PART = ("name", "x", "y", "rotation", "mirrored", "opacity", "blend", "fit", "visible", "locked", "clip")

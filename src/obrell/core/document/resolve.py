@@ -16,12 +16,12 @@ from obrell.core.document.tree import Tree, arranged
 from obrell.core.effects import Effect, Paint
 from obrell.core.effects.base import Lamp
 from obrell.core.errors import NoSuchThing
-from obrell.core.kept import OfObject
 from obrell.core.paint.fills import mean_colour
 from obrell.core.shapes import Box
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink
 from obrell.core.values.paints import Fill, Picture, Solid
+from obrell.core.workspace import OfObject
 
 REST = "rest"
 COMMON_GROUNDS: dict[str, Fill] = {

@@ -6,8 +6,8 @@ import json
 from functools import partial
 
 from obrell.core.document.model import Control
-from obrell.core.kept import OfObject
 from obrell.core.values.base import canonical, canonical_json
+from obrell.core.workspace import OfObject
 
 _PARTS = OfObject[str](8192)
 

@@ -19,7 +19,7 @@ from obrell.core.geometry.crossings import crossings, length_of, touching
 from obrell.core.geometry.paths import Path, PathBuilder, arc_point, joined
 from obrell.core.geometry.pens import MITRE_LIMIT, Cap, Join, Pen
 from obrell.core.geometry.plane import Similarity
-from obrell.core.kept import forgets
+from obrell.core.workspace import Kept
 
 Mode = Literal["union", "difference", "intersection", "exclusion"]
 _OPERATIONS = {
@@ -47,8 +47,8 @@ DASH_WEIGHT = 4
 QUICK_WEIGHT = 900
 """Pieces, and pairs of them that may cross, up to which an operation is surely done within some 0.1 s."""
 MOST_HOPELESS = 64
-_HOPELESS: dict[tuple[Any, ...], str] = {}
-forgets(_HOPELESS.clear)
+_HOPELESS = Kept[str](MOST_HOPELESS)
+"""What was given all the time there is and did not end is not tried again whenever it is looked at: why not."""
 MAX_ARC_PIECE = math.pi / 8
 """An arc becomes cubics of at most this angle: off by less than 1e-7 of the radius."""
 
@@ -110,21 +110,14 @@ def _made(work: Callable[..., Path], paths: tuple[Path, ...], *rest: Any, weight
     if weight <= QUICK_WEIGHT and weight + crossings(paths) <= QUICK_WEIGHT:
         return _worked_out(work, paths, *rest)
     key = (work.__name__, paths, rest)
-    if key in _HOPELESS:
-        raise TooLarge(_HOPELESS[key])
+    if (why := _HOPELESS.find(key)) is not None:
+        raise TooLarge(why)
     try:
         return aside("Working out this outline", _worked_out, work, paths, *rest)
     except TookTooLong as error:
         if error.seconds >= SECONDS:
-            _remember_hopeless(key, str(error))
+            _HOPELESS.put(key, str(error))
         raise
-
-
-def _remember_hopeless(key: tuple[Any, ...], words: str) -> None:
-    """What was given all the time there is and did not end is not tried again whenever it is looked at."""
-    while len(_HOPELESS) >= MOST_HOPELESS:
-        del _HOPELESS[next(iter(_HOPELESS))]
-    _HOPELESS[key] = words
 
 
 def _worked_out(work: Callable[..., Path], paths: tuple[Path, ...], *rest: Any) -> Path:

@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from obrell.core.geometry.plane import NOWHERE, Rect, Similarity
-from obrell.core.kept import remembered
+from obrell.core.workspace import remembered
 
 STRAIGHT_PX = 1e-4
 """How far a stretch along an axis may lean."""

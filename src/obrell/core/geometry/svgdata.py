@@ -11,7 +11,7 @@ from fontTools.svgLib.path.parser import parse_path
 from obrell.core.errors import BadDocument
 from obrell.core.geometry.paths import Path, PathBuilder, arc_point
 from obrell.core.geometry.plane import Rect
-from obrell.core.kept import remembered
+from obrell.core.workspace import remembered
 
 DECIMALS = 4
 

@@ -9,7 +9,7 @@ from obrell.core.errors import TooLarge
 from obrell.core.geometry.combine import combined, union
 from obrell.core.geometry.paths import Path, PathBuilder, PathSink
 from obrell.core.geometry.plane import Similarity
-from obrell.core.kept import remembered
+from obrell.core.workspace import remembered
 
 CHORD_PX = 0.003
 """Largest distance between a curve and the chords of its strip, logical px. No chord is an edge of the result: strips

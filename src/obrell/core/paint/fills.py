@@ -11,7 +11,6 @@ from numpy.typing import NDArray
 
 from obrell.core.colour.spaces import from_hex, from_oklab, mixed, to_hex, to_oklab
 from obrell.core.geometry.plane import Rect, Similarity, about, direction
-from obrell.core.kept import remembered
 from obrell.core.raster.layers import Coverage, Layer, PixelBox
 from obrell.core.raster.ramps import (
     CONIC,
@@ -38,6 +37,7 @@ from obrell.core.raster.samples import (
     size_of,
 )
 from obrell.core.values.paints import Conic, Fill, Gradient, Handled, Linear, Picture, Solid, Stop, Texture
+from obrell.core.workspace import remembered
 
 RAMP_SIZE = 1025
 LEVEL = 1 / 255

@@ -13,9 +13,9 @@ import math
 import numpy as np
 from numpy.typing import NDArray
 
-from obrell.core.kept import remembered
 from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Coverage, PixelBox, Plane
+from obrell.core.workspace import remembered
 
 REACH = 3.6
 """Standard deviations after which a Gaussian is cut off: 0.04/255 of a step edge."""

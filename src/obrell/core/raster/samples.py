@@ -5,15 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from io import BytesIO
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
 
 from obrell.core.files import content_of
-from obrell.core.kept import Kept, remembered
 from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Layer, PixelBox, Planes
+from obrell.core.workspace import Kept, remembered
 
 PADDED, WRAPPED, EMPTY, FOLDED = range(4)
 """What lies beyond a picture: its edge drawn out, the picture again, nothing, or the picture mirrored."""
@@ -23,8 +24,14 @@ FINER = 3
 """How many times finer than needed a picture still is before the last step of making it smaller."""
 ROWS_AT_ONCE = 128
 Straight = NDArray[np.uint8]
-_DECODED = Kept(100_000_000)
-_SMALLER = Kept(48_000_000)
+
+
+def _bytes(array: NDArray[Any]) -> int:
+    return array.nbytes
+
+
+_DECODED = Kept[Straight](100_000_000, _bytes)
+_SMALLER = Kept[Planes](48_000_000, _bytes)
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,9 +9,9 @@ from obrell.core.document.resolve import Resolved
 from obrell.core.effects.base import Stand
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
-from obrell.core.kept import remembered
 from obrell.core.shapes import Shape
 from obrell.core.shapes.base import fitted_at
+from obrell.core.workspace import remembered
 
 
 def stand_of(resolved: Resolved, part: Part, density: float) -> Stand:

@@ -9,10 +9,10 @@ from pydantic import ConfigDict
 from obrell.core.geometry.combine import Mode, combined
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Point, Rect, Similarity
-from obrell.core.kept import remembered
 from obrell.core.shapes.base import Sentence, Shape, Words, fitted_at
 from obrell.core.shapes.containers import Container
 from obrell.core.values.base import Value
+from obrell.core.workspace import remembered
 
 
 class Piece(Value):

@@ -11,10 +11,10 @@ from obrell.core.geometry.combine import Rule, stroked, union
 from obrell.core.geometry.knots import Bend, draw_contour
 from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.pens import MITRE_LIMIT, Cap, Join, Pen, dashes_of, problem_of_dashes
-from obrell.core.kept import remembered
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Length, Lengths, Live, Mitre, Place, Signed, Size, Thin
+from obrell.core.workspace import remembered
 
 MAX_KNOTS = 5000
 Reach = Annotated[float, Live("px", 1, -100, 100), Field(ge=-16384, le=16384)]

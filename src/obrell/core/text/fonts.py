@@ -12,7 +12,7 @@ import uharfbuzz as hb
 from fontTools.ttLib import TTFont
 
 from obrell.core.files import FileId, content_of
-from obrell.core.kept import remembered
+from obrell.core.workspace import remembered
 
 Shipped = Literal[
     "Hanken Grotesk", "Spline Sans Mono", "Lora", "Playfair Display", "Oswald", "Nunito", "Comfortaa", "Unbounded",

@@ -8,8 +8,8 @@ import uharfbuzz as hb
 
 from obrell.core.geometry.combine import quadratic, union
 from obrell.core.geometry.paths import Path, PathBuilder
-from obrell.core.kept import remembered
 from obrell.core.text.fonts import Face, FontName, load
+from obrell.core.workspace import remembered
 
 NO_GLYPH = 0
 BLANK_ADVANCE, BLANK_SIDE, BLANK_LINE = 0.62, 0.07, 0.05

@@ -8,9 +8,9 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field, field_validator
 
-from obrell.core.kept import remembered
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Share
+from obrell.core.workspace import remembered
 
 Table = NDArray[np.float32]
 """Values at evenly spaced places from 0 to 1."""

@@ -10,7 +10,6 @@ from pydantic import Field
 from obrell.core.effects.base import Operation, Side, Stand, Zone
 from obrell.core.effects.lit import Lit, towards
 from obrell.core.effects.tones import Tone, tone_pictures, tone_table
-from obrell.core.kept import remembered
 from obrell.core.paint.areas import Embossed, Rough
 from obrell.core.paint.lookup import Lookup
 from obrell.core.paint.sources import Flat, textured_on
@@ -22,6 +21,7 @@ from obrell.core.values.colours import Colour
 from obrell.core.values.curves import Curve
 from obrell.core.values.fields import Angle, Live, Share, Signed
 from obrell.core.values.paints import Pattern, Seed, Texture
+from obrell.core.workspace import remembered
 
 Profile = Literal["chamfer", "bullnose", "cove", "ogee", "bead", "step", "drawn"]
 SIDES = {"inside": INSIDE, "outside": OUTSIDE, "straddling": STRADDLING}

@@ -12,13 +12,13 @@ from obrell.core.effects.lit import Lit
 from obrell.core.geometry.combine import combined
 from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.plane import Rect, Similarity
-from obrell.core.kept import remembered
 from obrell.core.paint.areas import Area, Blurred, Filled, Inside, Within
 from obrell.core.paint.sources import Fading
 from obrell.core.shapes import Shape
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.colours import Colour
 from obrell.core.values.fields import Blur, Length, Live, Share
+from obrell.core.workspace import remembered
 
 Form = Literal["cap", "horizon", "S-curve", "crescent", "corner to corner"]
 Bend = Annotated[float, Live("%", 0.01, -0.4, 0.4, 100), Field(ge=-2, le=2)]

@@ -22,11 +22,11 @@ from obrell.core.effects.base import Effect, Side
 from obrell.core.effects.kinds.outline import Outline
 from obrell.core.findings.base import Cure, Finding, Kind, Severity
 from obrell.core.geometry.plane import Rect
-from obrell.core.kept import OfObject
 from obrell.core.raster.layers import PixelBox
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.site import Site
 from obrell.core.scene.stands import stand_of
+from obrell.core.workspace import OfObject
 
 LEAST_PX = 0.01
 """What may lie off the canvas unnoticed."""

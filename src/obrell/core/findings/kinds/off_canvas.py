@@ -10,8 +10,8 @@ from obrell.core.document.resolve import Resolved
 from obrell.core.edit.parts import MoveParts
 from obrell.core.findings.base import Cure, Finding, Kind
 from obrell.core.geometry.plane import Rect
-from obrell.core.kept import OfObject
 from obrell.core.scene.stands import stand_of
+from obrell.core.workspace import OfObject
 
 SLACK_PX = 0.01
 """How far an edge may lie off the canvas unnoticed."""

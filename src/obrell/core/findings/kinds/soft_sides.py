@@ -9,7 +9,7 @@ from obrell.core.document.resolve import Resolved
 from obrell.core.document.tree import walk
 from obrell.core.findings.base import Finding, Kind
 from obrell.core.findings.sides import counted, cure, sides_of
-from obrell.core.kept import OfObject
+from obrell.core.workspace import OfObject
 
 DENSITY = 1.0
 """Where a soft side is seen most."""

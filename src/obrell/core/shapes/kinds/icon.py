@@ -15,10 +15,10 @@ from obrell.core.geometry.pens import Pen
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import read_path_data
 from obrell.core.icons import GRID, icon_paths
-from obrell.core.kept import remembered
 from obrell.core.shapes.base import INK, Sentence, Shape, Slot, Tool, Words
 from obrell.core.shapes.outlined import Outlined, contours_from
 from obrell.core.values.fields import Size
+from obrell.core.workspace import remembered
 
 
 class Icon(Shape):
