@@ -5,7 +5,7 @@ from playwright.sync_api import expect
 from tests.browser.hand import at, middle_of, shows, stage_colour, until, value
 from tests.making import png, slope
 
-TEAL = [31, 138, 146, 255]
+NEUTRAL = [156, 165, 166, 255]
 INK = [31, 42, 48, 255]
 
 
@@ -17,7 +17,7 @@ def test_water_level(hand):
     hand.command("combine: difference")
     expect(hand.page.locator(".part")).to_have_count(3)
     shows(hand.page, 60, 80, [0, 0, 0, 0])
-    shows(hand.page, 60, 16, TEAL)
+    shows(hand.page, 60, 16, NEUTRAL)
     hair = hand.draw("b", (59, 2), (61, 9))
     hand.command("repeat round a centre")
     expect(hand.page.locator(".part")).to_have_count(5)
@@ -63,13 +63,13 @@ def test_boat_queue(hand):
     hand.select(thickness)
     hand.command("back in the order")
     hand.command("convert to a path")
-    expect(hand.page.locator("[data-knot]").first).to_be_visible()
-    names = [k.get_attribute("data-knot") for k in hand.page.locator("[data-knot]").all()]
-    low = [n for n in names if middle_of(hand.page, f"[data-knot='{n}']")[1] > at(hand.page, 0, 48)[1]]
+    expect(hand.page.locator(".knot[data-knot]").first).to_be_visible()
+    names = [k.get_attribute("data-knot") for k in hand.page.locator(".knot[data-knot]").all()]
+    low = [n for n in names if middle_of(hand.page, f".knot[data-knot='{n}']")[1] > at(hand.page, 0, 48)[1]]
     for number, name in enumerate(low):
         if number:
             hand.page.keyboard.down("Shift")
-        hand.page.mouse.click(*middle_of(hand.page, f"[data-knot='{name}']"))
+        hand.page.mouse.click(*middle_of(hand.page, f".knot[data-knot='{name}']"))
         hand.page.keyboard.up("Shift")
     with hand.page.expect_response("**/edits"):
         hand.page.keyboard.press("ArrowDown")
@@ -78,7 +78,7 @@ def test_boat_queue(hand):
             hand.page.keyboard.press("ArrowDown")
     hand.page.keyboard.press("Escape")
     hand.page.keyboard.press("Escape")
-    shows(hand.page, 60, 69, TEAL)
+    shows(hand.page, 60, 69, NEUTRAL)
     bay = hand.pen((84, 26), (118, 26), (118, 70), (76, 70))
     hand.select(face, bay)
     hand.command("combine: difference")
@@ -155,7 +155,7 @@ def test_ten_parts_line_up_at_once(hand):
     expect(hand.page.locator(".part.sel")).to_have_count(10)
     hand.command("align top")
     for n in range(10):
-        shows(hand.page, 7 + 11 * n, 21, TEAL)
+        shows(hand.page, 7 + 11 * n, 21, NEUTRAL)
 
 
 def test_every_tool_is_led_by_keys(hand):

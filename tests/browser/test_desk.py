@@ -29,7 +29,7 @@ def test_a_picture_is_cropped_by_its_handles_and_stays_where_it_lies(hand):
     page.get_by_text("Crop by its handles").click()
     expect(page.get_by_text("Crop by its handles")).to_have_attribute("aria-pressed", "true")
     expect(page.locator("#marks .whole-picture")).to_have_count(1)
-    west, zoom = middle_of(page, "[data-handle=w]"), at(page, 1, 0)[0] - at(page, 0, 0)[0]
+    west, zoom = middle_of(page, ".hd[data-handle=w]"), at(page, 1, 0)[0] - at(page, 0, 0)[0]
     edited(page, lambda: drag(page, west, (west[0] + 16 * zoom, west[1])))
     expect(value(page, f"parts/{picture}/shape/width")).to_have_text("48")
     expect(value(page, f"parts/{picture}/shape/cut_left")).to_have_text("25")

@@ -17,7 +17,7 @@ from tests.browser.hand import (
     value,
 )  # fmt: skip
 
-TEAL = [31, 138, 146, 255]
+NEUTRAL = [156, 165, 166, 255]
 
 
 @pytest.fixture
@@ -56,12 +56,12 @@ def test_a_ring_with_a_wedge_cut_out_and_a_point_moved_inside_the_cut(blank):
     page.locator("#sheet [data-mode=difference]").click()
     expect(page.locator(".part")).to_have_count(3)
     shows(page, 48, 80, [0, 0, 0, 0])
-    shows(page, 48, 15, TEAL)
+    shows(page, 48, 15, NEUTRAL)
     page.locator(".part[data-depth='1']").first.locator(".no").click()
-    expect(page.locator("[data-knot]")).to_have_count(3)
-    drag(page, middle_of(page, "[data-knot='0/1']"), at(page, 90, 95))
-    drag(page, middle_of(page, "[data-knot='0/2']"), at(page, 92, 60))
-    shows(page, 48, 80, TEAL)
+    expect(page.locator(".knot[data-knot]")).to_have_count(3)
+    drag(page, middle_of(page, ".knot[data-knot='0/1']"), at(page, 90, 95))
+    drag(page, middle_of(page, ".knot[data-knot='0/2']"), at(page, 92, 60))
+    shows(page, 48, 80, NEUTRAL)
     expect(steps_done(page).first).to_contain_text("Moved a point")
 
 
@@ -76,12 +76,30 @@ def test_points_are_added_chosen_typed_and_removed(blank):
     expect(page.locator(".part.sel p").first).to_contain_text("line")
     page.mouse.dblclick(*at(page, 45, 10))
     expect(page.locator(".part.sel p").first).to_contain_text("path of 4 points")
-    type_value(page, "parts/p1/shape/contours/0/knots/1/y", "30")
-    expect(value(page, "parts/p1/shape/contours/0/knots/1/y")).to_have_text("30")
-    shows(page, 45, 30, TEAL)
+    across, down = (page.locator(f".place.point [name={axis}]") for axis in "xy")
+    down.fill("15 * 2")
+    down.press("Enter")
+    expect(down).to_have_value("30")
+    shows(page, 45, 30, NEUTRAL)
     page.locator("#stage").focus()
     page.keyboard.press("Shift+ArrowDown")
-    expect(value(page, "parts/p1/shape/contours/0/knots/1/y")).to_have_text("40")
+    expect(down).to_have_value("40")
+    page.mouse.click(*middle_of(page, ".knot[data-knot='0/0']"))
+    page.keyboard.down("Shift")
+    page.mouse.click(*middle_of(page, ".knot[data-knot='0/1']"))
+    page.keyboard.up("Shift")
+    expect(page.locator(".place.point")).to_contain_text("2 points at")
+    expect(down).to_have_value("")
+    down.fill("far")
+    down.press("Enter")
+    expect(page.locator("#fault")).to_contain_text("is not a number")
+    expect(down).to_have_value("")
+    across.fill("20")
+    across.press("Enter")
+    expect(across).to_have_value("20")
+    expect(down).to_have_value("")
+    page.mouse.click(*middle_of(page, ".knot[data-knot='0/1']"))
+    expect(down).to_have_value("40")
     page.keyboard.press("Delete")
     expect(page.locator(".part.sel p").first).to_contain_text("path of 3 points")
 
@@ -111,10 +129,10 @@ def test_hairlines_go_around_and_follow_their_source(blank):
     blank.locator("#more summary").click()
     blank.locator("#sheet [data-way=around]").click()
     expect(blank.locator(".part")).to_have_count(2)
-    shows(blank, 48, 90, TEAL)
+    shows(blank, 48, 90, NEUTRAL)
     type_value(blank, "parts/p2/shape/count", "3")
     shows(blank, 48, 90, [0, 0, 0, 0])
-    assert stage_colour(blank, 48, 8) == TEAL
+    assert stage_colour(blank, 48, 8) == NEUTRAL
 
 
 def test_commands_are_found_by_words_and_say_why_they_cannot(page, server):
@@ -145,9 +163,9 @@ def test_an_icon_is_imported_and_two_of_its_points_are_changed(blank):
     shows(page, 48, 48 + 8.4, [31, 42, 48, 255])
     page.locator("#more summary").click()
     page.locator("#sheet [data-do=to-path]").click()
-    expect(page.locator("[data-knot]").first).to_be_visible()
+    expect(page.locator(".knot[data-knot]").first).to_be_visible()
     for name in ("0/0", "0/2"):
-        x, y = middle_of(page, f"[data-knot='{name}']")
+        x, y = middle_of(page, f".knot[data-knot='{name}']")
         drag(page, (x, y), (x + 30, y - 24))
     expect(steps_done(page).nth(0)).to_contain_text("Moved a point")
     expect(steps_done(page).nth(1)).to_contain_text("Moved a point")

@@ -1,9 +1,11 @@
 """Hands that trust without looking: keys keep their meaning, what is pressed is meant, one step for one wish."""
 
+import re
+
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.hand import at, drag, middle_of, steps_done, until, value
+from tests.browser.hand import at, drag, middle_of, stage_colour, steps_done, until, value
 
 
 def number(page, path):
@@ -187,3 +189,224 @@ def test_the_finder_knows_other_words(hand):
         shown = page.locator("#command-list button:visible")
         if found:
             expect(shown.filter(has_text=found)).not_to_have_count(0)
+
+
+def test_the_pen_and_the_ends_of_lines_come_to_lie_on_what_is_near_and_say_so(hand):
+    page = hand.page
+    hand.draw("b", (20, 20), (80, 50))
+    page.keyboard.press("e")
+    page.mouse.click(*at(page, 10, 10))
+    page.mouse.move(*at(page, 79.2, 12))
+    expect(page.locator("#marks .snap-words").first).to_contain_text("right of Box")
+    page.mouse.click(*at(page, 79.2, 12))
+    page.keyboard.press("Enter")
+    page.mouse.click(*middle_of(page, ".knot[data-knot='0/1']"))
+    expect(page.locator(".place.point [name=x]")).to_have_value("80")
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    page.keyboard.press("l")
+    drag(page, at(page, 30, 70), at(page, 60, 70), release=False)
+    expect(page.locator("#marks .between-words")).to_have_text("30 at 90°")
+    page.mouse.up()
+    drag(page, middle_of(page, ".knot[data-end='1']"), at(page, 49.3, 60), release=False)
+    expect(page.locator("#marks .snap-words").first).to_contain_text("middle of Box")
+    page.mouse.up()
+    expect(steps_done(page).first).to_contain_text("Moved an end")
+
+
+def test_a_ring_is_pulled_by_its_inner_radius_and_opened_by_its_end(hand):
+    page = hand.page
+    page.keyboard.press("g")
+    page.keyboard.press("g")
+    ring = page.locator(".part.sel p").first
+    expect(ring).to_contain_text("around 15")
+    x, y = middle_of(page, ".pull[data-pull=inner]")
+    cx, cy = at(page, 60, 48)
+    drag(page, (x, y), (x + (cx - x) * 0.4, y + (cy - y) * 0.4), release=False)
+    expect(page.locator("#marks .between-words")).to_contain_text(" px")
+    page.mouse.up()
+    expect(ring).to_contain_text("around 9")
+    end = middle_of(page, ".pull[data-pull=end]")
+    drag(page, end, (cx + 100, cy))
+    expect(ring).to_contain_text("90° from 0°")
+    expect(page.locator(".pull[data-pull=start]")).to_be_visible()
+
+
+def test_distances_to_all_four_sides_of_what_lies_around(hand):
+    page = hand.page
+    hand.draw("b", (20, 10), (120, 50))
+    hand.draw("b", (40, 20), (70, 40))
+    page.mouse.move(*at(page, 110, 30))
+    expect(page.locator("#marks .between-words")).to_have_count(4)
+    assert sorted(page.locator("#marks .between-words").all_text_contents()) == ["10", "10", "20", "50"]
+
+
+def test_keys_go_from_part_to_part_and_from_handle_to_handle(hand):
+    page = hand.page
+    hand.draw("b", (20, 10), (60, 50))
+    hand.draw("r", (80, 10), (110, 40))
+    page.keyboard.press("PageDown")
+    expect(page.locator(".part.sel .entitle")).to_have_value("Box")
+    page.keyboard.press("Shift+PageUp")
+    expect(page.locator(".part.sel")).to_have_count(2)
+    page.keyboard.press("PageUp")
+    expect(page.locator(".part.sel")).to_have_count(1)
+    expect(page.locator(".part.sel .entitle")).to_have_value("Box")
+    page.keyboard.press(".")
+    expect(page.locator("#walked")).to_have_text("upper left corner, 40 × 40")
+    for _ in range(3):
+        page.keyboard.press(".")
+    expect(page.locator("#walked")).to_have_text("right edge, 40 × 40")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Shift+ArrowRight")
+    expect(page.locator("#walked")).to_have_text("right edge, 51 × 40")
+    expect(page.locator(".part.sel p").first).to_contain_text("51px × 40px")
+    page.keyboard.press("Escape")
+    expect(page.locator("#walked")).to_have_text("")
+    expect(page.locator(".part.sel")).to_have_count(1)
+
+
+def test_what_is_drawn_next_has_the_look_last_used_for_its_kind(hand):
+    page = hand.page
+    first = hand.put("b", (10, 10), (40, 30))
+    assert page.locator(".part.sel .eff").count() == 1
+    page.locator("#sheet [data-add-effect=gloss]").click()
+    expect(page.locator(".part.sel .eff")).to_have_count(2)
+    second = hand.put("b", (60, 10), (90, 30))
+    assert second != first
+    expect(page.locator(".part.sel .eff")).to_have_count(2)
+    hand.put("r", (60, 50), (80, 70))
+    expect(page.locator(".part.sel .eff")).to_have_count(1)
+
+
+def test_ten_stops_with_opacities_are_there_in_twenty_actions(hand):
+    page = hand.page
+    box = hand.put("b", (10, 10), (110, 80))
+    page.locator(f"#v-parts-{box}-effects-e1-fill-kind").select_option("linear")
+    page.locator(".eff .head").first.click()
+    written = page.locator(".written [name=text]")
+    stops = [f"#{n}{n}{n}{n}{n}{n}{'' if n % 2 else '80'} {n * 11}%" for n in range(10)]
+    written.fill(", ".join(stops))
+    written.press("Enter")
+    expect(page.locator(".stops li")).to_have_count(10)
+    expect(number(page, f"parts/{box}/effects/e1/fill/stops/2/opacity")).to_have_text("50.2")
+    written.fill("#fff, blurb")
+    written.press("Enter")
+    expect(page.locator("#fault")).to_contain_text("“blurb” is not a colour")
+    expect(page.locator(".stops li")).to_have_count(10)
+
+
+def test_the_colour_field_stays_open_from_stop_to_stop(hand):
+    page = hand.page
+    box = hand.put("b", (10, 10), (110, 80))
+    page.locator(f"#v-parts-{box}-effects-e1-fill-kind").select_option("linear")
+    page.locator(".eff .head").first.click()
+    colour = f"#v-parts-{box}-effects-e1-fill-stops-%d-colour"
+    page.locator(colour % 0).click()
+    expect(page.locator("#hex")).to_be_focused()
+    page.keyboard.type("#ff000080")
+    page.keyboard.press("Tab")
+    expect(page.locator(colour % 0)).to_have_attribute("data-colour", "#ff0000")
+    expect(page.locator("#chooser")).to_be_visible()
+    expect(page.locator(".stops li.cur")).to_have_attribute("data-index", "1")
+    expect(page.locator("#hex")).to_be_focused()
+    page.keyboard.type("#00ff00")
+    page.locator("[data-ramp=add]").click()
+    expect(page.locator(".stops li")).to_have_count(3)
+    expect(page.locator("#chooser")).to_be_visible()
+    expect(page.locator(".stops li.cur")).to_have_attribute("data-index", "1")
+    page.keyboard.press("Escape")
+    expect(page.locator(colour % 2)).to_have_attribute("data-colour", "#00ff00")
+
+
+def test_kept_gradients_are_tried_at_the_fill_and_laid_by_a_press(hand):
+    page = hand.page
+    box = hand.put("b", (10, 10), (110, 80))
+    page.locator(f"#v-parts-{box}-effects-e1-fill-kind").select_option("linear")
+    page.locator(".eff .head").first.click()
+    before, done = stage_colour(page, 60, 20), steps_done(page).count()
+    page.locator("#fills-kept summary").click()
+    shipped = page.locator("#fills button").nth(12)
+    shipped.hover()
+    until(page, lambda: stage_colour(page, 60, 20) != before)
+    expect(steps_done(page)).to_have_count(done)
+    page.locator("#sheet-find").hover()
+    until(page, lambda: stage_colour(page, 60, 20) == before)
+    shipped.click()
+    expect(steps_done(page)).to_have_count(done + 1)
+    expect(page.locator("#fills button").nth(12)).to_be_visible()
+
+
+def test_a_part_s_own_paint_is_taken_whatever_lies_over_it(hand):
+    page = hand.page
+    below = hand.put("b", (10, 10), (60, 60))
+    page.locator(f"#v-parts-{below}-effects-e1-fill-colour").click()
+    expect(page.locator("#hex")).to_be_focused()
+    page.keyboard.type("#336699")
+    page.keyboard.press("Enter")
+    expect(page.locator("#chooser")).to_be_hidden()
+    other = hand.put("r", (70, 20), (100, 50))
+    page.locator(f"#v-parts-{other}-effects-e1-fill-colour").click()
+    page.locator("#from-part").click()
+    page.mouse.click(*at(page, 30, 30))
+    expect(page.locator("#hex")).to_have_value("#336699")
+
+
+def test_a_look_is_kept_aside_named_by_typing_and_compared_at_true_size(hand):
+    page = hand.page
+    box = hand.put("b", (10, 10), (110, 80))
+    hand.command("keep this look")
+    expect(page.locator("#said")).to_contain_text("kept aside, in Looks")
+    page.locator("#said").get_by_text("See it").click()
+    expect(page.locator("[data-version-name]")).to_have_count(1)
+    page.locator("#looks [data-edit*=keep-version]").click()
+    expect(page.locator("[data-version-name]")).to_have_count(2)
+    expect(page.locator("[data-version-name]").nth(1)).to_be_focused()
+    page.keyboard.type("Second")
+    page.keyboard.press("Enter")
+    expect(page.locator("#history")).to_contain_text("Second")
+    before = stage_colour(page, 60, 40)
+    first = page.locator("#looks [data-lay]").nth(0)
+    first.focus()
+    assert stage_colour(page, 60, 40) == before
+    page.keyboard.press("ArrowRight")
+    until(page, lambda: stage_colour(page, 60, 40) != before)
+    page.keyboard.press("Enter")
+    expect(page.locator(f".part[data-part={box}] .eff")).not_to_have_count(1)
+    page.locator("#compare-open").click()
+    page.locator("#compare .zz", has_text="2:1").click()
+    expect(page.locator("#compare .zz[aria-pressed=true]")).to_have_text("2:1")
+    page.locator("#compare button", has_text="differences").click()
+    expect(page.locator("#compare img").nth(2)).to_have_attribute("width", "240")
+    expect(page.locator("#compare img").nth(2)).to_have_attribute("src", re.compile("hot=1"))
+    until(page, lambda: page.evaluate("[...document.querySelectorAll('#compare img')].every((i) => i.naturalWidth)"))
+    page.locator("#compare button", has_text="Take up Second").click()
+    expect(page.locator(f".part[data-part={box}] .eff")).to_have_count(1)
+
+
+def test_what_belongs_together_is_one_step_shown_on_this_very_part(hand):
+    page = hand.page
+    hand.put("b", (10, 10), (110, 80))
+    done = steps_done(page).count()
+    page.locator("#starts summary").click()
+    before = stage_colour(page, 60, 12)
+    page.locator(".starts button").nth(2).hover()
+    until(page, lambda: stage_colour(page, 60, 12) != before)
+    page.locator(".starts button").nth(2).click()
+    expect(steps_done(page)).to_have_count(done + 1)
+    expect(page.locator(".part.sel .eff")).to_have_count(6)
+    page.keyboard.press("Control+z")
+    expect(page.locator(".part.sel .eff")).to_have_count(1)
+
+
+def test_what_keeps_to_what_is_seen_while_it_is_asked_for(hand):
+    page = hand.page
+    hand.put("b", (20, 20), (60, 50))
+    page.keyboard.press("k")
+    expect(page.locator(".part")).to_have_count(2)
+    expect(page.locator("#marks .tie")).to_have_count(0)
+    page.locator("#stage").focus()
+    page.keyboard.down("y")
+    expect(page.locator("#marks .tie")).to_have_count(1)
+    page.keyboard.up("y")
+    expect(page.locator("#marks .tie")).to_have_count(0)

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from tests.browser.hand import at, drag, middle_of, shows, stage_colour, until, value
 from tests.making import png
 
-TEAL = [31, 138, 146, 255]
+NEUTRAL = [156, 165, 166, 255]
 
 
 def test_a_mask_is_added_and_turned_round(hand):
@@ -32,7 +32,7 @@ def test_a_material_is_tried_laid_saved_and_followed(hand):
     page.locator("[data-lay='shipped-brass']").hover()
     until(page, lambda: stage_colour(page, 60, 40)[0] > 120)
     page.mouse.move(5, 400)
-    shows(page, 60, 40, TEAL)
+    shows(page, 60, 40, NEUTRAL)
     with page.expect_response("**/edits"):
         page.locator("[data-lay='shipped-brass']").click()
     expect(page.locator(".effs .eff")).to_have_count(7)
@@ -310,7 +310,7 @@ def test_several_parts_share_an_effect_and_a_pull_asks_for_their_lengths(hand):
     page.keyboard.press("Escape")
     hand.select(parts[0])
     expect(page.locator(".effs")).to_contain_text("blur 12px")
-    drag(page, middle_of(page, "[data-handle=se]"), at(page, 70, 80))
+    drag(page, middle_of(page, ".hd[data-handle=se]"), at(page, 70, 80))
     with page.expect_response("**/edits"):
         page.get_by_role("button", name="Scale them along").click()
     expect(page.locator(".effs")).to_contain_text("blur 24px")

@@ -313,3 +313,27 @@ def test_an_icon_stands_beside_its_label_whatever_the_word():
     assert bounds_of(after, ["p1"]).left - bounds_of(after, ["p2"]).right == pytest.approx(6)
     with pytest.raises(Refused, match="two parts"):
         done(base, {"kind": "put-beside", "parts": ["p1"]})
+
+
+@pytest.mark.parametrize("side", ["before", "after"])
+@pytest.mark.parametrize("keeps", [False, True])
+def test_icon_and_label_stay_in_the_middle_of_the_body_as_words_change(side, keeps):
+    body = part(Box(width=160, height=40), x=100, y=50)
+    start = control(body, part(Round(width=10, height=10), x=5, y=5), part(Text(words="Horn", size=12), x=60))
+    if keeps:
+        start = done(start, {"kind": "fit-around", "body": "p1", "inner": "p3", "left": 12, "right": 12})
+    both = {"kind": "put-beside", "parts": ["p2", "p3"], "gap": 6, "side": side, "body": "p1"}
+    beside = done(start, both)
+    for document in (beside, done(beside, both | {"gap": 6})):
+        for words in ("Horn", "Emergency hold"):
+            told = {"kind": "set", "changes": [{"path": "parts/p3/shape/words", "value": words}]}
+            changed = settled(done(document, told))
+            inner, outer = bounds_of(changed, ["p2", "p3"]), bounds_of(changed, ["p1"])
+            assert inner.centre.x == pytest.approx(outer.centre.x, abs=0.01)
+            assert bounds_of(changed, ["p2"]).centre.y == pytest.approx(bounds_of(changed, ["p3"]).centre.y, abs=0.01)
+            if keeps:
+                assert inner.left - outer.left == pytest.approx(12, abs=0.01)
+            else:
+                assert outer.width == 160
+    with pytest.raises(Refused, match="third part"):
+        done(start, both | {"body": "p3"})

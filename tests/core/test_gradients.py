@@ -7,14 +7,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from obrell.core.colour.stops import stops_from, stops_text
 from obrell.core.document.gradients import laid
 from obrell.core.document.measures import spans_of
 from obrell.core.document.tree import arranged
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import Depth, Mask, Outline, Paint
 from obrell.core.effects.kinds.mask import GradientCover
-from obrell.core.errors import Refused
+from obrell.core.errors import BadValue, Refused
 from obrell.core.shapes import Box, Group
+from obrell.core.values.colours import SwatchLink
 from obrell.core.values.paints import Conic, Linear, Radial, Stop
 from tests.making import control, part
 
@@ -137,3 +139,61 @@ def test_a_closed_conic_has_all_its_colours_and_no_hard_edge(places):
     assert {stop.colour for stop in closed.stops} == {stop.colour for stop in stops}
     ends = [(one, other) for one, other in itertools.pairwise(closed.stops) if one.position == other.position]
     assert len(ends) == sum(a == b for a, b in itertools.pairwise(places))
+
+
+stop_places = st.lists(st.integers(0, 1000), min_size=2, max_size=8).map(lambda at: sorted(n / 1000 for n in at))
+colours = st.sampled_from(["#ffffff", "#1f8a92", "#000000", "#ffd700"])
+
+
+@given(stop_places, st.data())
+def test_stops_that_are_written_down_are_read_again(places, data):
+    stops = tuple(
+        Stop(
+            position=at, colour=data.draw(colours), opacity=data.draw(st.integers(0, 255)) / 255,
+            midpoint=data.draw(st.sampled_from([0.5, 0.3, 0.8])),
+        )
+        for at in places
+    )  # fmt: skip
+    read = stops_from(stops_text(stops))
+    assert [s.colour for s in read] == [s.colour for s in stops]
+    assert [s.position for s in read] == pytest.approx(places, abs=1e-4)
+    assert [s.opacity for s in read] == pytest.approx([s.opacity for s in stops], abs=1e-3)
+    for one, after, again in zip(stops, stops[1:], read, strict=False):
+        if after.position - one.position > 0.05:
+            assert again.midpoint == pytest.approx(one.midpoint, abs=0.01)
+
+
+@pytest.mark.parametrize(
+    ("text", "places", "shown"),
+    [
+        ("white, black", [0, 1], ["#ffffff", "#000000"]),
+        ("red, lime, blue 80%, #000", [0, 0.4, 0.8, 1], ["#ff0000", "#00ff00", "#0000ff", "#000000"]),
+        ("gold 60% 70%, rgb(0 0 0 / 50%)", [0.6, 0.7, 1], ["#ffd700", "#ffd700", "#000000"]),
+        ("#fff 50%, #000 20%", [0.5, 0.5], ["#ffffff", "#000000"]),
+        ("hsl(120 100% 50%) -10%, #000", [0, 1], ["#00ff00", "#000000"]),
+    ],
+)
+def test_stops_as_css_has_them(text, places, shown):
+    """CSS Images 3, section 3.4.3: places in order, missing ones between, a colour with two places is two stops."""
+    read = stops_from(text)
+    assert [s.position for s in read] == pytest.approx(places)
+    assert [s.colour for s in read] == shown
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("", "nothing between"), ("red", "two colours"), ("red, blurb 20%", "“blurb 20%”"),
+        ("red, 20%", "two colours"), ("20%, red, lime", "stands between"), ("red, lime, 30%", "stands between"),
+        ("red, 10%, 20%, lime", "between"), ("red,, lime", "nothing between"),
+        ("red 1% 2% 3%, lime", "red 1% 2% 3%"), ("currentcolor, red", "currentcolor"),
+    ],
+)  # fmt: skip
+def test_what_is_no_gradient_is_refused_in_words(text, words):
+    with pytest.raises(BadValue, match=words):
+        stops_from(text)
+
+
+def test_stops_that_follow_swatches_are_not_written():
+    follows = Stop(position=0, colour=SwatchLink(swatch="tarn"))
+    assert stops_text((follows, Stop(position=1, colour="#000000"))) == ""

@@ -7,16 +7,18 @@ from obrell.app import editing
 from obrell.core.document.materials import extent_of, lengths_of, own_values, scaled_effects, with_rule
 from obrell.core.document.model import Material
 from obrell.core.document.paths import value_at
+from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.materials import material_from
 from obrell.core.effects import Blur, Mask
 from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Round, Text
-from obrell.core.shelf import SHIPPED
+from obrell.core.shelf import SHIPPED, STARTS
 from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
 from obrell.store.kits import Kits
-from tests.making import EFFECTS_TRIED, control, kit, layer, part, resolved, solid
+from tests.making import EFFECTS_TRIED, KIT, control, kit, layer, part, resolved, solid
 
 STACK = tuple(
     effect.evolve(id=f"e{number}")
@@ -155,3 +157,23 @@ def test_materials_travel_with_the_kit(tmp_path):
     assert kits.export_kit(name).materials == (MATERIAL,)
     laid = editing.edit(kits, name, "c1", read_edit({"kind": "lay-material", "parts": ["p1"], "material": "m-all"}))
     assert len(laid.now.control.parts[0].effects) == len(STACK)
+
+
+@pytest.mark.parametrize("start", STARTS, ids=lambda start: start.name)
+def test_a_start_is_put_over_what_a_part_has_fitted_to_it_and_shows(start):
+    small, large = part(Box(width=20, height=10), solid("#5a7a80")), part(Box(width=200, height=80), solid("#5a7a80"))
+    base = control(small, large.evolve(x=120, y=60), width=240, height=120)
+    begun = read_edit({"kind": "add-start", "parts": ["p1", "p2"], "start": start.id}).apply(base, Surroundings())
+    for before, after in zip(base.parts, begun.parts, strict=True):
+        assert after.effects[: len(before.effects)] == before.effects
+        assert [e.kind for e in after.effects[1:]] == [e.kind for e in start.effects]
+        assert len({effect.id for effect in after.effects}) == len(after.effects)
+    for one, other in zip(begun.parts[0].effects[1:], begun.parts[1].effects[1:], strict=True):
+        if getattr(one, "blur", 0):
+            assert other.blur > one.blur
+        elif "offset" in type(one).model_fields:
+            assert (one.offset.distance, other.offset.distance) == (1, 1)
+    shown = [picture(resolve(KIT, document), 1.0) for document in (base, begun)]
+    assert np.abs(shown[0].astype(int) - shown[1].astype(int)).max() > 12
+    with pytest.raises(NoSuchThing):
+        read_edit({"kind": "add-start", "parts": ["p1"], "start": "none"}).apply(base, Surroundings())

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from obrell.core.document.moving import place_of
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.combine import combined
@@ -339,3 +340,23 @@ def test_rounding_says_which_points_lack_room_and_half_the_width_is_a_round_cap(
     bent = control(part(Path(contours=(Contour(knots=curved),)), solid("#204060")))
     with pytest.raises(Refused, match=r"Point 2 of the path: no room for a radius of 90 px; [\d.]+ px is about"):
         done(bent, {"kind": "round-points", "part": "p1", "points": [[0, 1]], "radius": 90})
+
+
+@given(st.floats(-180, 180), st.booleans(), place, place)
+def test_typed_places_are_those_of_the_canvas_however_the_path_is_turned(turn, mirrored, x, y):
+    knots = tuple(Knot(x=a, y=b, out_x=3, out_y=1) for a, b in ((-20, -4), (20, -4), (20, 14)))
+    start = control(part(Path(contours=(Contour(knots=knots),)), solid("#204060"), rotation=turn, mirrored=mirrored))
+
+    def seen(control, index, side=(0, 0)):
+        one = control.parts[0]
+        knot = one.shape.contours[0].knots[index]
+        return place_of(one).apply(knot.x + side[0] * knot.out_x, knot.y + side[1] * knot.out_y)
+
+    edit = {"kind": "place-points", "part": "p1"}
+    both = done(start, edit | {"points": [[0, 0], [0, 2]], "x": f"{x:.6f}"})
+    for index in (0, 2):
+        assert seen(both, index) == pytest.approx((x, seen(start, index)[1]), abs=1e-5)
+    assert seen(both, 1) == seen(start, 1)
+    arm = done(start, edit | {"points": [[0, 1]], "x": x, "y": y, "side": "out"})
+    assert seen(arm, 1, (1, 1)) == pytest.approx((x, y), abs=1e-6)
+    assert seen(arm, 1) == pytest.approx(seen(start, 1))

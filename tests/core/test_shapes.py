@@ -8,9 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from obrell.core.edit import Surroundings, read_edit
+from obrell.core.errors import Refused
 from obrell.core.geometry.combine import combined
 from obrell.core.geometry.corners import rounded_polygon
-from obrell.core.geometry.plane import Similarity, about
+from obrell.core.geometry.plane import Point, Similarity, about, degrees_of, direction
 from obrell.core.geometry.rounded import ellipse, rounded_box
 from obrell.core.raster.coverage import rasterise
 from obrell.core.raster.layers import PixelBox
@@ -156,3 +157,40 @@ def test_a_radius_that_leaves_no_room_pushes_the_other_along(field, value, radii
     edit = read_edit({"kind": "set", "changes": [{"path": f"parts/p1/shape/{field}", "value": value}]})
     ring = edit.apply(start, Surroundings()).parts[0].shape
     assert (ring.outer, ring.inner) == pytest.approx(radii)
+
+
+@given(
+    st.floats(0, 359), st.floats(1, 359), st.floats(0, 359), st.sampled_from(["start", "end", "inner"]), st.booleans()
+)
+def test_a_grip_of_a_ring_comes_to_lie_where_it_is_taken(start, sweep, angle, name, centred):
+    ring = Ring(outer=24, inner=18, sweep=sweep, start=start)
+    at = Point(*(15 * value for value in direction(angle)))
+    pulled = ring.gripped(name, at, constrained=False, centred=centred)
+    assert not pulled.problem()
+    grip = next((one for one in pulled.grips() if one.name == name), None)
+    if name == "inner":
+        assert math.hypot(grip.at.x, grip.at.y) == pytest.approx(15, abs=0.01)
+    elif pulled.sweep < 360:
+        off = (degrees_of(grip.at.x, grip.at.y) - round(angle) + 180) % 360 - 180
+        assert abs(off) < 1e-6
+        middle = [one.start + one.sweep / 2 for one in (ring, pulled)]
+        if centred:
+            assert math.cos(math.radians(middle[0] - middle[1])) == pytest.approx(1)
+        elif name == "end":
+            assert pulled.start == ring.start
+
+
+def test_a_whole_ring_is_opened_in_steps_and_its_hole_stays_smaller_than_it():
+    whole = Ring(outer=24, inner=18)
+    assert [grip.name for grip in whole.grips()] == ["inner", "end"]
+    opened = whole.gripped("end", Point(20, 3), constrained=True, centred=False)
+    assert (opened.start, opened.sweep) == (0, 105)
+    assert whole.gripped("inner", Point(0, 60), constrained=False, centred=False).inner < 24
+    assert whole.gripped("other", Point(0, 1), constrained=False, centred=False) is None
+
+
+def test_an_edit_that_pulls_no_grip_is_refused():
+    start = control(part(Box()))
+    edit = read_edit({"kind": "pull-grip", "part": "p1", "grip": "inner", "x": 3, "y": 3})
+    with pytest.raises(Refused, match="no such grip"):
+        edit.apply(start, Surroundings())

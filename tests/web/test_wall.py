@@ -5,7 +5,7 @@ from fastapi.testclient import TestClient
 
 from obrell.core.document.model import MAX_CONTROLS, Control
 from obrell.core.effects import Outline
-from obrell.core.shapes import Box
+from obrell.core.shapes import Box, Icon, Text
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.documents import Documents
 from obrell.web.app import create_app
@@ -67,3 +67,59 @@ def test_the_bench_says_what_is_found_in_bar_column_and_line(client):
     assert "Move it onto the canvas" in column
     assert "found-mark" in parcel["lists"]["parts"]["items"]["p2"]
     assert "found-mark" not in parcel["lists"]["parts"]["items"]["p1"]
+
+
+LABELLED = (
+    part(Box(width=60, height=30), solid("#204060")), part(Text(words="Go", size=12), solid("#f0f0f0"), x=30),
+    part(Icon(icon="anchor", width=12, height=12), solid("#204060"), x=60),
+)  # fmt: skip
+
+
+def in_table(**rows):
+    """Fields of the table of copies; ``r0__words__p2`` is a row's words of a part."""
+    return {name[1:].replace("__", " ").replace("_", "#"): value for name, value in rows.items()}
+
+
+def test_copies_with_other_words_icons_and_colours_are_one_step(client):
+    kits = client.app.state.kits
+    kits.import_kit(kit(control(*LABELLED)))
+    place = "/kits/test-kit/controls/c1/variants"
+    table = client.get(place).text
+    assert 'value="Go"' in table
+    assert "#204060" in table
+    origin = {"origin": "http://localhost"}
+    rows = in_table(
+        r0__name="Stop", r0__words__p2="Stop", r0__icons__p3="bell", r0__colours___204060="#AA3300",
+        r1__name="", r1__words__p2="Nothing", r2__name="Wait", r2__words__p2="Wait", r2__colours___204060="",
+    )  # fmt: skip
+    assert client.post(place, data=rows, headers=origin).status_code == 200
+    made = [stored.control for stored in kits.controls("test-kit")]
+    assert [one.name for one in made] == ["Control", "Stop", "Wait"]
+    stop, wait = made[1:]
+    assert (stop.parts[1].shape.words, stop.parts[2].shape.icon) == ("Stop", "bell")
+    assert [one.effects[0].fill.colour for one in stop.parts] == ["#aa3300", "#f0f0f0", "#aa3300"]
+    assert wait.parts[0] == LABELLED[0]
+    kits.undo("test-kit")
+    assert len(kits.controls("test-kit")) == 1
+
+
+@pytest.mark.parametrize(
+    ("rows", "words"),
+    [
+        ({"r0__name": ""}, "at least one copy a name"),
+        ({"r0__name": "A", "r0__colours___204060": "blue"}, "lours"),
+        ({"r0__name": "A", "r0__icons__p3": "blurb"}, "“A”"),
+        ({"r0__name": "A", "r0__words__p9": "x"}, "“A”"),
+        ({"r0__name": "A" * 90}, "ame"),
+        ({"r0__shape": "A"}, "not a table"),
+        ({f"r{n}__name": "A" for n in range(51)}, "50 copies"),
+    ],
+)  # fmt: skip
+def test_a_table_with_something_wrong_makes_no_copy_at_all(client, rows, words):
+    kits = client.app.state.kits
+    kits.import_kit(kit(control(*LABELLED)))
+    fields = in_table(r77__name="Fine", **rows) if rows != {"r0__name": ""} else in_table(**rows)
+    answer = client.post("/kits/test-kit/controls/c1/variants", data=fields, headers={"origin": "http://localhost"})
+    assert answer.status_code in (404, 422)
+    assert words in answer.json()["words"]
+    assert len(kits.controls("test-kit")) == 1

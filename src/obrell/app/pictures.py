@@ -13,7 +13,7 @@ from obrell.core.edit import Surroundings
 from obrell.core.edit.effects import AddEffect
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.looks import UseVersion
-from obrell.core.edit.materials import LayMaterial
+from obrell.core.edit.materials import AddStart, LayMaterial
 from obrell.core.errors import NoSuchThing
 from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.png import encode_quick
@@ -34,14 +34,16 @@ Count = Annotated[int, Field(ge=0, le=MAX_EFFECTS)]
 class Wanted(Value):
     """What a picture shows of a control: all of it, a box of it in device pixels, or one part with its first
     ``count`` effects; ``free`` shows what lies off the canvas too. ``lay`` shows a material on the part, ``add`` one
-    more effect of a kind, ``kept`` a look kept aside, ``hot`` what the last of the effects changes, as a heat map;
-    ``whole`` shows the other parts too, ``standing`` what the control stands on, ``ground`` nothing but that."""
+    more effect of a kind, ``start`` effects that belong together, ``kept`` a look kept aside; ``hot`` what that, or
+    the last of the effects, changes, as a heat map. ``whole`` shows the other parts too, ``standing`` what the control
+    stands on, ``ground`` nothing but that."""
 
     part: Annotated[str, Field(max_length=40)] = ""
     count: Count | None = None
     free: bool = False
     lay: Annotated[str, Field(max_length=40)] = ""
     add: Annotated[str, Field(max_length=40)] = ""
+    start: Annotated[str, Field(max_length=40)] = ""
     kept: Count | None = None
     hot: bool = False
     whole: bool = False
@@ -80,25 +82,27 @@ def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cach
     """What is wanted of a control at a density, as PNG."""
     box, part, shown = wanted.box(), wanted.part, control
     if part:
-        shown = _tried(shown, kit, part, wanted.lay, wanted.add, wanted.kept)
+        shown = _tried(shown, kit, part, wanted)
         shown = shown if wanted.whole else only(shown, part, wanted.count)
     resolved = resolve(kit, shown)
     if wanted.ground or wanted.standing:
         resolved = resolved.ground_alone() if wanted.ground else resolved.standing()
-    if wanted.hot and part and wanted.count and box is not None:
-        before = resolve(kit, only(control, part, wanted.count - 1))
-        return _heat(before, resolved, Frame(density, box), cache)
+    if wanted.hot and part and box is not None and (wanted.count or wanted.kept is not None):
+        before = control if wanted.kept is not None else only(control, part, (wanted.count or 1) - 1)
+        return _heat(resolve(kit, before), resolved, Frame(density, box), cache)
     return _encoded(resolved, density, box, wanted.free, cache)
 
 
-def _tried(shown: Control, kit: KitIndex, part: str, lay: str, add: str, kept: int | None) -> Control:
-    """A control with a material, one more effect, or a look kept aside tried on a part."""
+def _tried(shown: Control, kit: KitIndex, part: str, wanted: Wanted) -> Control:
+    """A control with a material, more effects, or a look kept aside tried on a part."""
     around = Surroundings.of(kit)
-    if kept is not None:
-        return UseVersion(parts=(part,), number=kept).apply(shown, around)
-    if lay:
-        return LayMaterial(parts=(part,), material=lay).apply(shown, around)
-    return AddEffect(part=part, effect=add).apply(shown, around) if add else shown
+    if wanted.kept is not None:
+        return UseVersion(parts=(part,), number=wanted.kept).apply(shown, around)
+    if wanted.lay:
+        return LayMaterial(parts=(part,), material=wanted.lay).apply(shown, around)
+    if wanted.start:
+        return AddStart(parts=(part,), start=wanted.start).apply(shown, around)
+    return AddEffect(part=part, effect=wanted.add).apply(shown, around) if wanted.add else shown
 
 
 def _encoded(resolved: Resolved, density: float, box: PixelBox | None, free: bool, cache: PixelCache) -> bytes:

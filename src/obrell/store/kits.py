@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from base64 import b64decode, b64encode
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -29,6 +29,10 @@ from obrell.store.rows import NO_KIT, NOBODY, Rows, Sender, Stored, answer, answ
 from obrell.store.tables import ControlRow, DocumentRow, FileRow, KitRow
 
 __all__ = ["KitName", "Kits", "Lost", "Made", "Sender", "Stored", "Tile"]
+
+
+Copy = Callable[[Control, str], Control]
+"""What makes a copy of a control under an id."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -257,6 +261,21 @@ class Kits(History):
         name = f"{source.name[:74]} copy"
         label = f"Duplicated control “{source.name}”"
         return self._put(kit, lambda new: source.evolve(id=new, name=name), label, after=control)
+
+    def add_copies(self, kit: str, control: str, makes: Sequence[Copy]) -> tuple[str, ...]:
+        """Copies of a control right behind it, each as it is made of the control under an id of its own, all in one
+        step; their ids."""
+        source = self.control(kit, control).control
+        with self._database.writing() as session:
+            row = self._rows.kit(session, kit)
+            index, made, after = self._rows.index(session, row.head), [], control
+            for make in makes:
+                index, after = with_control(index, after)
+                made.append(after)
+                head = self._rows.keep(session, make(source, after))
+                session.add(ControlRow(kit=kit, id=after, head=head, version=1))
+            self._rows.save_index(session, row, index, f"Made {len(made)} copies of “{source.name}”")
+            return tuple(made)
 
     def remove_control(self, kit: str, control: str) -> str:
         """Take a control out of the kit; undo brings it back with all its history. Its name."""

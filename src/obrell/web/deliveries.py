@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Query, Request
@@ -12,10 +13,12 @@ from obrell.app.delivering import Deliveries, Delivery, ordered
 from obrell.core.deliver.names import slug
 from obrell.core.deliver.order import Order, read_order
 from obrell.core.deliver.plan import plan
+from obrell.core.document.model import Control
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.formats import FORMATS
 from obrell.core.values.fields import Live
+from obrell.store.kits import Tile
 from obrell.web.commands import GROUNDS
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
@@ -23,7 +26,6 @@ from obrell.web.services import Form, cache_of, kits_of
 
 router = APIRouter()
 OFFERED = ("1", "1.5", "2", "3", "4")
-EXAMPLES = 4
 
 
 @router.get("/kits/{kit}/deliver")
@@ -31,11 +33,12 @@ def deliver(request: Request, kit: str, control: Annotated[str, Query()] = "") -
     """The whole view; ``control`` orders only that one."""
     kits = kits_of(request)
     order = Order(controls=(control,) if control else ())
+    tiles = kits.tiles(kit)
     context = {
         "view": "deliver", "kit": kits.index(kit), "kits": kits.names(), "control": None,
-        "controls": kits.tiles(kit), "order": order, "offered": OFFERED,
+        "controls": tiles, "order": order, "offered": OFFERED,
         "chosen": [f"{d:g}" for d in order.densities], "one": control, "grounds": GROUNDS,
-        "formats": FORMATS.values(),
+        "formats": FORMATS.values(), "from": next((tile for tile in tiles if tile.id == control), None),
     }  # fmt: skip
     return page(request, "deliver.html", context | _listed(request, kit, order))
 
@@ -48,7 +51,7 @@ def listed(request: Request, kit: str) -> HTMLResponse:
     try:
         context |= _listed(request, kit, order_of(request.query_params))
     except Refused as error:
-        context |= {"rows": [], "examples": [], "count": 0, "problem": str(error), "left_out": ()}
+        context |= {"rows": [], "examples": [], "count": 0, "whose": "", "problem": str(error), "left_out": ()}
     return page(request, "_files.html", context)
 
 
@@ -121,12 +124,19 @@ def order_of(form: FormData | QueryParams) -> Order:
     return read_order(values)
 
 
+def _whose(groups: Sequence[tuple[Control, object]], tiles: Sequence[Tile]) -> str:
+    """Of what the files are, in words."""
+    if len(groups) == 1:
+        return f"of {groups[0][0].name}"
+    return "of the whole kit" if len(groups) == len(tiles) else f"of {len(groups)} controls"
+
+
 def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
     kits = kits_of(request)
     about = ordered(kits, kit, order.controls)
     if not about.controls:
         problem = "" if about.lost else "This kit has no controls to deliver yet."
-        return {"rows": [], "examples": [], "count": 0, "problem": problem, "left_out": about.lost}
+        return {"rows": [], "examples": [], "count": 0, "whose": "", "problem": problem, "left_out": about.lost}
     stored = {one.control.id: one for one in about.controls}
     index_hash = kits.index_hash(kit)
     planned = plan(about.settings, about.documents, order, cache=cache_of(request))
@@ -143,7 +153,8 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
     groups = [(stored[control].control, items) for control, items in rows.items()]
     names = [file.name for file in files]
     return {
-        "rows": groups, "examples": names[:EXAMPLES], "count": len(files), "problem": "",
+        "rows": groups, "examples": names[: len(groups[0][1])] if groups else [], "count": len(files),
+        "problem": "", "whose": _whose(groups, kits.tiles(kit)),
         "left_out": (*about.lost, *planned.left_out),
         "ground_of": lambda control: picture_address(index_hash, stored[control.id].hash, 1, ground=1),
     }  # fmt: skip

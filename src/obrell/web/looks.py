@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Body, Request
+from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import HTMLResponse
 
 from obrell.app import shelf
@@ -15,11 +15,12 @@ from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import resolve
 from obrell.core.effects import EFFECTS
 from obrell.core.errors import NoSuchThing
+from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number
 from obrell.core.paint.fills import straightened
 from obrell.core.render.picture import device
 from obrell.core.scene.bounds import bounds_of
-from obrell.core.shelf import GRADIENTS, SHIPPED
+from obrell.core.shelf import GRADIENTS, SHIPPED, STARTS
 from obrell.core.values.fields import Id, Name
 from obrell.store.kits import Stored
 from obrell.web.bench import BENCH
@@ -59,6 +60,7 @@ def looks(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
         "materials": [*own, *((m.id, m.name, shown(lay=m.id), False) for m in SHIPPED)],
         "rules": [(m.id, m.name, number(m.extent), lengths_of(m)) for m in index.materials],
         "gradients": _gradients(index, stored.control),
+        "starts": [(s.id, s.name, shown(start=s.id)) for s in STARTS],
         "effects": [(k, e.label, shown(add=k)) for k, e in EFFECTS.items() if k not in ONLY_BY_HAND],
         "versions": [(n, v.name, shown(kept=n)) for n, v in enumerate(node.part.versions)],
         "part": node.part, "linked": node.part.material, "width": box.width, "height": box.height,
@@ -67,22 +69,33 @@ def looks(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
 
 
 @router.get(BENCH + "/compare")
-def compare(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
-    """The control as it is and with every look of a part that is kept aside, side by side."""
+def compare(
+    request: Request, kit: str, control: str, part: str, scale: Annotated[int, Query(ge=0, le=2)] = 0,
+    hot: bool = False,
+) -> HTMLResponse:  # fmt: skip
+    """The control as it is and with every look of a part that is kept aside, side by side: fitted, or at 1:1 or 2:1;
+    ``hot`` shows where they differ from how it is."""
     kits = kits_of(request)
     stored = kits.control(kit, control)
     found = next((one for one in stored.control.parts if one.id == part), None)
     if found is None:
         raise NoSuchThing("Select one part first.")
     canvas = stored.control.canvas
-    density = round(min(4.0, COMPARED_WIDTH_PX / canvas.width, COMPARED_HEIGHT_PX / canvas.height), 3)
+    fitted = round(min(4.0, COMPARED_WIDTH_PX / canvas.width, COMPARED_HEIGHT_PX / canvas.height), 3)
+    density = float(scale or fitted)
+    size = {"width": round(canvas.width * density), "height": round(canvas.height * density)}
+    # At whole scales what is compared are the pixels themselves; fitted, there is enough for a dense screen.
+    drawn = density if scale else 2 * density
+    box = device(Rect(0, 0, canvas.width, canvas.height), drawn)
+    where = {"left": 0, "top": 0, "width": box.width, "height": box.height}
 
     def shown(kept: int | None) -> str:
-        return picture_address(kits.index_hash(kit), stored.hash, 2 * density, part=part, kept=kept, whole=1)
+        heat = {"hot": 1} | where if hot and kept is not None else {}
+        return picture_address(kits.index_hash(kit), stored.hash, drawn, part=part, kept=kept, whole=1, **heat)
 
     versions = [("", "as it is", shown(None)), *((n, v.name, shown(n)) for n, v in enumerate(found.versions))]
-    size = {"width": round(canvas.width * density), "height": round(canvas.height * density)}
-    return page(request, "_compare.html", {"versions": versions, "part": found} | size)
+    context = {"versions": versions, "part": found, "scale": scale, "hot": hot}
+    return page(request, "_compare.html", context | size)
 
 
 def _gradients(index: KitSettings, control: Control) -> list[dict[str, Any]]:
@@ -98,6 +111,14 @@ def _gradients(index: KitSettings, control: Control) -> list[dict[str, Any]]:
         }
         for source, name, fill, ident in (*kept, *taken, *shipped)
     ]  # fmt: skip
+
+
+@router.get(BENCH + "/gradients")
+def gradients(request: Request, kit: str, control: str, path: Annotated[str, Query(max_length=300)]) -> HTMLResponse:
+    """All gradients that can be laid on the fill at a path."""
+    kits = kits_of(request)
+    found = _gradients(kits.index(kit), kits.control(kit, control).control)
+    return page(request, "_fills.html", {"gradients": found, "path": path})
 
 
 @router.post(BENCH + "/gradients")

@@ -61,6 +61,7 @@ def _part(part: Part) -> dict[str, object]:
         "frame": [frame.left, frame.top, frame.right, frame.bottom],
         "extent": round(extent_of(part), 3), "within": part.within, "locked": part.locked, "visible": part.visible,
     }  # fmt: skip
+    seen["keeps"] = sorted({follow.source for follow in part.follows} - {part.id})
     if isinstance(part.shape, Path):
         seen["contours"] = [_contour(contour) for contour in part.shape.contours]
     if isinstance(part.shape, Container):
@@ -70,6 +71,8 @@ def _part(part: Part) -> dict[str, object]:
         seen["picture"] = [whole.left, whole.top, whole.right, whole.bottom]
     if isinstance(part.shape, Line):
         seen["ends"] = [[0, 0], [part.shape.across, part.shape.down]]
+    if grips := part.shape.grips():
+        seen["grips"] = [[grip.name, grip.at.x, grip.at.y, grip.words, grip.value] for grip in grips]
     seen["outline"] = path_data(part.shape.path())
     return seen
 

@@ -11,12 +11,12 @@ from obrell.core.values.base import Value
 
 
 class Selection(Value):
-    """Parts by id with commas between, an open effect, a chosen point of a path as
-    contour/knot, a chosen copy of a repeat, and the place of the frame that x and y are shown for, as two shares."""
+    """Parts by id with commas between, an open effect, chosen points of a path as contour/knot with commas between, a
+    chosen copy of a repeat, and the place of the frame that x and y are shown for, as two shares."""
 
     part: Annotated[str, Field(max_length=40_000)] = ""
     effect: Annotated[str, Field(max_length=40)] = ""
-    point: Annotated[str, Field(max_length=20)] = ""
+    points: Annotated[str, Field(pattern=r"^(\d{1,6}/\d{1,6}(,\d{1,6}/\d{1,6})*)?$", max_length=40_000)] = ""
     copy_number: Annotated[str, Field(pattern=r"^\d{0,3}$")] = ""
     near: Annotated[str, Field(pattern=r"^-?\d{1,6}(\.\d+)?,-?\d{1,6}(\.\d+)?$|^$", max_length=40)] = ""
     """The place on the canvas that was pressed last."""
@@ -28,6 +28,11 @@ class Selection(Value):
         """The anchor as numbers; the middle when none is chosen."""
         across, down = (self.anchor or "0.5,0.5").split(",")
         return float(across), float(down)
+
+    def spots(self) -> tuple[tuple[int, int], ...]:
+        """The chosen points as numbers of contours and of knots in them."""
+        pairs = (name.split("/") for name in self.points.split(",") if name)
+        return tuple((int(contour), int(knot)) for contour, knot in pairs)
 
     def place(self) -> Point | None:
         """Where the art was pressed last."""

@@ -9,6 +9,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
+from obrell.core.colour.stops import stops_text
 from obrell.core.document.colours import colours_of
 from obrell.core.document.materials import own_values
 from obrell.core.document.measures import anchor_of
@@ -31,6 +32,7 @@ from obrell.core.values.fields import live_of
 from obrell.core.values.paints import Conic, Gradient, Handled, Linear, Picture, Solid, Stop
 from obrell.core.workspace import OfObject
 from obrell.web.keeping import FitView, KeepingView, fit_of, keeping, kept
+from obrell.web.points import PointsView, chosen_points
 from obrell.web.selection import Selection
 from obrell.web.slots import SlotView, models, pictured, shifted, slot, view
 
@@ -70,6 +72,8 @@ class RampView:
     """Whether a conic gradient's ends differ where they meet."""
     kept: bool
     """Whether it is of a kind that a kit can keep."""
+    text: str
+    """Its stops as they are written in CSS; empty when some follow swatches."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,7 +132,7 @@ class PartView:
     open: bool
     place: tuple[Piece, ...]
     anchor: str
-    points: tuple[Piece, ...]
+    points: PointsView | None
     path: bool
     lined: bool
     """Whether a pen draws it, so that its outline can be made a path."""
@@ -403,7 +407,7 @@ def _part_view(
         part.visible, part.locked, mark,
         _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
         _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
-        _point(control, part, seen.point) if is_open else (),
+        chosen_points(control, part, seen.spots()) if is_open else None,
         isinstance(part.shape, Path), is_open and part.shape.as_line() is not None, part.shape.kind == "picture",
         slot(control, f"{base}/clip") if is_open and not part.clip else None,
         isinstance(part.shape, Text), tuple(_runs(control, part)) if is_open else (),
@@ -453,19 +457,6 @@ def _place(control: Control, part: Part, resolved: Resolved, seen: Selection) ->
     if part.clip:
         pieces += [". Clipped to ", slot(control, f"{base}/clip")]
     return (*pieces, ".")
-
-
-def _point(control: Control, part: Part, point: str) -> tuple[Piece, ...]:
-    """Where one chosen point of a path lies, with its corner's radius."""
-    contour, _, index = point.partition("/")
-    base = f"parts/{part.id}/shape/contours/{contour}/knots/{index}"
-    try:
-        return (
-            "Point at ", slot(control, f"{base}/x"), ", ", slot(control, f"{base}/y"),
-            ", corner ", slot(control, f"{base}/radius"), ".",
-        )  # fmt: skip
-    except NoSuchThing:
-        return ()
 
 
 def _runs(control: Control, part: Part) -> Iterator[tuple[Piece, ...]]:
@@ -572,7 +563,7 @@ def _ramp(effect: Effect, base: str) -> RampView | None:
 def _ramp_view(ramp: Gradient, path: str) -> RampView:
     return RampView(
         path, marks(straightened(ramp)), _stops(ramp, path), isinstance(ramp, Linear),
-        isinstance(ramp, Conic) and ramp.seam, isinstance(ramp, Handled),
+        isinstance(ramp, Conic) and ramp.seam, isinstance(ramp, Handled), stops_text(ramp.stops),
     )  # fmt: skip
 
 

@@ -22,6 +22,7 @@ KEYS: tuple[tuple[str, tuple[tuple[str, str], ...]], ...] = (
         ("Double press", "work inside a group, combination or repeat, one level each; Escape leaves it"),
         ("Enter", "name the selected part, or write a text’s words"),
         ("Right button", "list the parts that lie under the pointer"),
+        ("Page up, Page down", "the part in front, the part behind; with Shift as well as what is selected"),
         ("Control A", "select all"),
     )),
     ("Move and change", (
@@ -30,6 +31,7 @@ KEYS: tuple[tuple[str, tuple[tuple[str, str], ...]], ...] = (
         ("Alt", "while dragging anything: from the centre"),
         ("Control", "while starting to drag a part: drag a copy"),
         ("hold N", "while dragging: no snapping"),
+        (". and ,", "the next handle on the stage, and the one before; arrows move it, Escape leaves it"),
         ("D, K, Delete", "duplicate, make a linked copy, remove"),
         ("Control X, C, V", "cut, copy, paste in place"),
         ("M", "lay a material, try effects"),
@@ -51,6 +53,7 @@ KEYS: tuple[tuple[str, tuple[tuple[str, str], ...]], ...] = (
         ("hold W", "the art without the open effect, or without the selected part’s effects"),
         ("hold H", "no handles, rulers, dimensions"),
         ("hold O", "every part in a colour of its own"),
+        ("hold Y", "fine lines from every part to those that it keeps to"),
         ("V", "before and after the open effect, in two halves"),
         ("A", "all commands, found by their words"),
     )),

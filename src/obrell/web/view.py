@@ -20,6 +20,7 @@ from obrell.core.render.build_up import build_steps, upto
 from obrell.core.render.picture import device
 from obrell.core.scene.bounds import bounds_of
 from obrell.core.scene.stands import stand_of
+from obrell.core.shelf import STARTS
 from obrell.core.workspace import OfObject, remembered
 from obrell.store.history import Step, Steps
 from obrell.store.kits import Kits, Stored
@@ -33,6 +34,7 @@ from obrell.web.selection import Selection
 from obrell.web.sheet import Mark, PartView, SheetView, sheet_view
 
 STRIP_WIDTH_PX, STRIP_SHAPE = 168, 1.62
+START_WIDTH_PX, START_SHAPE, START_AIR_PX = 176, 1.5, 6
 """Width of a step's picture in device px, and its width over its height."""
 PROOF_WIDTH, PROOF_HEIGHT = 216.0, 300.0
 """Logical px that the column at the right has for the whole control."""
@@ -71,7 +73,7 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
         }),
     }  # fmt: skip
     lists: dict[str, dict[str, Any]] = {
-        "parts": _lines(sheet, _thumbs(seats, resolved), _middle(control)),
+        "parts": _lines(sheet, _thumbs(seats, resolved), _middle(control), _starts(seats, resolved, node)),
         "steps": step_lines(steps),
         "scene": parts_of(resolved.tree),
     }
@@ -131,9 +133,11 @@ def step_lines(steps: Steps) -> dict[str, str]:
 _LINES = OfObject[str](8192)
 
 
-def _lines(sheet: SheetView, thumbs: dict[str, str], middle: tuple[str, str]) -> dict[str, str]:
+def _lines(
+    sheet: SheetView, thumbs: dict[str, str], middle: tuple[str, str], starts: list[tuple[str, str, str]]
+) -> dict[str, str]:  # fmt: skip
     """The line of every part; those that are not open are kept."""
-    context = {"sheet": sheet, "words": WORDS, "canvas_middle": middle}
+    context = {"sheet": sheet, "words": WORDS, "canvas_middle": middle, "starts": starts}
 
     def line(part: PartView) -> str:
         return block("_part.html", context | {"part": part, "thumb": thumbs[part.id]})
@@ -146,6 +150,18 @@ def _lines(sheet: SheetView, thumbs: dict[str, str], middle: tuple[str, str]) ->
 
 def _middle(control: Control) -> tuple[str, str]:
     return number(control.canvas.width / 2), number(control.canvas.height / 2)
+
+
+def _starts(seats: Seats, resolved: Resolved, node: Node | None) -> list[tuple[str, str, str]]:
+    """What can be begun with, by id, name and the address of its picture on the one selected part."""
+    if node is None:
+        return []
+    bounds = bounds_of(resolved, node).grown(START_AIR_PX)
+    across = max(1.0, bounds.width, bounds.height * START_SHAPE)
+    density = round(min(4.0, max(0.02, START_WIDTH_PX / across)), 3)
+    where = _query(device(bounds, density))
+    shown = seats.shown[node.part.id]
+    return [(s.id, s.name, seats.of(node.part.id, shown, density, start=s.id, free=1, **where)) for s in STARTS]
 
 
 def _thumbs(seats: Seats, resolved: Resolved) -> dict[str, str]:

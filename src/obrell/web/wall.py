@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, File, Form, Request, UploadFile
 from pydantic import ValidationError
+from starlette.datastructures import FormData
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 
-from obrell.app import editing
+from obrell.app import copying, editing
 from obrell.app.checking import check_one
 from obrell.core.deliver.names import slug
 from obrell.core.document.model import Canvas, Control
 from obrell.core.edit import read_edit
 from obrell.core.edit.kits import with_light
 from obrell.core.edit.typed import number_from
+from obrell.core.edit.variants import Variant, icons_of, main_colours, texts_of
 from obrell.core.errors import BadValue, Unreadable
 from obrell.core.geometry.svgdata import number
 from obrell.core.interchange.kit_file import read_kit, write_kit
@@ -27,12 +29,15 @@ from obrell.web.commands import GROUNDS
 from obrell.web.lost import lost
 from obrell.web.pages import block, page
 from obrell.web.pictures import picture_address
+from obrell.web.services import Form as WholeForm
 from obrell.web.services import kits_of, rooms_of
 
 router = APIRouter()
 WALL = "/kits/{kit}"
 PX = Live("px")
 DEGREES = Live("°")
+ROWS = 4
+"""Rows that the table of copies begins with."""
 
 
 @router.get("/")
@@ -118,6 +123,44 @@ def copy_control(request: Request, kit: str, control: str) -> HTMLResponse:
     """A copy right behind it."""
     kits_of(request).duplicate_control(kit, control)
     return _block(request, kit, "Made a copy.")
+
+
+@router.get(WALL + "/controls/{control}/variants")
+def variants(request: Request, kit: str, control: str) -> HTMLResponse:
+    """The small table of copies with changes."""
+    kits = kits_of(request)
+    stored = kits.control(kit, control)
+    context = {
+        "kit": kits.index(kit), "control": stored.control, "texts": texts_of(stored.control),
+        "icons": icons_of(stored.control), "colours": main_colours(stored.control), "rows": range(ROWS),
+        "picture": picture_address(kits.index_hash(kit), stored.hash, 1),
+    }  # fmt: skip
+    return page(request, "_variants.html", context)
+
+
+@router.post(WALL + "/controls/{control}/variants")
+def make_variants(request: Request, kit: str, control: str, fields: WholeForm) -> HTMLResponse:
+    """A copy for every row that has a name."""
+    made = copying.copies(kits_of(request), kit, control, _variants(fields))
+    return _block(request, kit, f"Made {len(made)} cop{'y' if len(made) == 1 else 'ies'}.")
+
+
+def _variants(fields: FormData) -> list[Variant]:
+    """What stands in the rows of the table: fields called ``3 words p2`` and the like; a name makes it a copy."""
+    rows: dict[str, dict[str, Any]] = {}
+    for field, value in fields.multi_items():
+        row, kind, which = [*field.split(" ", 2), ""][:3]
+        if not isinstance(value, str) or kind not in ("name", "words", "icons", "colours"):
+            raise BadValue("This is not a table of copies.")
+        values = rows.setdefault(row, {})
+        if kind == "name":
+            values["name"] = value.strip()
+        elif value.strip() or kind == "words":
+            values.setdefault(kind, {})[which] = value.strip()
+    try:
+        return [Variant.model_validate(values) for values in rows.values() if values.get("name")]
+    except ValidationError as error:
+        raise bad_value(error, Variant) from error
 
 
 @router.post(WALL + "/controls/{control}/remove")

@@ -44,15 +44,15 @@ class Laid:
         ends = (pair.split() for pair in pairs[self.gradient.kind])
         return tuple((self._seen(at[one]), self._seen(at[other])) for one, other in ends)
 
-    def moved(self, handle: str, x: float, y: float, *, steps: bool = False) -> Values:
-        """What the gradient's values become when a handle is taken to a place on the canvas; ``steps`` keeps
-        angles to whole steps. An unknown handle changes nothing."""
+    def moved(self, handle: str, x: float, y: float, *, steps: bool = False, centred: bool = False) -> Values:
+        """What the gradient's values become when a handle is taken to a place on the canvas; ``steps`` keeps angles to
+        whole steps, ``centred`` the middle of a linear one where it is. An unknown handle changes nothing."""
         at = Point(*self.place.undo(x, y))
         if handle.startswith("stop "):
             return self._stop_moved(int(handle[5:]), at)
         match self.gradient, handle:
             case Linear(), "from" | "to":
-                return self._end_moved(handle, at, steps)
+                return self._end_moved(handle, at, steps, centred)
             case Linear(), "line":
                 return self._line_moved(at)
             case Radial() | Conic(), "centre":
@@ -122,8 +122,8 @@ class Laid:
             points = [_between(start, at["to"], place) for place in places]
         return {f"stop {number}": point for number, point in enumerate(points)}
 
-    def _end_moved(self, handle: str, at: Point, steps: bool) -> Values:
-        """The other end stays where it is as far as the way there."""
+    def _end_moved(self, handle: str, at: Point, steps: bool, centred: bool) -> Values:
+        """The other end stays where it is as far as the way there, or goes as far the other way."""
         assert isinstance(self.gradient, Linear)
         middle, side = self.box.centre, -1.0 if handle == "from" else 1.0
         dx, dy = at.x - middle.x, at.y - middle.y
@@ -131,7 +131,8 @@ class Laid:
         x, y = direction(angle)
         whole = max(abs(self.box.width * x) + abs(self.box.height * y), 1e-9)
         away, ends = (dx * x + dy * y) / whole, self.gradient.ends
-        low, high = (away, ends[1] - 0.5) if handle == "from" else (ends[0] - 0.5, away)
+        other = sum(ends) - 1.0 - away if centred else ends[1 if handle == "from" else 0] - 0.5
+        low, high = (away, other) if handle == "from" else (other, away)
         return {
             "angle": angle, "scale": _least(high - low, LEAST_LENGTH), "offset": round((high + low) / 2, DECIMALS)
         }  # fmt: skip

@@ -36,6 +36,8 @@ def is_value(path: str) -> bool:
         return path in OF_CONTROL or len(steps) >= HOLDERS.get(steps[0], len(path) + 1)
     if len(steps) == 3:
         return steps[2] in OF_PART
+    if steps[2:3] == ["versions"]:
+        return len(steps) == len(("parts", "p", "versions", "0", "name")) and steps[4] == "name"
     return len(steps) > 3 and len(steps) >= PART_HOLDERS.get(steps[2], len(path) + 1)
 
 

@@ -26,6 +26,7 @@ from obrell.core.edit.gradients import (
     ReverseStops,
     SpaceStops,
     TurnGradient,
+    WriteStops,
 )
 from obrell.core.edit.guides import AddGuide, CommonGuides, MoveGuide, RemoveGuides, ShowGuides
 from obrell.core.edit.insert import InsertParts
@@ -40,7 +41,7 @@ from obrell.core.edit.looks import (
     SweepEffects,
     UseVersion,
 )
-from obrell.core.edit.materials import FollowMaterial, FreeMaterial, LayMaterial
+from obrell.core.edit.materials import AddStart, FollowMaterial, FreeMaterial, LayMaterial
 from obrell.core.edit.parts import (
     CanvasEdges,
     CentreParts,
@@ -66,29 +67,30 @@ from obrell.core.edit.points import (
     MovePoints,
     PenNext,
     PenStart,
+    PlacePoints,
     RemovePoints,
     RoundPoints,
 )  # fmt: skip
 from obrell.core.edit.repeats import OwnCopy, ShowCopy, SpreadCopies
-from obrell.core.edit.resize import Resize
+from obrell.core.edit.resize import PullGrip, Resize
 from obrell.core.edit.typed import TypeValue
 from obrell.core.edit.values import SetValues
 from obrell.core.values.base import bad_value
 
 AnyEdit = Annotated[
-    SetValues | TypeValue | AddStop | RemoveStop | ReverseStops | TurnGradient | SpaceStops | CloseSeam
+    SetValues | TypeValue | AddStop | WriteStops | RemoveStop | ReverseStops | TurnGradient | SpaceStops | CloseSeam
     | CopyStop | JitterStops | MoveGradient
-    | Draw | MoveParts | Resize | Crop | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
+    | Draw | MoveParts | Resize | PullGrip | Crop | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
     | ReorderPart | RenamePart | CanvasEdges
     | GroupParts | CombineParts | RepeatParts
     | TakeApart | ConvertToPath | OutlineLines | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | LinkedCopy | AddRim | StayInside | InsertParts
     | PasteEffects | PaintWith | SwapFills | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
-    | LayMaterial | FollowMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies
+    | LayMaterial | AddStart | FollowMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies
     | StyleLetters | PlainLetters | AddPicture | FillWithPicture | PinReference | PlaceReference | UnpinReference
     | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong
-    | PenStart | PenNext | ClosePath | MovePoints | MoveHandle | AddPoint | DragSegment | RemovePoints
+    | PenStart | PenNext | ClosePath | MovePoints | PlacePoints | MoveHandle | AddPoint | DragSegment | RemovePoints
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
     | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect,
     Field(discriminator="kind"),

@@ -5,16 +5,18 @@ from __future__ import annotations
 from abc import abstractmethod
 from itertools import pairwise
 from random import Random
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
 from pydantic import Field
 
+from obrell.core.colour.stops import stops_from
 from obrell.core.document.gradients import laid
 from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Control
 from obrell.core.document.paths import value_at, with_value
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, effect_of, part_of
+from obrell.core.edit.leading import Lead, Led
 from obrell.core.edit.values import Change, SetValues, check_lock, whose
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.svgdata import number
@@ -22,6 +24,7 @@ from obrell.core.paint.fills import sample
 from obrell.core.values.fields import Id, Place, Share
 from obrell.core.values.paints import Gradient, Linear, Stop
 
+SNAPPING = ("from", "to", "centre", "down")
 ROOM = 0.97
 """A ramp whose last stop lies beyond this place has no room to come back."""
 
@@ -59,6 +62,19 @@ class AddStop(GradientEdit):
     def label(self, control: Control) -> str:
         at = "" if self.position is None else f" at {number(self.position * 100)} %"
         return f"Added a stop{at}{whose(control, self.path)}"
+
+
+class WriteStops(GradientEdit):
+    """All stops as they are written in the notation of CSS."""
+
+    kind: Literal["write-stops"] = "write-stops"
+    text: Annotated[str, Field(max_length=4000)]
+
+    def changed(self, gradient: Gradient) -> Gradient:
+        return gradient.evolve(stops=stops_from(self.text))
+
+    def label(self, control: Control) -> str:
+        return f"Wrote the stops{whose(control, self.path)}"
 
 
 class RemoveStop(GradientEdit):
@@ -166,8 +182,9 @@ class JitterStops(GradientEdit):
         return f"Jittered the stops{whose(control, self.path)}"
 
 
-class MoveGradient(Edit):
-    """A handle of a gradient, or one of its stops, taken to a place on the canvas."""
+class MoveGradient(Led):
+    """A handle of a gradient, or one of its stops, taken to a place on the canvas; ``steps`` keeps angles to whole
+    steps, ``centred`` takes the other end of a linear one the other way. Stops stay on their line and do not snap."""
 
     kind: Literal["move-gradient"] = "move-gradient"
     part: Id
@@ -176,19 +193,27 @@ class MoveGradient(Edit):
     x: Place
     y: Place
     steps: bool = False
+    centred: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        return self._set(control).apply(control, around)
+        return self.settled(control)._set(control).apply(control, around)
 
     def label(self, control: Control) -> str:
         return self._set(control).label(control)
+
+    def lead(self, control: Control) -> Lead:
+        fixed = self.steps or self.handle not in SNAPPING
+        return Lead(None if fixed else self.x, None if fixed else self.y)
+
+    def shifted(self, dx: float, dy: float) -> Self:
+        return self.evolve(x=self.x + dx, y=self.y + dy, snap=None)
 
     def _set(self, control: Control) -> SetValues:
         """The values that this comes to."""
         effect, tree = effect_of(part_of(control, self.part), self.effect), arranged(control)
         seen = tree.all[self.part].part
         found = laid(seen, effect, spans_of(control, tree, seen))
-        values = found.moved(self.handle, self.x, self.y, steps=self.steps) if found else {}
+        values = found.moved(self.handle, self.x, self.y, steps=self.steps, centred=self.centred) if found else {}
         if found is None or not values:
             raise Refused("That gradient has no such handle.")
         base = f"parts/{self.part}/effects/{self.effect}/{found.path}"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
 from pydantic import Field
 
@@ -10,22 +10,41 @@ from obrell.core.document.guides import guide_places
 from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import MAX_GUIDES, Control, Guide
 from obrell.core.edit.base import Edit, Surroundings
+from obrell.core.edit.leading import Lead, Led
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number
 from obrell.core.values.fields import Id, Place
 
+TENS = 10.0
+"""What the constraining key keeps guides to, px."""
 
-class AddGuide(Edit):
-    """A guide at a distance from an edge, the middle or another guide."""
+
+class AddGuide(Led):
+    """A guide at a distance from an edge, the middle or another guide; ``centred`` puts its mirror image about the
+    middle of the canvas too, ``constrained`` keeps to whole tens of px."""
 
     kind: Literal["add-guide"] = "add-guide"
     axis: Literal["across", "down"]
     at: Place = 0.0
     since: Literal["start", "middle", "end"] | Id = "start"
+    constrained: bool = False
+    centred: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        return _with_guides(control, [(self.axis, self.at, self.since)])
+        at = self.settled(control)._at()
+        canvas = control.canvas
+        mirrored = [(canvas.width if self.axis == "across" else canvas.height) - at] if self.centred else []
+        return _with_guides(control, [(self.axis, at, self.since), *((self.axis, m, self.since) for m in mirrored)])
+
+    def lead(self, control: Control) -> Lead:
+        return _lead(self.axis, None if self.constrained else self.at)
+
+    def shifted(self, dx: float, dy: float) -> Self:
+        return self.evolve(at=self._at() + (dx if self.axis == "across" else dy), constrained=False, snap=None)
+
+    def _at(self) -> float:
+        return _tens(self.at) if self.constrained else self.at
 
     def label(self, control: Control) -> str:
         return f"Put a guide at {number(self.at)} px {self.axis}"
@@ -53,22 +72,35 @@ class CommonGuides(Edit):
         return f"Put guides along {'the selection' if self.parts else 'the canvas'}"
 
 
-class MoveGuide(Edit):
-    """A guide moved by px."""
+class MoveGuide(Led):
+    """A guide moved by px; ``constrained`` keeps its place to whole tens."""
 
     kind: Literal["move-guide"] = "move-guide"
     guide: Id
     by: Place
+    constrained: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         guide = _guide(control, self.guide)
         if guide.locked:
             raise Refused("This guide is locked. Unlock it in the sheet to move it.")
-        moved = guide.evolve(at=guide.at + self.by)
+        edit = self.settled(control)
+        by = edit.by
+        if edit.constrained:
+            place = guide_places(control)[guide.id]
+            by = _tens(place + by) - place
+        moved = guide.evolve(at=guide.at + by)
         return control.evolve(guides=tuple(moved if g is guide else g for g in control.guides))
 
     def label(self, control: Control) -> str:
         return "Moved a guide"
+
+    def lead(self, control: Control) -> Lead:
+        at = guide_places(control)[_guide(control, self.guide).id] + self.by
+        return _lead(_guide(control, self.guide).axis, None if self.constrained else at, self.guide)
+
+    def shifted(self, dx: float, dy: float) -> Self:
+        return self.evolve(by=self.by + dx + dy, snap=None)
 
 
 class RemoveGuides(Edit):
@@ -106,6 +138,14 @@ class ShowGuides(Edit):
         if self.visible is not None:
             return "Showed the guides" if self.visible else "Hid the guides"
         return "Locked the guides" if self.locked else "Unlocked the guides"
+
+
+def _lead(axis: str, at: float | None, *moving: str) -> Lead:
+    return Lead(at if axis == "across" else None, at if axis == "down" else None, moving)
+
+
+def _tens(at: float) -> float:
+    return round(at / TENS) * TENS
 
 
 def _guide(control: Control, guide_id: str) -> Guide:

@@ -11,7 +11,7 @@ from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, names_of, 
 from obrell.core.edit.parts import Ids
 from obrell.core.effects import AnyEffect
 from obrell.core.errors import NoSuchThing, Refused
-from obrell.core.shelf import SHIPPED
+from obrell.core.shelf import SHIPPED, STARTS
 from obrell.core.values.fields import Id
 
 
@@ -40,6 +40,32 @@ class LayMaterial(Edit):
 
     def label(self, control: Control) -> str:
         return f"Laid a material on {names_of(control, self.parts)}"
+
+
+class AddStart(Edit):
+    """Effects that belong together put over those that parts have, each in front of its zone, fitted to each part."""
+
+    kind: Literal["add-start"] = "add-start"
+    parts: Ids
+    start: Id
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        start, tree = self._start(), arranged(control).all
+
+        def begun(part: Part) -> Part:
+            fresh = scaled_effects(start, extent_of(tree[part.id].part))
+            return part.evolve(effects=(*part.effects, *(effect.evolve(id=NEW) for effect in fresh)))
+
+        return each_part(control, self.parts, begun)
+
+    def label(self, control: Control) -> str:
+        return f"Began with “{self._start().name}” on {names_of(control, self.parts)}"
+
+    def _start(self) -> Material:
+        for start in STARTS:
+            if start.id == self.start:
+                return start
+        raise NoSuchThing("There is no such start.")
 
 
 class FollowMaterial(Edit):

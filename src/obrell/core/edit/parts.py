@@ -9,12 +9,12 @@ from pydantic import Field, JsonValue
 
 from obrell.core.document.canvas import with_edges
 from obrell.core.document.measures import bounds_of
-from obrell.core.document.model import Control, Part
-from obrell.core.document.moving import carried_together
+from obrell.core.document.model import MAX_EFFECTS, Control, Part
+from obrell.core.document.moving import carried_together, covering
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import Edit, Surroundings, add_parts, check_unlocked, moved, names_of, part_of, roots
 from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_box, snap_point
-from obrell.core.effects import Paint
+from obrell.core.effects import AnyEffect, Paint
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Point, Similarity, about, along_axis
 from obrell.core.geometry.svgdata import number
@@ -27,8 +27,13 @@ VOWELS = "aeiou"
 MANY_SIDED = "shape with sides"
 
 
+Look = Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)]
+"""The effects of a part, as those of another begin."""
+
+
 class Draw(Edit):
-    """A new part drawn from one place to the other, in front of all (``Shape.drawn``)."""
+    """A new part drawn from one place to the other, in front of all (``Shape.drawn``); with a ``look`` that was used
+    before, else plain."""
 
     kind: Literal["draw"] = "draw"
     shape: Annotated[str, Field(max_length=20)]
@@ -40,6 +45,7 @@ class Draw(Edit):
     y1: Place
     constrained: bool = False
     centred: bool = False
+    look: Look | None = None
     snap: Snapping | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
@@ -47,7 +53,8 @@ class Draw(Edit):
             raise Refused(f"“{self.shape}” is not a kind of part that can be drawn.")
         (x0, y0), (x1, y1) = self._ends(control)
         shape, place = SHAPES[self.shape].drawn(x0, y0, x1, y1, constrained=self.constrained, centred=self.centred)
-        return add_parts(control, [new_part(control, shape.evolve(**self.values), place)])
+        part = new_part(control, shape.evolve(**self.values), place)
+        return add_parts(control, [wearing(part, self.look)])
 
     def snaps(self, control: Control) -> tuple[Snap, ...]:
         return () if self.snap is None else snap_point(control, (), self.x1, self.y1, self.snap)
@@ -77,6 +84,13 @@ def new_part(control: Control, shape: Shape, place: Point) -> Part:
     return Part(id="p0", name=name, shape=shape, x=place.x, y=place.y, effects=(paint,))
 
 
+def wearing(part: Part, look: tuple[AnyEffect, ...] | None) -> Part:
+    """The part with a look; masks by other parts are left out."""
+    if look is None:
+        return part
+    return part.evolve(effects=tuple(effect for effect in look if not covering(effect)))
+
+
 class MoveParts(Edit):
     """Parts moved; ``constrained`` keeps to the longer of the two directions."""
 
@@ -88,24 +102,27 @@ class MoveParts(Edit):
     snap: Snapping | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        dx, dy = self._way()
-        to_x, to_y = pulled_by(self.snaps(control))
+        (dx, dy), (to_x, to_y) = _way(self), pulled_by(self.snaps(control))
         return moved(control, dict.fromkeys(roots(control, self.parts), Similarity(dx=dx + to_x, dy=dy + to_y)))
 
     def snaps(self, control: Control) -> tuple[Snap, ...]:
-        if self.snap is None:
-            return ()
-        (dx, dy), box = self._way(), bounds_of(control, self.parts)
-        found = snap_box(control, self.parts, box.shifted(dx, dy), self.snap)
-        if not self.constrained:
-            return found
-        return tuple(snap for snap in found if (snap.axis == "across") == (dx != 0))
+        return _box_snaps(control, self, self.parts)
 
     def label(self, control: Control) -> str:
         return f"Moved {names_of(control, self.parts)} by {number(self.dx)}, {number(self.dy)}"
 
-    def _way(self) -> tuple[float, float]:
-        return along_axis(self.dx, self.dy) if self.constrained else (self.dx, self.dy)
+
+def _way(edit: MoveParts | DuplicateParts) -> tuple[float, float]:
+    return along_axis(edit.dx, edit.dy) if edit.constrained else (edit.dx, edit.dy)
+
+
+def _box_snaps(control: Control, edit: MoveParts | DuplicateParts, moving: Iterable[str]) -> tuple[Snap, ...]:
+    """What the box around the parts snaps to where it is taken."""
+    if edit.snap is None:
+        return ()
+    (dx, dy), box = _way(edit), bounds_of(control, edit.parts)
+    found = snap_box(control, moving, box.shifted(dx, dy), edit.snap)
+    return tuple(s for s in found if not edit.constrained or (s.axis == "across") == (dx != 0))
 
 
 class Turn(Edit):
@@ -167,17 +184,21 @@ class RemoveParts(Edit):
 
 
 class DuplicateParts(Edit):
-    """Copies put right in front of their originals, moved by (dx, dy)."""
+    """Copies put right in front of their originals, moved by (dx, dy); they snap to these too."""
 
     kind: Literal["duplicate"] = "duplicate"
     parts: Ids
     dx: Signed = 0.0
     dy: Signed = 0.0
     constrained: bool = False
+    snap: Snapping | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        dx, dy = along_axis(self.dx, self.dy) if self.constrained else (self.dx, self.dy)
-        return copied(control, self.parts, [Similarity(dx=dx, dy=dy)])
+        (dx, dy), (to_x, to_y) = _way(self), pulled_by(self.snaps(control))
+        return copied(control, self.parts, [Similarity(dx=dx + to_x, dy=dy + to_y)])
+
+    def snaps(self, control: Control) -> tuple[Snap, ...]:
+        return _box_snaps(control, self, ())
 
     def label(self, control: Control) -> str:
         return f"Duplicated {names_of(control, self.parts)}"

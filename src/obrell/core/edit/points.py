@@ -6,15 +6,17 @@ import math
 from abc import abstractmethod
 from collections.abc import Callable, Sequence
 from dataclasses import replace
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
 from pydantic import BeforeValidator, Field
 
 from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import place_of, way_of
-from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of
-from obrell.core.edit.parts import new_part
-from obrell.core.edit.typed import summed
+from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of, part_of
+from obrell.core.edit.leading import Lead, Led, Way, freely, ray
+from obrell.core.edit.parts import Look, new_part, wearing
+from obrell.core.edit.snapping import pulled_by, snap_point
+from obrell.core.edit.typed import summed, summed_or_none
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.fillets import fillet
 from obrell.core.geometry.knots import SAME_PX, Bend, nearest, pulled, room_of, split, straight
@@ -30,10 +32,12 @@ Spot = tuple[Number, Number]
 """A contour's number and a knot's number in it."""
 Points = Annotated[tuple[Spot, ...], Field(min_length=1, max_length=5000)]
 NEARLY, SHOWN_POINTS, TRIED = 1e-6, 4, 100
+DECIMALS = 6
+"""Of px, that places led by hand are kept to."""
 GONE = "That point is no longer there: it was removed, perhaps in another window."
 
 
-class PenStart(Edit):
+class PenStart(Led):
     """A new path of two points, drawn as a line until it is closed; places are on the canvas.
     ``constrained`` keeps the segment to multiples of 45°."""
 
@@ -41,16 +45,33 @@ class PenStart(Edit):
     first: Knot
     second: Knot
     constrained: bool = False
+    look: Look | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        second = _along(self.first, self.second) if self.constrained else self.second
-        x, y = (self.first.x + second.x) / 2, (self.first.y + second.y) / 2
-        knots = tuple(knot.evolve(x=knot.x - x, y=knot.y - y) for knot in (self.first, second))
+        edit = self.settled(control)
+        first, second = self._first(control), edit.second
+        if edit.constrained:
+            second = _along(first, second)
+        x, y = (first.x + second.x) / 2, (first.y + second.y) / 2
+        knots = tuple(knot.evolve(x=knot.x - x, y=knot.y - y) for knot in (first, second))
         shape = Path(contours=(Contour(closed=False, knots=knots),), form="line")
-        return add_parts(control, [new_part(control, shape, Point(x, y))])
+        return add_parts(control, [wearing(new_part(control, shape, Point(x, y)), self.look)])
 
     def label(self, control: Control) -> str:
         return "Started a path"
+
+    def lead(self, control: Control) -> Lead:
+        start = Point(*_at(self._first(control)))
+        at, across, down = ray(start, self.second.x, self.second.y, constrained=self.constrained)
+        return Lead(at.x if across else None, at.y if down else None, own=(start,))
+
+    def shifted(self, dx: float, dy: float) -> Self:
+        return self.evolve(second=_shifted(self.second, dx, dy), snap=None)
+
+    def _first(self, control: Control) -> Knot:
+        if self.snap is None:
+            return self.first
+        return _shifted(self.first, *pulled_by(snap_point(control, (), *_at(self.first), self.snap)))
 
 
 class _Points(Edit):
@@ -59,8 +80,10 @@ class _Points(Edit):
     part: Id
 
     def apply(self, control: Control, around: Surroundings) -> Control:
+        edit = self.settled(control) if isinstance(self, Led) else self
+
         def changed(part: Part) -> Part:
-            return part.evolve(shape=self._changed(part, _path_of(part)))
+            return part.evolve(shape=edit._changed(part, _path_of(part)))
 
         return each_part(control, [self.part], changed)
 
@@ -72,7 +95,7 @@ class _Points(Edit):
         return f" of {names_of(control, [self.part])}"
 
 
-class PenNext(_Points):
+class PenNext(_Points, Led):
     """One more point at an open end; the place is on the canvas. ``constrained`` as in ``PenStart``."""
 
     kind: Literal["pen-next"] = "pen-next"
@@ -85,17 +108,28 @@ class PenNext(_Points):
         run = _contour(path, self.contour)
         if run.closed:
             raise Refused("This path is closed. Cut it open at a point to go on drawing.")
-        knot = self.knot
-        if self.constrained:
-            last = run.knots[0 if self.at_start else -1]
-            x, y = place_of(part).apply(last.x, last.y)
-            knot = _along(Knot(x=x, y=y), knot)
-        new = _to_own(part, knot)
+        at, _, _ = self._led(part, run)
+        new = _to_own(part, self.knot.evolve(x=at.x, y=at.y))
         knots = (_turned_round(new), *run.knots) if self.at_start else (*run.knots, new)
         return _with_contour(path, self.contour, run.evolve(knots=knots))
 
     def label(self, control: Control) -> str:
         return f"Added a point{self._where(control)}"
+
+    def lead(self, control: Control) -> Lead:
+        part = part_of(control, self.part)
+        path = _path_of(part)
+        at, across, down = self._led(part, _contour(path, self.contour))
+        return Lead(at.x if across else None, at.y if down else None, (self.part,), _others(part, path))
+
+    def shifted(self, dx: float, dy: float) -> Self:
+        return self.evolve(knot=_shifted(self.knot, dx, dy), snap=None)
+
+    def _led(self, part: Part, run: Contour) -> tuple[Point, bool, bool]:
+        """Where the point comes to lie on the canvas, seen from the end it is joined to."""
+        last = run.knots[0 if self.at_start else -1]
+        start = Point(*place_of(part).apply(last.x, last.y))
+        return ray(start, self.knot.x, self.knot.y, constrained=self.constrained)
 
 
 class ClosePath(_Points):
@@ -113,8 +147,9 @@ class ClosePath(_Points):
         return f"Closed the path{self._where(control)}"
 
 
-class MovePoints(_Points):
-    """Points moved on the canvas; ``constrained`` keeps to the longer of the two directions."""
+class MovePoints(_Points, Led):
+    """Points moved on the canvas; ``constrained`` keeps to the longer of the two directions. It is the first of them
+    that snaps."""
 
     kind: Literal["move-points"] = "move-points"
     points: Points
@@ -123,13 +158,62 @@ class MovePoints(_Points):
     constrained: bool = False
 
     def _changed(self, part: Part, path: Path) -> Path:
-        dx, dy = along_axis(self.dx, self.dy) if self.constrained else (self.dx, self.dy)
-        dx, dy = way_of(part).undo(dx, dy)
+        dx, dy = way_of(part).undo(*self._way()[0])
         return _each(path, self.points, lambda bend: bend.moved(dx, dy))
+
+    def lead(self, control: Control) -> Lead:
+        part = part_of(control, self.part)
+        path = _path_of(part)
+        (dx, dy), across, down = self._way()
+        x, y = place_of(part).apply(*_at(_knot(path, self.points[0])))
+        return Lead(
+            x + dx if across else None, y + dy if down else None, (self.part,), _others(part, path, self.points)
+        )
+
+    def shifted(self, dx: float, dy: float) -> Self:
+        (across, down), _, _ = self._way()
+        return self.evolve(dx=across + dx, dy=down + dy, constrained=False, snap=None)
+
+    def _way(self) -> tuple[Way, bool, bool]:
+        return freely(self.dx, self.dy, along_axis if self.constrained else None)
 
     def label(self, control: Control) -> str:
         count = len(self.points)
         return f"Moved {'a point' if count == 1 else f'{count} points'}{self._where(control)}"
+
+
+class PlacePoints(_Points):
+    """Points put at a typed place on the canvas, each of them; a coordinate that was left empty stays. With ``side``
+    it is a point's handle that is put there, the other one staying where it is."""
+
+    kind: Literal["place-points"] = "place-points"
+    points: Points
+    x: Annotated[Place | None, BeforeValidator(summed_or_none)] = None
+    y: Annotated[Place | None, BeforeValidator(summed_or_none)] = None
+    side: Literal["in", "out"] | None = None
+
+    def _changed(self, part: Part, path: Path) -> Path:
+        place = place_of(part)
+
+        def put(bend: Bend) -> Bend:
+            dx, dy = self._handle(bend)
+            x, y = place.apply(bend.x + dx, bend.y + dy)
+            x, y = place.undo(x if self.x is None else self.x, y if self.y is None else self.y)
+            if self.side is None:
+                return bend.moved(x - bend.x, y - bend.y)
+            arm = {f"{self.side}_x": x - bend.x, f"{self.side}_y": y - bend.y}
+            return replace(bend, **arm)
+
+        return _each(path, self.points, put)
+
+    def _handle(self, bend: Bend) -> tuple[float, float]:
+        if self.side is None:
+            return 0.0, 0.0
+        return (bend.in_x, bend.in_y) if self.side == "in" else (bend.out_x, bend.out_y)
+
+    def label(self, control: Control) -> str:
+        what = "a handle" if self.side else "a point" if len(self.points) == 1 else f"{len(self.points)} points"
+        return f"Placed {what}{self._where(control)}"
 
 
 class MoveHandle(_Points):
@@ -371,9 +455,9 @@ class JoinEnds(_Points):
         return f"Joined two ends{self._where(control)}"
 
 
-class MoveEnd(Edit):
-    """One end of a line moved on the canvas, the other staying; ``constrained`` keeps the line to
-    multiples of 45°."""
+class MoveEnd(Led):
+    """One end of a line moved on the canvas, the other staying, or going the other way when ``centred``;
+    ``constrained`` keeps the line to multiples of 45°."""
 
     kind: Literal["move-end"] = "move-end"
     part: Id
@@ -381,30 +465,47 @@ class MoveEnd(Edit):
     dx: Place
     dy: Place
     constrained: bool = False
+    centred: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        return each_part(control, [self.part], self._moved)
+        return each_part(control, [self.part], self.settled(control)._moved)
+
+    def lead(self, control: Control) -> Lead:
+        part = part_of(control, self.part)
+        still, led = self._ends(part)
+        at, across, down = ray(self._about(still, led), led.x + self.dx, led.y + self.dy, constrained=self.constrained)
+        own = () if self.centred else (still,)
+        return Lead(at.x if across else None, at.y if down else None, (self.part,), own)
+
+    def shifted(self, dx: float, dy: float) -> Self:
+        return self.evolve(dx=self.dx + dx, dy=self.dy + dy, snap=None)
 
     def label(self, control: Control) -> str:
         return f"Moved an end of {names_of(control, [self.part])}"
 
     def _moved(self, part: Part) -> Part:
-        line = part.shape
-        if not isinstance(line, Line):
-            raise Refused(f"“{part.name}” is not a line.")
-        way = -1 if self.end == "start" else 1
-        turn = way_of(part)
-        dx, dy = turn.undo(self.dx, self.dy)
-        across, down = line.across + way * dx, line.down + way * dy
-        if self.constrained:
-            across, down = along_eighths(across, down)
-        if across == 0 and down == 0:
+        still, led = self._ends(part)
+        about = self._about(still, led)
+        at, _, _ = ray(about, led.x + self.dx, led.y + self.dy, constrained=self.constrained)
+        other = Point(2 * about.x - at.x, 2 * about.y - at.y) if self.centred else still
+        if math.hypot(other.x - at.x, other.y - at.y) < SAME_PX:
             return part
-        shape = line.evolve(across=across, down=down)
-        if way > 0:
-            return part.evolve(shape=shape)
-        dx, dy = turn.apply(line.across - across, line.down - down)
-        return part.evolve(shape=shape, x=part.x + dx, y=part.y + dy)
+        start, end = (at, other) if self.end == "start" else (other, at)
+        across, down = (round(v, DECIMALS) for v in way_of(part).undo(end.x - start.x, end.y - start.y))
+        shape = part.shape.evolve(across=across, down=down)
+        return part.evolve(shape=shape, x=round(start.x, DECIMALS), y=round(start.y, DECIMALS))
+
+    def _ends(self, part: Part) -> tuple[Point, Point]:
+        """The end that stays and the one that is led, on the canvas."""
+        if not isinstance(part.shape, Line):
+            raise Refused(f"“{part.name}” is not a line.")
+        place, line = place_of(part), part.shape
+        start, end = Point(part.x, part.y), Point(*place.apply(line.across, line.down))
+        return (end, start) if self.end == "start" else (start, end)
+
+    def _about(self, still: Point, led: Point) -> Point:
+        """What the led end is seen from."""
+        return Point((still.x + led.x) / 2, (still.y + led.y) / 2) if self.centred else still
 
 
 def _path_of(part: Part) -> Path:
@@ -417,6 +518,28 @@ def _contour(path: Path, number: int) -> Contour:
     if number >= len(path.contours):
         raise NoSuchThing(GONE)
     return path.contours[number]
+
+
+def _knot(path: Path, spot: Spot) -> Knot:
+    run = _contour(path, spot[0])
+    if spot[1] >= len(run.knots):
+        raise NoSuchThing(GONE)
+    return run.knots[spot[1]]
+
+
+def _at(knot: Knot) -> tuple[float, float]:
+    return knot.x, knot.y
+
+
+def _shifted(knot: Knot, dx: float, dy: float) -> Knot:
+    return knot.evolve(x=knot.x + dx, y=knot.y + dy) if dx or dy else knot
+
+
+def _others(part: Part, path: Path, but: Sequence[Spot] = ()) -> tuple[Point, ...]:
+    """The path's points on the canvas, without some."""
+    place, gone = place_of(part), set(but)
+    knots = ((n, i, knot) for n, run in enumerate(path.contours) for i, knot in enumerate(run.knots))
+    return tuple(Point(*place.apply(knot.x, knot.y)) for n, i, knot in knots if (n, i) not in gone)
 
 
 def _bends(run: Contour) -> list[Bend]:

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from obrell.core.document.lengths import scale_lengths
 from obrell.core.document.materials import extent_of
@@ -12,7 +14,8 @@ from obrell.core.document.moving import place_of, way_of
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import Edit, Surroundings, each_part, names_of, part_of
 from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_point
-from obrell.core.geometry.plane import Rect
+from obrell.core.errors import Refused
+from obrell.core.geometry.plane import Point, Rect
 from obrell.core.shapes import Container
 from obrell.core.shapes.base import SMALLEST_PX
 from obrell.core.values.fields import Id, Place
@@ -91,6 +94,35 @@ class Resize(Edit):
             return part.evolve(shape=shape, x=part.x + dx, y=part.y + dy)
 
         return pulled
+
+
+class PullGrip(Edit):
+    """A grip of a part's own kind (``Shape.grips``) taken to a place on the canvas."""
+
+    kind: Literal["pull-grip"] = "pull-grip"
+    part: Id
+    grip: Annotated[str, Field(max_length=20)]
+    x: Place
+    y: Place
+    constrained: bool = False
+    centred: bool = False
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        return each_part(control, [self.part], self._pulled)
+
+    def label(self, control: Control) -> str:
+        part = part_of(control, self.part)
+        words = next((grip.words for grip in part.shape.grips() if grip.name == self.grip), "a grip")
+        return f"Pulled {words} of {part.name}"
+
+    def _pulled(self, part: Part) -> Part:
+        at = Point(*place_of(part).undo(self.x, self.y))
+        shape = part.shape.gripped(self.grip, at, constrained=self.constrained, centred=self.centred)
+        if shape is None:
+            raise Refused(f"“{part.name}” has no such grip.")
+        if shape.problem():
+            raise Refused(shape.problem())
+        return part.evolve(shape=shape)
 
 
 def _with_effects_scaled(part: Part, factor: float) -> Part:

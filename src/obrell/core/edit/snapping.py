@@ -1,13 +1,14 @@
 """Snapping: where something that is moved comes to lie on what is there already.
 
-Of all pairs of an own line (an edge, a middle, a point) and a candidate within reach, the nearest
-counts. When two on opposite sides are equally near, neither does: nothing jumps between them, and a
-mirrored drawing snaps as its mirror image.
+Of all pairs of an own line (an edge, a middle, a point) and a candidate within reach, the nearest counts. The ink
+of words ends anywhere between pixels: its edges count only where nothing else is near, whole pixels only after that.
+When two on opposite sides are equally near, neither does: nothing jumps between them, and a mirrored drawing snaps as
+its mirror image.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Annotated, Literal
@@ -20,12 +21,16 @@ from obrell.core.document.model import Control
 from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.tree import arranged, descendants
-from obrell.core.geometry.plane import Rect
+from obrell.core.geometry.plane import Point, Rect
 from obrell.core.geometry.svgdata import number
 from obrell.core.shapes.kinds.path import Path
+from obrell.core.shapes.kinds.text import Text
 from obrell.core.values.base import Value
 
 Kind = Literal["guides", "canvas", "parts", "gaps", "points", "pixels"]
+Found = Literal["guides", "canvas", "parts", "gaps", "points", "words", "pixels"]
+RANKS: tuple[tuple[Found, ...], ...] = (("guides", "canvas", "parts", "gaps", "points"), ("words",), ("pixels",))
+OWN_POINT = "in line with a point"
 Axis = Literal["across", "down"]
 SAME = 1e-6
 
@@ -71,10 +76,12 @@ def snap_box(control: Control, moving: Iterable[str], box: Rect, snapping: Snapp
 
 
 def snap_point(
-    control: Control, moving: Iterable[str], x: float | None, y: float | None, snapping: Snapping
+    control: Control, moving: Iterable[str], x: float | None, y: float | None, snapping: Snapping,
+    own: Iterable[Point] = (),
 ) -> tuple[Snap, ...]:  # fmt: skip
-    """What a place snaps to; a coordinate that is None is left alone."""
-    there = _Surroundings(control, moving, snapping)
+    """What a place snaps to; a coordinate that is None is left alone. ``own`` are places of what is moved that stay
+    where they are; to come in line with them is welcome too."""
+    there = _Surroundings(control, moving, snapping, own)
     box = Rect(x or 0.0, y or 0.0, x or 0.0, y or 0.0)
     across = there.nearest("across", [("", x)], box) if x is not None else None
     down = there.nearest("down", [("", y)], box) if y is not None else None
@@ -90,23 +97,27 @@ def pulled_by(snaps: Iterable[Snap]) -> tuple[float, float]:
 class _Surroundings:
     """Everything that lies still."""
 
-    def __init__(self, control: Control, moving: Iterable[str], snapping: Snapping) -> None:
+    def __init__(
+        self, control: Control, moving: Iterable[str], snapping: Snapping, own: Iterable[Point] = ()
+    ) -> None:  # fmt: skip
         self._control = control
         self._snapping = snapping
-        still = descendants(control, moving)
+        self._moving = descendants(control, moving)
+        self._own = tuple(own)
         tree = arranged(control).all
-        self._nodes = [n for name, n in tree.items() if name not in still and n.part.visible]
-        self._boxes = [(n.part.name, frame_on_canvas(n.part)) for n in self._nodes]
+        self._nodes = [n for name, n in tree.items() if name not in self._moving and _seen(n, tree)]
+        self._boxes = [(n.part, frame_on_canvas(n.part)) for n in self._nodes]
 
     def nearest(self, axis: Axis, own: Sequence[tuple[str, float]], box: Rect) -> Snap | None:
-        for kinds in (("guides", "canvas", "parts", "gaps", "points"), ("pixels",)):
-            lines = [
-                line for kind in kinds if kind in self._snapping.kinds for line in self._lines(kind, axis, own, box)
-            ]
+        for kinds in RANKS:
+            lines = [line for kind in kinds if self._asked(kind) for line in self._lines(kind, axis, own, box)]
             found = self._best(axis, own, lines)
             if found:
                 return found
         return None
+
+    def _asked(self, kind: Found) -> bool:
+        return ("parts" if kind == "words" else kind) in self._snapping.kinds
 
     def _best(self, axis: Axis, own: Sequence[tuple[str, float]], lines: Sequence[Line]) -> Snap | None:
         pairs = [
@@ -122,25 +133,38 @@ class _Surroundings:
         by, line = near[0]
         return Snap(axis, line.at, by, line.words)
 
-    def _lines(self, kind: str, axis: Axis, own: Sequence[tuple[str, float]], box: Rect) -> list[Line]:
+    def _lines(self, kind: Found, axis: Axis, own: Sequence[tuple[str, float]], box: Rect) -> list[Line]:
         match kind:
             case "guides":
                 places = guide_places(self._control)
-                shown = (g for g in self._control.guides if g.axis == axis and g.visible)
+                shown = (g for g in self._control.guides if g.axis == axis and g.visible and g.id not in self._moving)
                 return [Line(places[g.id], "a guide") for g in shown]
             case "canvas":
                 return _canvas(self._control, axis)
             case "parts":
-                return [line for name, other in self._boxes for line in _edges(other, axis, name)]
+                return [
+                    line for part, other in self._boxes for line in _edges(other, axis, part.name)
+                    if line.only == "middle" or not isinstance(part.shape, Text)
+                ]  # fmt: skip
+            case "words":
+                texts = [(part, other) for part, other in self._boxes if isinstance(part.shape, Text)]
+                return [line for part, other in texts for line in _edges(other, axis, part.name)]
             case "gaps":
                 return _gaps([other for _, other in self._boxes], axis, box)
             case "points":
-                return [line for node in self._nodes for line in _points(node, axis)]
+                own_points = [Line(at.x if axis == "across" else at.y, OWN_POINT) for at in self._own]
+                return own_points + [line for node in self._nodes for line in _points(node, axis)]
             case _:
                 density = self._snapping.density
                 return [Line(round(at * density) / density, "pixels", name) for name, at in own if name != "middle"][
                     :1
                 ]
+
+
+def _seen(node: Node, tree: Mapping[str, Node]) -> bool:
+    """Whether a part is visible, and all that it lies in."""
+    outer = tree.get(node.part.within or "")
+    return node.part.visible and (outer is None or _seen(outer, tree))
 
 
 def _fits(line: Line, name: str) -> bool:

@@ -56,6 +56,16 @@ class Tool:
     name: str = ""
 
 
+@dataclass(frozen=True, slots=True)
+class Grip:
+    """A place of a shape's own space that sets one of its values: its name, what it is called, and what it is at."""
+
+    name: str
+    words: str
+    at: Point
+    value: str
+
+
 class Shape(Value):
     """Base of the part kinds. Lengths are logical px; the origin is the part's own place."""
 
@@ -66,8 +76,8 @@ class Shape(Value):
     """Where it stands among the kinds that can be drawn."""
     tool: ClassVar[Tool | None] = None
     """What draws it; None for what is made of other parts."""
-    first_colour: ClassVar[str] = "#1f8a92"
-    """What a new part of the kind is painted with."""
+    first_colour: ClassVar[str] = "#9ca5a6"
+    """What a part of the kind is painted with until its kit has a look for it: a quiet neutral."""
     keeps_proportions: ClassVar[bool] = False
     """Whether pulling a handle scales both sizes alike."""
 
@@ -154,6 +164,15 @@ class Shape(Value):
             return self
         frame = self.frame()
         return self.resized(max(frame.width * across, LEAST_PX), max(frame.height * down, LEAST_PX))
+
+    def grips(self) -> tuple[Grip, ...]:
+        """What can be taken hold of on the shape beside its frame."""
+        return ()
+
+    def gripped(self, name: str, at: Point, *, constrained: bool, centred: bool) -> Shape | None:
+        """The shape with one of its grips taken to a place of its own space; ``constrained`` goes in whole px and
+        steps of 15°, ``centred`` does the same on the other side. None for a name that is no grip's."""
+        return None
 
     def flipped(self, *, across: bool) -> Shape:
         """The shape mirrored about its own place, left to right or top to bottom."""

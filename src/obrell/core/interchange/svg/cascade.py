@@ -10,7 +10,7 @@ from xml.etree.ElementTree import Element
 import cssselect2
 import tinycss2
 
-from obrell.core.interchange.svg.colours import is_colour
+from obrell.core.colour.css import is_colour
 from obrell.core.interchange.svg.document import name_of
 from obrell.core.interchange.svg.lengths import FONT_PX, font_size
 

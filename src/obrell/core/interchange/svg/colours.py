@@ -1,66 +1,15 @@
-"""Colours of CSS as ours: hexadecimal digits and an opacity (CSS Color 4)."""
+"""Colours as SVG means them: what is not seen is none, and some stand for the current one."""
 
 from __future__ import annotations
 
-import numpy as np
-from tinycss2 import color4
+from obrell.core.colour.css import css_colour
 
-from obrell.core.colour.spaces import decoded, encoded, to_hex
-
-_LINEAR_OF_XYZ = np.array((
-    (3.2409699419045213, -1.5373831775700935, -0.4986107602930033),
-    (-0.9692436362808798, 1.8759675015077206, 0.0415550574071756),
-    (0.0556300796969936, -0.2039769588889765, 1.0569715142428786),
-))  # fmt: skip
-"""CSS Color 4, section 17: XYZ (D65) to linear sRGB."""
-_D65_OF_D50 = np.array((
-    (0.955473421488075, -0.02309845494876471, 0.06325924320057072),
-    (-0.0283697093338637, 1.0099953980813041, 0.021041441191917323),
-    (0.012314014864481998, -0.020507649298898964, 1.330365926242124),
-))  # fmt: skip
-_XYZ_OF_P3 = np.array((
-    (0.4865709486482162, 0.26566769316909306, 0.1982172852343625),
-    (0.2289745640697488, 0.6917385218365064, 0.079286914093745),
-    (0.0, 0.04511338185890264, 1.043944368900976),
-))  # fmt: skip
-MOST_CHARACTERS = 200
+CURRENT = "currentcolor"
 
 
 def colour_of(text: str, current: str = "#000000") -> tuple[str, float] | None:
     """A colour and its opacity; None for none, for one that is not seen, and for what is no colour."""
-    text = text.strip()
-    found = color4.parse_color(text) if text and len(text) <= MOST_CHARACTERS else None
-    if found is None:
-        return None
-    if isinstance(found, str):
+    if text.strip().lower() == CURRENT:
         return None if text == current else colour_of(current)
-    rgb = _srgb(found)
-    if rgb is None or found.alpha <= 0:
-        return None
-    red, green, blue = (min(1.0, max(0.0, value)) for value in rgb)
-    return to_hex((red, green, blue)), min(1.0, found.alpha)
-
-
-def is_colour(text: str) -> bool:
-    """Whether a text is a colour at all, one that is not seen too."""
-    return len(text) <= MOST_CHARACTERS and color4.parse_color(text.strip()) is not None
-
-
-def _srgb(colour: color4.Color) -> tuple[float, float, float] | None:
-    space = str(colour.space)
-    values = np.array([0.0 if value is None else float(value) for value in colour.coordinates])
-    if space in ("srgb", "hsl", "hwb"):
-        red, green, blue = colour.to("srgb").coordinates
-        return float(red), float(green), float(blue)
-    if space == "srgb-linear":
-        linear = values
-    elif space == "display-p3":
-        linear = _LINEAR_OF_XYZ @ _XYZ_OF_P3 @ np.array([decoded(value) for value in values])
-    elif space in ("lab", "lch", "xyz-d50"):
-        linear = _LINEAR_OF_XYZ @ _D65_OF_D50 @ np.array(colour.to("xyz-d50").coordinates)
-    elif space in ("oklab", "oklch", "xyz", "xyz-d65"):
-        linear = _LINEAR_OF_XYZ @ np.array(colour.to("xyz-d65").coordinates)
-    else:
-        return None
-    red, green, blue = (encoded(float(min(1.0, max(0.0, value)))) for value in linear)
-    return red, green, blue
+    found = css_colour(text)
+    return found if found and found[1] > 0 else None

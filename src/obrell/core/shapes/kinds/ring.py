@@ -9,10 +9,16 @@ from pydantic import Field
 
 from obrell.core.geometry.paths import Path, PathBuilder
 from obrell.core.geometry.pens import MITRE_LIMIT, Join
-from obrell.core.geometry.plane import Point, Rect
-from obrell.core.shapes.base import Sentence, Shape, Slot, Tool, Words, on_grid
+from obrell.core.geometry.plane import Point, Rect, degrees_of, direction
+from obrell.core.geometry.svgdata import number
+from obrell.core.shapes.base import Grip, Sentence, Shape, Slot, Tool, Words, on_grid
 from obrell.core.values.fields import Angle, Live, Size
 
+BESIDE_DEGREES = 135.0
+"""Where the inner radius of a whole ring is taken hold of, seen from where it opens."""
+STEP_DEGREES = 15.0
+LEAST_BAND = 0.1
+"""px, of the band and of the hole."""
 Sweep = Annotated[float, Live("°", 1, 1, 360), Field(gt=0, le=360)]
 
 
@@ -56,6 +62,28 @@ class Ring(Shape):
         outer, inner = self.outer + distance, self.inner - distance
         return self.evolve(outer=outer, inner=inner) if self.sweep == 360 and outer > inner > 0 else None
 
+    def grips(self) -> tuple[Grip, ...]:
+        whole = self.sweep == 360
+        beside = self.start + (BESIDE_DEGREES if whole else self.sweep / 2)
+        found = [
+            Grip("inner", "inner radius", _on(self.inner, beside), f"{number(self.inner)} px"),
+            Grip("end", "opens the ring" if whole else "end", _on(self._middle, self.start + self.sweep),
+                 f"{number(self.sweep)}°"),
+        ]  # fmt: skip
+        start = Grip("start", "start", _on(self._middle, self.start), f"from {number(self.start)}°")
+        return tuple(found if whole else [*found, start])
+
+    def gripped(self, name: str, at: Point, *, constrained: bool, centred: bool) -> Ring | None:
+        if name == "inner":
+            far = math.hypot(at.x, at.y)
+            inner = float(round(far)) if constrained else round(far, 2)
+            return self.evolve(inner=min(max(inner, LEAST_BAND), self.outer - LEAST_BAND))
+        step = STEP_DEGREES if constrained else 1.0
+        angle = round(degrees_of(at.x, at.y) / step) * step
+        if name == "end":
+            return self._ended(angle, centred)
+        return self._begun(angle, centred) if name == "start" else None
+
     def sentence(self) -> Sentence:
         size = (Words("ring, radius "), Slot("outer"), Words(" around "), Slot("inner"))
         if self.sweep == 360:
@@ -77,8 +105,34 @@ class Ring(Shape):
     def problem(self) -> str:
         return "" if self.inner < self.outer else "The inner radius must be less than the outer radius."
 
+    @property
+    def _middle(self) -> float:
+        return (self.outer + self.inner) / 2
+
+    def _ended(self, angle: float, centred: bool) -> Ring:
+        """Up to an angle; ``centred`` the start goes as far the other way."""
+        sweep = (angle - self.start) % 360 or 360.0
+        if not centred:
+            return self.evolve(sweep=sweep)
+        middle = self.start + self.sweep / 2
+        half = (angle - middle) % 360 or 360.0
+        return self.evolve(start=(middle - half) % 360, sweep=min(2 * half, 360.0))
+
+    def _begun(self, angle: float, centred: bool) -> Ring:
+        """From an angle on, its end staying; ``centred`` that goes as far the other way."""
+        sweep = (self.start + self.sweep - angle) % 360 or 360.0
+        if not centred:
+            return self.evolve(start=angle % 360, sweep=sweep)
+        half = (self.start + self.sweep / 2 - angle) % 360 or 360.0
+        return self.evolve(start=angle % 360, sweep=min(2 * half, 360.0))
+
     def _grown(self, distance: float) -> Path:
         return _band(self.outer + distance, self.inner - distance, 0.0, 360.0, "flat")
+
+
+def _on(radius: float, degrees: float) -> Point:
+    x, y = direction(degrees)
+    return Point(radius * x, radius * y)
 
 
 def _band(outer: float, inner: float, start: float, sweep: float, ends: str) -> Path:

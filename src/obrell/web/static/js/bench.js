@@ -6,6 +6,7 @@ import { Chooser } from "./sheet/chooser.js";
 import { startCurves } from "./sheet/curves.js";
 import { startIcons, startDropping } from "./panels/bringing.js";
 import { startFinder, startFinding } from "./panels/finder.js";
+import { startFills } from "./sheet/fills.js";
 import { startFonts, startLetters } from "./sheet/fonts.js";
 import { startButtons } from "./panels/buttons.js";
 import { startClipboard } from "./panels/clipboard.js";
@@ -24,6 +25,7 @@ import { startOffering } from "./sheet/parts.js";
 import { startRamp } from "./sheet/ramp.js";
 import { Stage } from "./stage/stage.js";
 import { startHalves, startHeat, startStrip } from "./panels/strip.js";
+import { Used } from "./panels/used.js";
 import { startValues } from "./sheet/values.js";
 
 /** What listens on the page, in this order. */
@@ -43,6 +45,7 @@ const STARTS = [
   startFinding,
   startIcons,
   startFonts,
+  startFills,
   startCurves,
   startLooks,
   startStrip,
@@ -65,6 +68,7 @@ class Bench {
     const scheme = location.protocol === "https:" ? "wss" : "ws";
     this.stage = new Stage(document.getElementById("stage"), `${scheme}://${location.host}${base}/live`);
     this.stage.opened = () => (this.state.effect ? `${this.state.selected[0]}/${this.state.effect}` : "");
+    this.used = new Used(this.kit);
     this.marks = new Marks(this);
     this.chooser = new Chooser(this);
     this.anchor = "";
@@ -105,7 +109,7 @@ class Bench {
     return {
       part,
       effect: this.state.effect,
-      point: this.marks.points.single,
+      points: this.marks.points.names,
       anchor: this.anchor,
       copy_number: this.copyNumber,
       near: this.near.parts === part ? this.near.at : "",
@@ -135,10 +139,12 @@ class Bench {
     const asked = this.#asked;
     try {
       const state = await this.read(await this.api.edit(edit, this.selection));
+      this.used.learn(this.state, state);
       const elsewhere = !state.fresh?.length && asked !== this.#asked;
       if (elsewhere) await this.refresh();
       else this.show(state);
       if (state.removed) this.offerBack(state.said);
+      if (edit.kind === "keep-version") this.element.dispatchEvent(new Event("kept-aside"));
       if (state.fresh?.length && this.marks.tool !== "pen") this.face.offer(state.fresh[0], edit);
       return state;
     } catch (error) {

@@ -8,6 +8,7 @@ document.addEventListener("htmx:afterSwap", (event) => {
   if (!(event instanceof CustomEvent) || event.detail.target.id !== "files") return;
   const fresh = byId("fresh-count");
   byId("count").textContent = fresh.dataset.count ?? "";
+  byId("whose").textContent = fresh.dataset.whose ?? "";
   byId("examples").textContent = fresh.textContent;
   make.disabled = fresh.dataset.count === "0";
 });

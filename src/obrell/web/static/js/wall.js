@@ -1,43 +1,89 @@
-/** Wall: the new-control dialog, the order by dragging, and what was said. */
-import { say, typing } from "./ui/page.js";
+/** Wall: the new-control dialog, copies with changes, the order by dragging, and what was said. */
+import { all, byId, closest } from "./ui/dom.js";
+import { ask, say, trouble, typing, wordsOf } from "./ui/page.js";
 
-const dialog = document.getElementById("new-dialog");
-const wall = document.getElementById("wall");
+/** htmx, which the page loads before. @type {{ajax: (verb: string, url: string, how: object) => void,
+ *   process: (node: Element) => void}} */
+const htmx = /** @type {any} */ (window).htmx;
+const dialog = /** @type {HTMLDialogElement} */ (byId("new-dialog"));
+const copies = /** @type {HTMLDialogElement} */ (byId("variants-dialog"));
+const wall = byId("wall");
 
-function ask() {
+function askForNew() {
   dialog.showModal();
-  const name = dialog.querySelector("[name=name]");
+  const name = /** @type {HTMLInputElement} */ (dialog.querySelector("[name=name]"));
   name.value = "";
   name.focus();
 }
 
-document.getElementById("new-control").addEventListener("click", ask);
-dialog.querySelector("[data-close]").addEventListener("click", () => dialog.close());
+byId("new-control").addEventListener("click", askForNew);
+dialog.querySelector("[data-close]")?.addEventListener("click", () => dialog.close());
 document.addEventListener("keydown", (event) => {
-  if (event.key.toLowerCase() === "n" && !typing(event) && !event.ctrlKey && !event.metaKey && !dialog.open) {
+  const open = document.querySelector("dialog[open]");
+  if (event.key.toLowerCase() === "n" && !typing(event) && !event.ctrlKey && !event.metaKey && !open) {
     event.preventDefault();
-    ask();
+    askForNew();
   }
 });
 
+/** The table of copies with changes. @param {string} address */
+async function askForCopies(address) {
+  const answer = await ask(address);
+  const text = await answer.text();
+  if (!answer.ok) {
+    trouble(wordsOf(text));
+    return;
+  }
+  copies.innerHTML = text;
+  htmx.process(copies);
+  copies.showModal();
+  copies.querySelector("input")?.focus();
+}
+
+/** One more row, as the last one is, without a name. */
+function addRow() {
+  const rows = all("tbody tr", copies);
+  const row = /** @type {HTMLElement} */ (rows[rows.length - 1].cloneNode(true));
+  for (const field of all("[name]", row)) {
+    const [, ...rest] = (field.getAttribute("name") ?? "").split(" ");
+    field.setAttribute("name", [rows.length, ...rest].join(" "));
+    const label = field.getAttribute("aria-label") ?? "";
+    field.setAttribute("aria-label", label.replace(/\d+$/, String(rows.length + 1)));
+  }
+  const name = /** @type {HTMLInputElement} */ (row.querySelector("input"));
+  rows[rows.length - 1].after(row);
+  name.value = "";
+  name.focus();
+}
+
+wall.addEventListener("click", (event) => {
+  const address = closest(event, "[data-variants]")?.dataset.variants;
+  if (address) askForCopies(address);
+});
+copies.addEventListener("click", (event) => {
+  if (closest(event, "[data-close]")) copies.close();
+  else if (closest(event, "[data-more-rows]")) addRow();
+});
+
+/** @type {HTMLElement|null} */
 let dragged = null;
 wall.addEventListener("dragstart", (event) => {
-  dragged = event.target.closest(".tile");
-  event.dataTransfer.effectAllowed = "move";
+  dragged = closest(event, ".tile");
+  if (event.dataTransfer) event.dataTransfer.effectAllowed = "move";
 });
 wall.addEventListener("dragover", (event) => {
-  const tile = event.target.closest(".tile");
+  const tile = closest(event, ".tile");
   if (!dragged || !tile) return;
   event.preventDefault();
-  for (const other of wall.querySelectorAll(".tile.over")) other.classList.remove("over");
+  for (const other of all(".tile.over", wall)) other.classList.remove("over");
   tile.classList.add("over");
 });
 wall.addEventListener("dragend", () => {
   dragged = null;
-  for (const other of wall.querySelectorAll(".tile.over")) other.classList.remove("over");
+  for (const other of all(".tile.over", wall)) other.classList.remove("over");
 });
 wall.addEventListener("drop", (event) => {
-  const tile = event.target.closest(".tile");
+  const tile = closest(event, ".tile");
   if (!dragged || !tile || tile === dragged) return;
   event.preventDefault();
   const url = `/kits/${wall.dataset.kit}/controls/${dragged.dataset.control}/move`;
@@ -45,6 +91,7 @@ wall.addEventListener("drop", (event) => {
 });
 
 document.addEventListener("htmx:afterSwap", () => {
+  if (copies.open) copies.close();
   const news = document.getElementById("news");
-  if (news) say(news.textContent);
+  if (news) say(news.textContent ?? "");
 });

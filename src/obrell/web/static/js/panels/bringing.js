@@ -61,7 +61,8 @@ class Icons {
       return;
     }
     const [x, y] = this.bench.state.scene.canvas.map((length) => length / 2);
-    this.bench.post({ kind: "draw", shape: "icon", values: { icon: name }, x0: x, y0: y, x1: x, y1: y });
+    const at = { x0: x, y0: y, x1: x, y1: y };
+    this.bench.post({ kind: "draw", shape: "icon", values: { icon: name }, look: this.bench.used.of("icon"), ...at });
   }
 }
 

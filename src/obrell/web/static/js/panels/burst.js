@@ -2,7 +2,7 @@
 
 const PAUSE_MS = 450;
 
-/** @typedef {(dx: number, dy: number) => import("../ui/types.js").Edit} Edit from what all presses come to */
+/** @typedef {(dx: number, dy: number) => import("../ui/types.js").Edit|null} Edit from what all presses come to */
 
 export class Burst {
   /** @param {import("../ui/types.js").Bench} bench */
@@ -31,7 +31,8 @@ export class Burst {
     const { going } = this;
     this.going = null;
     if (!going) return;
-    if (going.dx || going.dy) this.bench.post(going.edit(going.dx, going.dy));
+    const edit = going.dx || going.dy ? going.edit(going.dx, going.dy) : null;
+    if (edit) this.bench.post(edit);
     else this.bench.stage.preview(null);
   }
 }

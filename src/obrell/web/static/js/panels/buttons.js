@@ -15,5 +15,6 @@ export function startButtons(bench) {
     const ground = closest(event, ".ground");
     if (ground) bench.act(ground);
   });
-  for (const way of ["undo", "redo"]) byId(way).addEventListener("click", () => bench.step(way));
+  byId("undo").addEventListener("click", () => bench.step("undo"));
+  byId("redo").addEventListener("click", () => bench.step("redo"));
 }

@@ -33,19 +33,32 @@ export function startHolds(bench) {
     bench.stage.request();
   };
   /** @type {Hold} */
+  const ties = (on) => {
+    if (on === bench.marks.ties) return;
+    bench.marks.ties = on;
+    byId("ties").classList.toggle("on", on);
+    bench.marks.draw();
+  };
+  /** @type {Hold} */
   const loose = (on) => {
     bench.marks.loose = on;
   };
-  /** @type {Object<string, Hold>} */
-  const holds = { w: plain, h: bare, o: apart, n: loose };
+  listen({ w: plain, h: bare, o: apart, y: ties, n: loose }, { without: plain, bare, apart, ties });
+}
+
+/**
+ * @param {Object<string, Hold>} keys
+ * @param {Object<string, Hold>} buttons by their ids
+ */
+function listen(keys, buttons) {
   document.addEventListener("keydown", (event) => {
-    if (!typing(event) && !event.ctrlKey && !event.metaKey && !event.repeat) holds[event.key.toLowerCase()]?.(true);
+    if (!typing(event) && !event.ctrlKey && !event.metaKey && !event.repeat) keys[event.key.toLowerCase()]?.(true);
   });
-  document.addEventListener("keyup", (event) => holds[event.key.toLowerCase()]?.(false));
+  document.addEventListener("keyup", (event) => keys[event.key.toLowerCase()]?.(false));
   window.addEventListener("blur", () => {
-    for (const hold of Object.values(holds)) hold(false);
+    for (const hold of Object.values(keys)) hold(false);
   });
-  for (const [id, hold] of Object.entries({ without: plain, bare, apart })) {
+  for (const [id, hold] of Object.entries(buttons)) {
     const button = byId(id);
     button.addEventListener("pointerdown", () => hold(true));
     for (const end of ["pointerup", "pointerleave", "pointercancel"]) button.addEventListener(end, () => hold(false));
@@ -63,7 +76,7 @@ export function startSnaps(bench) {
   const show = () => {
     const fields = all("[data-snap]", box).filter((field) => field instanceof HTMLInputElement);
     for (const field of fields) field.checked = !off.has(field.dataset.snap ?? "");
-    bench.marks.kinds = fields.map((field) => field.dataset.snap).filter((kind) => !off.has(kind ?? ""));
+    bench.marks.kinds = fields.map((field) => field.dataset.snap ?? "").filter((kind) => !off.has(kind));
   };
   box.addEventListener("change", (event) => {
     const snap = closest(event, "[data-snap]")?.dataset.snap;

@@ -11,6 +11,8 @@ export function startKeys(bench) {
 
 /** @type {Object<string, [number, number]>} */
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+/** From one handle, or one part, to the next. @type {Object<string, 1|-1>} */
+const WAYS = { ".": 1, ",": -1, PageUp: 1, PageDown: -1 };
 /** Keys that only change what others mean. */
 const HELD = ["Shift", "Control", "Alt", "Meta", "CapsLock"];
 const REMOVING = ["Delete", "Backspace"];
@@ -44,7 +46,7 @@ function onKey(bench, burst, event) {
 function meant(bench, burst, event) {
   if (event.ctrlKey || event.metaKey) withControl(bench, event);
   else if (event.altKey && !ARROWS[event.key]) return;
-  else if (led(bench, burst, event) || removed(bench, event) || commanded(bench, event)) event.preventDefault();
+  else if ([led, walked, removed, commanded].some((means) => means(bench, event, burst))) event.preventDefault();
 }
 
 /** @param {import("../ui/types.js").Bench} bench @param {KeyboardEvent} event */
@@ -60,17 +62,19 @@ function withControl(bench, event) {
  * Arrows lead the pen, move points, or move parts: pressed one after the other, all of it is one step.
  *
  * @param {import("../ui/types.js").Bench} bench
- * @param {Burst} burst
  * @param {KeyboardEvent} event
+ * @param {Burst} burst
  */
-function led(bench, burst, event) {
+function led(bench, event, burst) {
   const { marks, state } = bench;
   const arrow = ARROWS[event.key];
   if (!arrow || closest(event, "[role=slider], [role=listbox], summary, .menu")) return false;
   const far = event.shiftKey ? 10 : 1;
   const [dx, dy] = [arrow[0] * far, arrow[1] * far];
   const parts = state.selected;
+  const handle = marks.walk.edit;
   if (marks.tool === "pen") marks.pen.lead(dx, dy);
+  else if (handle) burst.add(marks.walk.at, dx, dy, handle);
   else if (marks.points.chosen.size) burst.add(marks.points.list.join(), dx, dy, (x, y) => marks.points.moved(x, y));
   else if (parts.length) burst.add(parts.join(), dx, dy, (x, y) => ({ kind: "move", parts, dx: x, dy: y }));
   else return false;
@@ -93,6 +97,21 @@ function removed(bench, event) {
   else if (removing && state.selected.length) bench.do("remove");
   else if (event.key === "Enter" && free && state.selected.length === 1) bench.do("rename");
   else return false;
+  return true;
+}
+
+/**
+ * From handle to handle, and from part to part.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ * @param {KeyboardEvent} event
+ */
+function walked(bench, event) {
+  const { walk } = bench.marks;
+  const way = WAYS[event.key];
+  if (!way || bench.marks.tool || closest(event, "[role=slider], [role=listbox]")) return false;
+  if (event.key.startsWith("Page")) walk.part(way, event.shiftKey);
+  else walk.step(way);
   return true;
 }
 
@@ -128,6 +147,7 @@ function leave(bench) {
   const piled = byId("piled");
   if (menu instanceof HTMLDetailsElement) menu.open = false;
   else if (!piled.hidden) piled.hidden = true;
+  else if (marks.walk.at) marks.walk.leave();
   else if (marks.tool) marks.take("");
   else if (marks.points.chosen.size) marks.points.choose([]);
   else if (marks.cropping) marks.crop("");

@@ -1,42 +1,66 @@
-/** Looks: materials, gradients, effects and kept looks, tried on the stage by hovering, and compared side by side. */
+/**
+ * Looks: materials, gradients, effects and kept looks, tried on the stage by hovering or by arrow keys, and compared
+ * side by side.
+ *
+ * @typedef {import("../ui/types.js").Bench} Bench
+ * @typedef {import("../ui/types.js").Edit} Edit
+ */
+import { all, byId, closest } from "../ui/dom.js";
 import { ask, say, wordsOf } from "../ui/page.js";
 
-const field = (id) => document.getElementById(id);
+/** @type {Object<string, 1|-1>} */
+const ARROWS = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
+/** @param {string} id */
+const field = (id) => /** @type {HTMLInputElement} */ (byId(id));
 
-/** Send something; what the server says to it. @returns {Promise<{ok: boolean, text: string}>} */
+/** Send something; what the server says to it. @param {string} path @param {object} body */
 async function post(path, body) {
   const headers = { "content-type": "application/json" };
   const answer = await ask(path, { method: "POST", headers, body: JSON.stringify(body) });
   return { ok: answer.ok, text: await answer.text() };
 }
 
-/** What is typed, chosen, unfolded and scrolled to in a panel, to be put back after it is written anew. */
+/** @typedef {{fields: [string, string, boolean][], within: boolean, typing: boolean, scrolled: number,
+ *   open: string[]}} Kept */
+
+/** What is typed, chosen, unfolded and scrolled to in a panel, to be put back after it is written anew.
+ * @param {HTMLElement} panel @returns {Kept} */
 function keptOf(panel) {
+  const inputs = all("input:not(.entitle), select", panel);
   return {
-    fields: [...panel.querySelectorAll("input, select")].map((one) => [one.id || one.name, one.value, one.checked]),
+    fields: inputs.map((one) => {
+      const { id, name, value, checked = false } = /** @type {HTMLInputElement} */ (one);
+      return [id || name, value, checked];
+    }),
     within: panel.contains(document.activeElement),
     typing: Boolean(document.activeElement?.closest("#looks-save")),
     scrolled: panel.scrollTop,
-    open: [...panel.querySelectorAll("details[open]")].map((node) => node.id),
+    open: all("details[open]", panel).map((node) => node.id),
   };
 }
 
+/** @param {HTMLElement} panel @param {Kept} kept */
 function putBack(panel, { fields, within, typing, scrolled, open }) {
   for (const id of open) panel.querySelector(`#${id}`)?.setAttribute("open", "");
   panel.scrollTop = scrolled;
   for (const [name, value, checked] of fields) {
     const input = panel.querySelector(`[id="${name}"], [name="${name}"]`);
-    if (input) [input.value, input.checked] = [value, checked];
+    if (input instanceof HTMLInputElement) [input.value, input.checked] = [value, checked];
+    else if (input instanceof HTMLSelectElement) input.value = value;
   }
-  if (typing) panel.querySelector("#looks-save input").focus();
+  if (typing) all("#looks-save input", panel)[0]?.focus();
   else if (within) panel.focus({ preventScroll: true });
 }
 
 class Looks {
+  /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
-    this.panel = field("looks");
-    this.compare = field("compare");
+    this.panel = byId("looks");
+    this.compare = byId("compare");
+    /** How looks are compared: their enlargement, and whether differences are marked. */
+    this.compared = "";
+    /** @type {Object<string, () => void>} */
     this.presses = {
       "looks-close": () => this.#close(),
       "compare-close": () => this.#closeCompared(),
@@ -45,6 +69,8 @@ class Looks {
     bench.openLooks = () => this.#open();
     this.#listenToTrying();
     this.#listenToPresses();
+    this.#listenToEscape();
+    bench.element.addEventListener("kept-aside", () => this.#showKept());
     bench.element.addEventListener("shown", () => {
       if (bench.state.selected.length) return;
       this.compare.hidden = true;
@@ -52,17 +78,24 @@ class Looks {
     });
   }
 
-  /** Hovered, or reached by Tab, a look is shown on the stage. */
+  /** Hovered, or come to by arrow keys, a look is shown on the stage. */
   #listenToTrying() {
     const { bench, panel } = this;
-    const tried = (event) => event.target.closest("[data-tried]");
     panel.addEventListener("pointerover", (event) => {
-      const button = tried(event);
+      const button = closest(event, "[data-tried]");
       if (button) bench.stage.preview(this.#editOf(button));
     });
-    panel.addEventListener("focusin", (event) => {
-      const button = tried(event);
-      if (button?.matches(":focus-visible")) bench.stage.preview(this.#editOf(button));
+    panel.addEventListener("keydown", (event) => {
+      const way = ARROWS[event.key];
+      const here = closest(event, "[data-tried]");
+      if (!way || !here) return;
+      const tried = all("[data-tried]", panel);
+      const next = tried[tried.indexOf(here) + way];
+      event.preventDefault();
+      event.stopPropagation();
+      if (!next) return;
+      next.focus();
+      bench.stage.preview(this.#editOf(next));
     });
     for (const leave of ["pointerout", "focusout"]) panel.addEventListener(leave, () => bench.stage.preview(null));
   }
@@ -70,12 +103,17 @@ class Looks {
   #listenToPresses() {
     for (const place of [this.panel, this.compare]) {
       place.addEventListener("click", (event) => {
-        const button = event.target.closest("button");
+        const button = closest(event, "button", HTMLButtonElement);
         if (button && button.type !== "submit") this.#press(button);
       });
     }
+    this.panel.addEventListener("change", (event) => this.#rename(event));
     this.panel.addEventListener("submit", (event) => this.#save(event));
-    field("sheet").addEventListener("submit", (event) => this.#keepGradient(event));
+    byId("sheet").addEventListener("submit", (event) => this.#keepGradient(event));
+  }
+
+  #listenToEscape() {
+    /** @param {HTMLElement} place @param {() => void} away */
     const onEscape = (place, away) =>
       place.addEventListener("keydown", (event) => {
         if (event.key !== "Escape") return;
@@ -89,9 +127,10 @@ class Looks {
     onEscape(this.compare, () => this.#closeCompared());
   }
 
-  /** What the server has of the selected part, for a panel; null when refused. */
-  async #fetched(name) {
-    const answer = await ask(`${this.bench.api.base}/${name}?part=${this.bench.state.selected[0]}`);
+  /** What the server has of the selected part, for a panel; null when refused.
+   * @param {string} name @param {string} [more] @returns {Promise<string|null>} */
+  async #fetched(name, more = "") {
+    const answer = await ask(`${this.bench.api.base}/${name}?part=${this.bench.state.selected[0]}&${more}`);
     const text = await answer.text();
     if (answer.ok) return text;
     this.bench.complain(wordsOf(text));
@@ -108,19 +147,24 @@ class Looks {
     return true;
   }
 
-  /** The edit of a button, with what the panel's own fields and the selection add to it. */
+  /** The edit of a button, with what the panel's own fields and the selection add to it.
+   * @param {HTMLElement} button @returns {Edit} */
   #editOf(button) {
-    const edit = JSON.parse(button.dataset.tried);
+    /** @type {Edit} */
+    const edit = JSON.parse(button.dataset.tried ?? "{}");
     const parts = this.bench.state.selected;
+    /** @type {Object<string, () => object>} */
     const more = {
       "lay-material": () => ({ parts, scaled: field("looks-scaled").checked, linked: field("looks-linked").checked }),
       "paint-with": () => ({ parts, onto: field("looks-onto").value }),
       "use-version": () => ({ parts }),
+      "add-start": () => ({ parts }),
       "add-effect": () => ({ part: parts[0] }),
-    }[edit.kind]();
-    return { ...edit, ...more };
+    };
+    return { ...edit, ...more[edit.kind]() };
   }
 
+  /** Opens with the part as it is. */
   async #open() {
     if (!this.bench.state.selected.length) this.bench.complain("Select a part first.");
     else if (await this.#show()) {
@@ -134,8 +178,28 @@ class Looks {
     this.bench.stage.preview(null);
   }
 
+  /** A look was kept aside: where it went is shown, and its name can be typed over. */
+  async #showKept() {
+    if (this.panel.hidden) {
+      say("The look is kept aside, in Looks.", { words: "See it", act: () => this.#open() });
+      return;
+    }
+    if (!(await this.#show())) return;
+    const names = all("[data-version-name]", this.panel);
+    const newest = names[names.length - 1];
+    newest?.focus();
+    if (newest instanceof HTMLInputElement) newest.select();
+  }
+
+  /** @param {Event} event */
+  #rename({ target }) {
+    if (!(target instanceof HTMLInputElement) || target.dataset.versionName === undefined) return;
+    const [part] = this.bench.state.selected;
+    this.bench.set(`parts/${part}/versions/${target.dataset.versionName}/name`, target.value);
+  }
+
   async #openCompared() {
-    const text = await this.#fetched("compare");
+    const text = await this.#fetched("compare", this.compared);
     if (text === null) return;
     this.compare.innerHTML = text;
     this.compare.hidden = false;
@@ -147,12 +211,18 @@ class Looks {
     this.panel.focus({ preventScroll: true });
   }
 
+  /** @param {HTMLButtonElement} button */
   async #press(button) {
-    if (this.presses[button.id]) this.presses[button.id]();
+    const { compared } = button.dataset;
+    if (compared) {
+      this.compared = compared;
+      await this.#openCompared();
+    } else if (this.presses[button.id]) this.presses[button.id]();
     else if (await this.#done(button)) await this.#show();
   }
 
-  /** Do what a button says. @returns {Promise<boolean>} whether the panel has to be written anew */
+  /** Do what a button says. @param {HTMLElement} button @returns {Promise<boolean>} whether the panel has to be written
+   * anew */
   async #done(button) {
     const { tried, dropMaterial, dropGradient, edit, rule } = button.dataset;
     const { bench } = this;
@@ -162,17 +232,21 @@ class Looks {
     } else if (dropMaterial) await this.#dropped(`materials/${dropMaterial}`);
     else if (dropGradient) await this.#dropped(`gradients/${dropGradient}`);
     else if (rule) await this.#ruled(JSON.parse(rule));
-    else if (edit) await bench.post({ ...JSON.parse(edit), parts: bench.state.selected });
-    else return false;
+    else if (edit) {
+      const made = { ...JSON.parse(edit), parts: bench.state.selected };
+      await bench.post(made);
+      return made.kind !== "keep-version";
+    } else return false;
     return true;
   }
 
+  /** @param {{material: string, [name: string]: unknown}} rule */
   async #ruled({ material, ...change }) {
     await post(`/kits/${this.bench.kit}/materials/${material}/lengths`, change);
     await this.bench.refresh();
   }
 
-  /** Taken off the kit's shelf, and offered back. */
+  /** Taken off the kit's shelf, and offered back. @param {string} what */
   async #dropped(what) {
     const { bench } = this;
     const { ok, text } = await post(`/kits/${bench.kit}/${what}/remove`, {});
@@ -186,29 +260,31 @@ class Looks {
     });
   }
 
-  /** Keep the part's look as a material, under a name. */
+  /** Keep the part's look as a material, under a name. @param {SubmitEvent} event */
   async #save(event) {
+    const form = closest(event, "form", HTMLFormElement);
+    if (!form) return;
     event.preventDefault();
     const [part] = this.bench.state.selected;
-    const name = event.target.elements.name.value;
+    const name = new FormData(form).get("name");
     const scaled = field("looks-scaled").checked;
     const { ok, text } = await post(`${this.bench.api.base}/materials`, { part, name, scaled });
     if (!ok) {
-      field("looks-fault").textContent = wordsOf(text);
+      byId("looks-fault").textContent = wordsOf(text);
       return;
     }
-    event.target.reset();
+    form.reset();
     say(JSON.parse(text).said);
     await this.bench.refresh();
     this.#show();
   }
 
-  /** Keep the open gradient in the kit, under a name. */
+  /** Keep the open gradient in the kit, under a name. @param {SubmitEvent} event */
   async #keepGradient(event) {
-    const form = event.target.closest("[data-keep-gradient]");
+    const form = closest(event, "[data-keep-gradient]", HTMLFormElement);
     if (!form) return;
     event.preventDefault();
-    const body = { path: form.dataset.keepGradient, name: form.elements.name.value };
+    const body = { path: form.dataset.keepGradient, name: new FormData(form).get("name") };
     const { ok, text } = await post(`${this.bench.api.base}/gradients`, body);
     if (!ok) {
       this.bench.complain(wordsOf(text));
@@ -219,7 +295,7 @@ class Looks {
   }
 }
 
-/** @param {object} bench */
+/** @param {Bench} bench */
 export function startLooks(bench) {
   new Looks(bench);
 }

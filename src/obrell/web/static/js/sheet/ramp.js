@@ -1,27 +1,41 @@
-/** The ramp in the sheet: stops are dragged, nudged, added by a click, removed. */
+/**
+ * The ramp in the sheet: stops are dragged, nudged, added by a click, removed.
+ *
+ * @typedef {import("../ui/types.js").Bench} Bench
+ * @typedef {import("../ui/types.js").Edit} Edit
+ */
+import { all, byId, closest } from "../ui/dom.js";
 import { dragged } from "../ui/drags.js";
 
+/** @type {Object<string, number>} */
 const STEPS = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1 };
 const REMOVING = ["Delete", "Backspace"];
+/** What puts a stop on the ramp, which is the chosen one from then on. */
+const ADDING = ["add", "copy"];
 
-const rampOf = (node) => node.closest(".ramp");
+/** @param {number} value */
 const share = (value) => Math.round(Math.min(1, Math.max(0, value)) * 1000) / 1000;
-const moved = (ramp, index, position) => ({
+/** @param {string} path @param {number} index @param {number} position @returns {Edit} */
+const moved = (path, index, position) => ({
   kind: "set",
-  changes: [{ path: `${ramp.dataset.path}/stops/${index}/position`, value: position }],
+  changes: [{ path: `${path}/stops/${index}/position`, value: position }],
 });
+/** @param {HTMLElement} ramp @returns {number[]} where its stops are */
+const placesOf = (ramp) => all(".stop", ramp).map((stop) => Number(stop.dataset.at));
 
-/** How far along a rail was pressed. */
+/** How far along a rail was pressed. @param {HTMLElement} rail @param {PointerEvent} event */
 function along(rail, event) {
   const box = rail.getBoundingClientRect();
   return share((event.clientX - box.left) / box.width);
 }
 
 class Ramp {
+  /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
-    this.sheet = document.getElementById("sheet");
+    this.sheet = byId("sheet");
     this.current = 0;
+    /** @type {Object<string, (path: string) => Edit>} */
     this.doings = {
       reverse: (path) => ({ kind: "reverse-stops", path }),
       copy: (path) => ({ kind: "copy-stop", path, index: this.current }),
@@ -34,77 +48,123 @@ class Ramp {
     this.sheet.addEventListener("pointerdown", (event) => this.#press(event));
     this.sheet.addEventListener("keydown", (event) => this.#key(event));
     this.sheet.addEventListener("dblclick", (event) => {
-      const stop = event.target.closest(".stop");
-      if (stop) rampOf(stop).querySelectorAll(".stops .colour")[Number(stop.dataset.index)]?.click();
+      const stop = closest(event, ".stop");
+      if (stop) this.#colourOf(this.#rampOf(stop), Number(stop.dataset.index))?.click();
+    });
+    this.sheet.addEventListener("focusin", (event) => {
+      const row = closest(event, ".stops li");
+      if (row) this.#choose(Number(row.dataset.index));
     });
     this.sheet.addEventListener("click", (event) => this.#click(event));
     bench.element.addEventListener("shown", () => this.#show());
   }
 
+  /** @param {Element} node @returns {HTMLElement} the ramp that it belongs to */
+  #rampOf(node) {
+    return /** @type {HTMLElement} */ (node.closest(".ramp"));
+  }
+
+  /** @param {HTMLElement} ramp @param {number} index */
+  #colourOf(ramp, index) {
+    return all(".stops .colour", ramp)[index];
+  }
+
+  /** @param {number} index of the stop that is meant from now on */
+  #choose(index) {
+    this.current = index;
+    this.#show();
+  }
+
   #show() {
-    for (const ramp of this.sheet.querySelectorAll(".ramp")) {
-      const stops = [...ramp.querySelectorAll(".stop")];
+    for (const ramp of all(".ramp", this.sheet)) {
+      const stops = all(".stop", ramp);
       this.current = Math.min(this.current, stops.length - 1);
       stops.forEach((stop, index) => {
         stop.style.left = `${Number(stop.dataset.at) * 100}%`;
         stop.classList.toggle("cur", index === this.current);
       });
-      const rows = ramp.querySelectorAll(".stops li");
-      rows.forEach((row, index) => row.classList.toggle("cur", index === this.current));
+      all(".stops li", ramp).forEach((row, index) => row.classList.toggle("cur", index === this.current));
     }
   }
 
+  /** @param {PointerEvent} event */
   #press(event) {
-    const stop = event.target.closest(".stop");
-    const rail = event.target.closest(".rail");
+    const stop = closest(event, ".stop");
+    const rail = closest(event, ".rail");
     if (!rail || event.button !== 0) return;
     event.preventDefault();
-    const ramp = rampOf(rail);
+    const ramp = this.#rampOf(rail);
     if (stop) this.#drag(ramp, rail, stop, event);
-    else this.bench.post({ kind: "add-stop", path: ramp.dataset.path, position: along(rail, event) });
+    else this.#add(ramp, { kind: "add-stop", path: ramp.dataset.path, position: along(rail, event) });
   }
 
+  /** Put a stop on the ramp, and have it chosen, with its colour when one was being chosen.
+   * @param {HTMLElement} ramp @param {Edit} edit */
+  async #add(ramp, edit) {
+    const { bench } = this;
+    const choosing = bench.chooser.open;
+    await bench.chooser.keep();
+    const before = placesOf(ramp);
+    if (!(await bench.post(edit))) return;
+    const after = placesOf(ramp);
+    const fresh = after.findIndex((place, index) => place !== before[index]);
+    this.#choose(fresh < 0 ? after.length - 1 : fresh);
+    if (choosing) this.#colourOf(ramp, this.current)?.click();
+  }
+
+  /** @param {HTMLElement} ramp @param {HTMLElement} rail @param {HTMLElement} stop @param {PointerEvent} event */
   #drag(ramp, rail, stop, event) {
-    this.current = Number(stop.dataset.index);
+    const { bench } = this;
+    const [path, index] = [ramp.dataset.path ?? "", Number(stop.dataset.index)];
+    this.current = index;
     stop.focus({ preventScroll: true });
     this.#show();
-    let position = null;
+    let position = 0;
+    /** @param {PointerEvent} at */
     const move = (at) => {
       position = along(rail, at);
       stop.style.left = `${position * 100}%`;
-      this.bench.stage.preview(moved(ramp, stop.dataset.index, position));
+      bench.stage.preview(moved(path, index, position));
     };
-    dragged(this.bench, event, move, (any) => any && this.bench.post(moved(ramp, stop.dataset.index, position)));
+    dragged(bench, event, move, (any) => {
+      if (any) bench.post(moved(path, index, position));
+      else if (bench.chooser.open) this.#colourOf(ramp, index)?.click();
+    });
   }
 
+  /** @param {KeyboardEvent} event */
   #key(event) {
-    const stop = event.target.closest(".stop");
+    const stop = closest(event, ".stop");
     if (!stop) return;
-    const ramp = rampOf(stop);
+    const path = this.#rampOf(stop).dataset.path ?? "";
     const index = Number(stop.dataset.index);
     const step = STEPS[event.key];
     if (step) {
       const by = (step / 100) * (event.shiftKey ? 10 : 1) * (event.altKey ? 0.1 : 1);
-      this.bench.post(moved(ramp, index, share(Number(stop.dataset.at) + by)));
+      this.bench.post(moved(path, index, share(Number(stop.dataset.at) + by)));
     } else if (REMOVING.includes(event.key)) {
-      this.bench.post({ kind: "remove-stop", path: ramp.dataset.path, index });
+      this.bench.post({ kind: "remove-stop", path, index });
     } else return;
     event.preventDefault();
     event.stopPropagation();
   }
 
+  /** @param {MouseEvent} event */
   #click(event) {
-    const ramp = rampOf(event.target);
+    const ramp = closest(event, ".ramp");
     if (!ramp) return;
-    const { path } = ramp.dataset;
-    const doing = event.target.closest("[data-ramp]")?.dataset.ramp;
-    const drop = event.target.closest("[data-drop-stop]");
+    const path = ramp.dataset.path ?? "";
+    const doing = closest(event, "[data-ramp]")?.dataset.ramp;
+    const drop = closest(event, "[data-drop-stop]");
     if (drop) this.bench.post({ kind: "remove-stop", path, index: Number(drop.dataset.dropStop) });
-    if (doing) this.bench.post(this.doings[doing](path));
+    if (!doing) return;
+    const edit = this.doings[doing](path);
+    if (ADDING.includes(doing)) this.#add(ramp, edit);
+    else this.bench.post(edit);
   }
 }
 
-/** @param {object} bench */
+/** @param {Bench} bench */
 export function startRamp(bench) {
   new Ramp(bench);
 }

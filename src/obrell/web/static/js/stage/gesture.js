@@ -1,20 +1,18 @@
-/** Drags on the stage: an edit shown while it moves, held to a way by keys, posted when it is let go. */
+/**
+ * Drags on the stage: an edit shown while it moves, held to a way by keys, posted when it is let go.
+ *
+ * @typedef {import("./types.js").Bench} Bench
+ * @typedef {import("./types.js").Pull} Pull
+ */
 import { follow } from "../ui/drags.js";
 
 const DRAG_FROM_PX = 3;
 const CONSTRAINING = ["Shift", "Alt"];
 
 /**
- * @typedef {{toLogical: (at: PointerEvent) => [number, number], preview: (edit: object|null) => void}} Stage
- * @typedef {{stage: Stage, post: (edit: object) => Promise<unknown>}} Bench
- * @typedef {(x: number, y: number, at: PointerEvent|KeyboardEvent) => object|null} Edit from the distance moved in
- *   logical px, and the keys that are held
- */
-
-/**
  * @param {Bench} bench
  * @param {PointerEvent} event
- * @param {Edit} edit
+ * @param {Pull} edit
  * @param {(moved: boolean) => void} after
  */
 export function shape(bench, event, edit, after) {
@@ -25,7 +23,9 @@ export function shape(bench, event, edit, after) {
   /** The edit as it stands. @param {PointerEvent|KeyboardEvent} keys */
   const shown = (keys) => {
     const [x, y] = stage.toLogical(last);
-    return edit(x - start[0], y - start[1], keys);
+    const { shiftKey, altKey } = keys;
+    const { clientX, clientY } = last;
+    return edit(x - start[0], y - start[1], { shiftKey, altKey, from: start, clientX, clientY });
   };
   follow(event, {
     from: DRAG_FROM_PX,

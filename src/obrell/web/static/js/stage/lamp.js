@@ -1,16 +1,23 @@
-/** The key light on the stage: where it stands, dragged and led by keys. */
+/**
+ * The key light on the stage: where it stands, dragged and led by keys.
+ *
+ * @typedef {import("./types.js").Marks} Marks
+ */
+import { byId } from "../ui/dom.js";
 import { BAR_PX, FOOT_PX, RULER_PX } from "./bars.js";
 
 const LIGHT_AIR_PX = 52;
 /** How far the lamp is dragged in or out before its height changes, and by how much then. */
 const RISE_FROM_PX = 24;
 const DEGREES_PER_PX = 0.5;
+/** @type {Object<string, number>} */
+const STEPS = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: 1, ArrowDown: -1 };
 
 export class Lamp {
-  /** @param {object} marks */
+  /** @param {Marks} marks */
   constructor(marks) {
     this.marks = marks;
-    this.element = document.getElementById("light");
+    this.element = byId("light");
     this.element.addEventListener("keydown", (event) => this.#key(event));
   }
 
@@ -23,6 +30,7 @@ export class Lamp {
     const wanted = (Math.hypot(canvas[0], canvas[1]) / 2) * this.marks.stage.zoom * 0.72 + LIGHT_AIR_PX;
     const rx = Math.min(wanted, box.width / 2 - 60);
     const ry = Math.min((canvas[1] / 2) * this.marks.stage.zoom + LIGHT_AIR_PX, box.height / 2 - 60);
+    /** @param {number} value @param {number} least @param {number} most */
     const limit = (value, least, most) => Math.min(most, Math.max(least + 18, value));
     const left = limit(x + Math.sin(angle) * rx, RULER_PX, box.width - 18);
     const top = limit(y - Math.cos(angle) * ry, RULER_PX + BAR_PX, box.height - FOOT_PX - 18);
@@ -35,12 +43,14 @@ export class Lamp {
     this.element.style.top = `${over ? BAR_PX + RULER_PX / 2 : top}px`;
   }
 
-  #edit(degrees, constrained) {
+  /** @param {number} degrees @param {boolean} constrained @returns {{path: string, value: number}} */
+  #direction(degrees, constrained) {
     const angle = constrained ? Math.round(degrees / 15) * 15 : Math.round(degrees);
-    return { kind: "set", changes: [{ path: "light/direction", value: ((angle % 360) + 360) % 360 }] };
+    return { path: "light/direction", value: ((angle % 360) + 360) % 360 };
   }
 
-  /** Dragged round the canvas the lamp sets where the light comes from; dragged inwards it rises. */
+  /** Dragged round the canvas the lamp sets where the light comes from; dragged inwards it rises.
+   * @param {PointerEvent} event */
   drag(event) {
     const [width, height] = this.marks.now.canvas;
     const [x, y] = this.marks.stage.toLogical(event);
@@ -49,20 +59,22 @@ export class Lamp {
     const [lowest, highest] = lightHeights;
     this.marks.follow(event, (dx, dy, at) => {
       const angle = (Math.atan2(x + dx - width / 2, height / 2 - (y + dy)) * 180) / Math.PI;
-      const edit = this.#edit(angle, at.shiftKey);
+      const changes = [this.#direction(angle, at.shiftKey)];
       const inwards = (far - Math.hypot(x + dx - width / 2, y + dy - height / 2)) * this.marks.stage.zoom;
       const more = Math.sign(inwards) * Math.max(0, Math.abs(inwards) - RISE_FROM_PX) * DEGREES_PER_PX;
       const rise = Math.round(Math.min(highest, Math.max(lowest, lightHeight + more)));
-      if (more) edit.changes.push({ path: "light/height", value: rise });
-      return edit;
+      if (more) changes.push({ path: "light/height", value: rise });
+      return { kind: "set", changes };
     });
   }
 
+  /** @param {KeyboardEvent} event */
   #key(event) {
-    const step = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: 1, ArrowDown: -1 }[event.key];
+    const step = STEPS[event.key];
     if (!step) return;
     event.preventDefault();
     event.stopPropagation();
-    this.marks.bench.post(this.#edit(this.marks.now.light + step * (event.shiftKey ? 10 : 1), false));
+    const light = this.marks.now.light + step * (event.shiftKey ? 10 : 1);
+    this.marks.bench.post({ kind: "set", changes: [this.#direction(light, false)] });
   }
 }

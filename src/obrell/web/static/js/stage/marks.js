@@ -1,4 +1,16 @@
-/** What is drawn over the art, and the hand that takes hold of it. */
+/**
+ * What is drawn over the art, and the hand that takes hold of it.
+ *
+ * @typedef {import("./types.js").Bench} Bench
+ * @typedef {import("./types.js").Frame} Frame
+ * @typedef {import("./types.js").Gradient} Gradient
+ * @typedef {import("./types.js").Held} Held
+ * @typedef {import("./types.js").Pull} Pull
+ * @typedef {import("./types.js").Scene} Scene
+ * @typedef {import("./types.js").ScenePart} ScenePart
+ * @typedef {import("./types.js").Snap} Snap
+ */
+import { all, byId } from "../ui/dom.js";
 import { drawRulers } from "./rulers.js";
 import { shape } from "./gesture.js";
 import { Frames } from "./frames.js";
@@ -11,21 +23,40 @@ import { Overlay } from "./overlay.js";
 import { Pen } from "./pen.js";
 import { Points } from "./points.js";
 import { Pulls } from "./pulls.js";
+import { Walk } from "./walk.js";
 
 const SNAP_PX = 5;
+/** @param {unknown} one @param {unknown} other */
 const alike = (one, other) => JSON.stringify(one) === JSON.stringify(other);
 
 export class Marks {
+  /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
     this.stage = bench.stage;
-    this.svg = document.getElementById("marks");
+    /** @type {Element} */
+    this.svg = byId("marks");
     this.tool = "";
     this.values = {};
+    /** @type {Scene|null} */
     this.scene = null;
+    /** @type {Gradient|null} */
     this.gradient = null;
+    /** @type {Snap[]} */
     this.snaps = [];
+    /** Kinds of things to snap to. @type {string[]} */
     this.kinds = [];
+    /** The container worked in. @type {string|null} */
+    this.inner = null;
+    /** The part under the pointer. @type {string|null} */
+    this.over = null;
+    this.cropping = "";
+    this.drawing = false;
+    this.sizing = false;
+    this.panning = false;
+    this.loose = false;
+    /** Whether it is shown what keeps to what. */
+    this.ties = false;
     this.points = new Points(this);
     this.pen = new Pen(this);
     this.gradients = new Gradients(this);
@@ -34,15 +65,20 @@ export class Marks {
     this.frames = new Frames(this);
     this.lamp = new Lamp(this);
     this.pulls = new Pulls(this);
+    this.walk = new Walk(this);
     this.hand = new Hand(this);
     this.stage.addEventListener("look", () => this.draw());
-    this.stage.addEventListener("frame", (event) => {
-      this.scene = this.stage.edit && event.detail.scene ? event.detail.scene : null;
-      this.gradient = (this.stage.edit && event.detail.gradient) || null;
-      this.snaps = (this.stage.edit && event.detail.snaps) || [];
-      this.draw();
-    });
+    this.stage.addEventListener("frame", (event) => this.#frame(/** @type {CustomEvent<Frame>} */ (event).detail));
     new ResizeObserver(() => this.draw()).observe(this.stage.element);
+  }
+
+  /** @param {Frame} frame */
+  #frame({ scene, gradient, snaps }) {
+    const shown = Boolean(this.stage.edit);
+    this.scene = (shown && scene) || null;
+    this.gradient = (shown && gradient) || null;
+    this.snaps = (shown && snaps) || [];
+    this.draw();
   }
 
   /** The scene while something is dragged, else the saved one. */
@@ -57,7 +93,7 @@ export class Marks {
       const [width, height] = this.now.canvas;
       this.take("");
       const at = { x0: width / 2, y0: height / 2, x1: width / 2, y1: height / 2 };
-      this.bench.post({ kind: "draw", shape: tool, values, ...at });
+      this.bench.post({ kind: "draw", shape: tool, values, look: this.bench.used.of(tool), ...at });
       return;
     }
     this.tool = tool;
@@ -68,7 +104,7 @@ export class Marks {
   /** The words of the sheet show which tool is taken. */
   showTool() {
     this.stage.element.classList.toggle("drawing", Boolean(this.tool));
-    for (const button of document.querySelectorAll("#sheet [data-draw]")) {
+    for (const button of all("#sheet [data-draw]")) {
       const { draw, values = "{}" } = button.dataset;
       button.setAttribute("aria-pressed", String(draw === this.tool && alike(JSON.parse(values), this.values)));
     }
@@ -89,13 +125,16 @@ export class Marks {
     for (const part of selected) this.frames.frame(part, selected.length === 1);
     this.overlay.above(selected);
     this.points.draw(one);
+    if (this.drawing && selected[0]) this.points.length(selected[0]);
     this.gradients.draw(one);
     this.pen.draw();
     document.querySelector("#sheet [data-do=crop]")?.setAttribute("aria-pressed", String(Boolean(this.cropping)));
     this.lamp.draw();
+    this.walk.draw();
     drawRulers(this.stage, selected);
   }
 
+  /** @param {ScenePart} part */
   selected(part) {
     const ids = this.bench.state.selected;
     return ids.includes(part.id) || (this.drawing && part === this.now.parts[this.now.parts.length - 1]);
@@ -103,7 +142,7 @@ export class Marks {
 
   /** The middle of what is selected, logical px; nothing when nothing is. */
   middle() {
-    const found = this.now.parts.filter((part) => this.selected(part)).flatMap(corners);
+    const found = this.now.parts.filter((part) => this.selected(part)).flatMap((part) => corners(part));
     if (!found.length) return null;
     return [0, 1].map((axis) => {
       const values = found.map((corner) => corner[axis]);
@@ -111,19 +150,24 @@ export class Marks {
     });
   }
 
-  /** Work inside of a group: presses take hold of what lies in it. */
+  /** Work inside of a group: presses take hold of what lies in it. @param {string|null|undefined} id */
   enter(id) {
     this.inner = id || null;
     this.draw();
   }
 
-  /** ``gesture.shape`` for this bench. */
+  /**
+   * ``gesture.shape`` for this bench.
+   *
+   * @param {PointerEvent} event @param {Pull} edit @param {(moved: boolean) => void} [after]
+   */
   follow(event, edit, after = () => {}) {
     shape(this.bench, event, edit, after);
   }
 
+  /** A place or a way as points and guides keep it: to half px unless freed. @param {number} value */
   whole(value) {
-    return this.loose ? Math.round(value * 100) / 100 : Math.round(value * 2) / 2;
+    return this.loose ? this.fine(value) : Math.round(value * 2) / 2;
   }
 
   /** How an edit is to snap; nothing while the key is held. */
@@ -132,6 +176,18 @@ export class Marks {
     return { kinds: this.kinds, reach: SNAP_PX / this.stage.zoom, density: this.stage.exact || 1 };
   }
 
+  /**
+   * How a single place that is led snaps: to what is near; to half px it keeps by itself.
+   *
+   * @param {Partial<Held>} keys
+   */
+  placing({ led }) {
+    const { snap } = this;
+    const kinds = this.kinds.filter((kind) => kind !== "pixels");
+    return snap && kinds.length && !led ? { ...snap, kinds } : null;
+  }
+
+  /** @param {number} value */
   fine(value) {
     return Math.round(value * 100) / 100;
   }

@@ -1,41 +1,63 @@
-/** The pen: paths drawn point by point. */
+/**
+ * The pen: paths drawn point by point.
+ *
+ * @typedef {import("./types.js").Edit} Edit
+ * @typedef {import("./types.js").Held} Held
+ * @typedef {import("./types.js").Knot} Knot
+ * @typedef {import("./types.js").Marks} Marks
+ * @typedef {import("./types.js").ScenePart} ScenePart
+ * @typedef {{x: number, y: number, in_x?: number, in_y?: number, out_x?: number, out_y?: number}} Spot
+ * @typedef {{part: string, contour: number, atStart: boolean}} Going the end that is drawn on at
+ */
 import { follow } from "../ui/drags.js";
 import { svg } from "../ui/svg.js";
-import { short, toCanvas } from "./plane.js";
+import { measured, toCanvas } from "./plane.js";
 
 const NEAR_PX = 9;
 
-/** Length and direction of a stretch, as it is shown beside the pointer. */
-const measured = (dx, dy) => {
-  const degrees = ((Math.atan2(dx, -dy) * 180) / Math.PI + 360) % 360;
-  return `${short(Math.hypot(dx, dy))} at ${short(Math.round(degrees * 10) / 10)}°`;
-};
-
 /** The pen: every press is one saved point; the next is shown before it is made. */
 export class Pen {
+  /** @param {Marks} marks */
   constructor(marks) {
     this.marks = marks;
+    /** @type {Spot|null} */
     this.first = null;
-    [this.going, this.drawn] = [null, null];
-    /** Where the next point goes when the pen is led by keys. */
+    /** @type {Going|null} */
+    this.going = null;
+    /** The path as the last answer had it. @type {ScenePart|null} */
+    this.drawn = null;
+    /** Where the next point goes when the pen is led by keys. @type {Spot|null} */
     this.spot = null;
+    this.held = false;
+    /** @type {Promise<unknown>|null} */
+    this.saving = null;
     marks.stage.element.addEventListener("pointermove", (event) => this.#hover(event));
   }
 
+  /** The pen is laid down: what was put by then is kept first. */
   end() {
-    if (this.going || this.first) this.marks.stage.preview(null);
-    [this.first, this.going, this.spot, this.drawn] = [null, null, null, null];
+    if (this.saving) this.#next(async () => this.#clear());
+    else this.#clear();
   }
 
-  /** Arrow keys lead the pen from the middle of the canvas, Enter puts a point. */
+  #clear() {
+    if (this.going || this.first) this.marks.stage.preview(null);
+    this.first = null;
+    this.going = null;
+    this.spot = null;
+    this.drawn = null;
+  }
+
+  /** Arrow keys lead the pen from the middle of the canvas, Enter puts a point. @param {number} dx @param {number} dy */
   lead(dx, dy) {
     const [width, height] = this.marks.now.canvas;
     const from = this.spot || { x: Math.round(width / 2), y: Math.round(height / 2) };
     this.spot = { x: from.x + dx, y: from.y + dy };
-    if (this.first || this.going) this.marks.stage.preview(this.#edit(this.spot, false));
+    if (this.first || this.going) this.marks.stage.preview(this.#edit(this.spot, { led: true }));
     else this.marks.draw();
   }
 
+  /** @param {string} name Enter or Backspace */
   key(name) {
     const spot = this.spot && { ...this.spot };
     if (name === "Enter" && spot) this.#next(() => this.#putByKey(spot));
@@ -43,18 +65,18 @@ export class Pen {
     else this.marks.take("");
   }
 
-  /** @param {{x: number, y: number}} spot where the pen was when the key was pressed; it may be led on meanwhile */
+  /** @param {Spot} spot where the pen was when the key was pressed; it may be led on meanwhile */
   async #putByKey(spot) {
-    const run = this.#run;
-    const knot = run?.knots.length >= 3 && run.knots[this.going.atStart ? run.knots.length - 1 : 0];
-    const [x, y] = knot ? toCanvas(this.#part, knot[0], knot[1]) : [];
-    if (knot && Math.hypot(x - spot.x, y - spot.y) < 0.5) await this.#close();
-    else await this.#keep(spot, false);
+    const far = this.#farEnd;
+    if (far && Math.hypot(far[0] - spot.x, far[1] - spot.y) < 0.5) await this.#close();
+    else await this.#keep(spot, { led: true });
   }
 
-  #close() {
+  async #close() {
+    if (!this.going) return;
     const { part, contour } = this.going;
-    return this.marks.bench.post({ kind: "close-path", part, contour }).then(() => this.marks.take(""));
+    await this.marks.bench.post({ kind: "close-path", part, contour });
+    this.marks.take("");
   }
 
   /** After an undo the path, or its last point, may be gone. */
@@ -73,7 +95,7 @@ export class Pen {
       const [x, y] = this.marks.stage.toScreen(this.first.x, this.first.y);
       this.marks.svg.append(svg("circle", { class: "knot", cx: x, cy: y, r: 5 }));
     }
-    const stretch = this.marks.stage.edit && this.#newest();
+    const stretch = this.marks.stage.edit ? this.#newest() : null;
     if (!stretch) return;
     const [from, to] = stretch;
     const [x, y] = this.marks.stage.toScreen(...to);
@@ -82,65 +104,82 @@ export class Pen {
 
   /** The path that is drawn, as the last answer had it. */
   get #part() {
-    return this.going && (this.drawn || this.marks.bench.partOf(this.going.part));
+    return this.going ? (this.drawn ?? this.marks.bench.partOf(this.going.part)) : undefined;
   }
 
-  get #run() {
-    return this.#part?.contours[this.going.contour];
+  /** The other end of the run that is drawn, on the canvas, when it can be closed there. */
+  get #farEnd() {
+    const part = this.#part;
+    const knots = this.going && part?.contours?.[this.going.contour]?.knots;
+    if (!knots || knots.length < 3) return null;
+    const [x, y] = knots[this.going?.atStart ? knots.length - 1 : 0];
+    return toCanvas(part, x, y);
   }
 
   /** The two ends of the segment that is being drawn, on the canvas, as the stage shows it. */
   #newest() {
+    const { going } = this;
+    if (!going && !this.first) return null;
     const { parts } = this.marks.now;
-    const part = this.going ? parts.find((one) => one.id === this.going.part) : parts[parts.length - 1];
-    const run = part?.contours?.[this.going?.contour ?? 0];
-    if (!run || run.closed || !(this.going || this.first)) return null;
-    const ends = this.going?.atStart ? run.knots.slice(0, 2).reverse() : run.knots.slice(-2);
+    const part = going ? parts.find((one) => one.id === going.part) : parts[parts.length - 1];
+    const run = part?.contours?.[going ? going.contour : 0];
+    if (!part || !run || run.closed) return null;
+    const ends = going?.atStart ? run.knots.slice(0, 2).reverse() : run.knots.slice(-2);
     return ends.map(([x, y]) => toCanvas(part, x, y));
   }
 
+  /** @param {PointerEvent} event @returns {Spot} */
   #place(event) {
     const [x, y] = this.marks.stage.toLogical(event).map((value) => this.marks.whole(value));
     return { x, y };
   }
 
-  #near(event, part, knot) {
-    const [x, y] = this.marks.stage.toScreen(...toCanvas(part, knot[0], knot[1]));
+  /** @param {PointerEvent} event @param {[number, number]} place of the canvas */
+  #near(event, place) {
+    const [x, y] = this.marks.stage.toScreen(...place);
     const box = this.marks.stage.element.getBoundingClientRect();
     return Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y) < NEAR_PX;
   }
 
-  /** The far end of the run that is drawn, when the pointer is on it. */
+  /** Whether the pointer is on the far end of the run that is drawn. @param {PointerEvent} event */
   #closing(event) {
-    const run = this.#run;
-    if (!run || run.knots.length < 3) return false;
-    const knot = run.knots[this.going.atStart ? run.knots.length - 1 : 0];
-    return this.#near(event, this.#part, knot);
+    const far = this.#farEnd;
+    return far !== null && this.#near(event, far);
   }
 
-  /** An open end of the selected path under the pointer. */
+  /** An open end of the selected path under the pointer. @param {PointerEvent} event @returns {Going|null} */
   #openEnd(event) {
     const { part } = this.marks.bench;
-    for (const [contour, run] of (part?.contours || []).entries()) {
+    if (!part) return null;
+    /** @param {Knot} knot */
+    const near = ([x, y]) => this.#near(event, toCanvas(part, x, y));
+    for (const [contour, run] of (part.contours ?? []).entries()) {
       if (run.closed) continue;
-      if (this.#near(event, part, run.knots[0])) return { part: part.id, contour, atStart: true };
-      if (this.#near(event, part, run.knots[run.knots.length - 1])) return { part: part.id, contour, atStart: false };
+      if (near(run.knots[0])) return { part: part.id, contour, atStart: true };
+      if (near(run.knots[run.knots.length - 1])) return { part: part.id, contour, atStart: false };
     }
     return null;
   }
 
-  #edit(knot, constrained) {
-    if (this.first) return { kind: "pen-start", first: this.first, second: knot, constrained };
+  /** The edit that puts a point. @param {Spot} knot @param {Partial<Held>} keys @returns {Edit|null} */
+  #edit(knot, keys) {
+    const how = { constrained: Boolean(keys.shiftKey), snap: this.marks.placing(keys) };
+    if (this.first) {
+      return { kind: "pen-start", first: this.first, second: knot, look: this.marks.bench.used.of("path"), ...how };
+    }
+    if (!this.going) return null;
     const { part, contour, atStart } = this.going;
-    return { kind: "pen-next", part, contour, at_start: atStart, knot, constrained };
+    return { kind: "pen-next", part, contour, at_start: atStart, knot, ...how };
   }
 
+  /** @param {PointerEvent} event */
   #hover(event) {
     if (this.marks.tool !== "pen" || this.held || (!this.first && !this.going)) return;
-    if (!this.#closing(event)) this.marks.stage.preview(this.#edit(this.#place(event), event.shiftKey));
+    if (!this.going || !this.#closing(event)) this.marks.stage.preview(this.#edit(this.#place(event), event));
     else this.marks.stage.preview({ kind: "close-path", part: this.going.part, contour: this.going.contour });
   }
 
+  /** @param {PointerEvent} event */
   press(event) {
     const { stage } = this.marks;
     this.spot = null;
@@ -149,8 +188,8 @@ export class Pen {
       if (this.going) return;
     }
     const knot = this.#place(event);
-    const constrained = event.shiftKey;
     this.held = true;
+    /** @param {PointerEvent} at */
     const move = (at) => {
       const [x, y] = stage.toLogical(at);
       const [dx, dy] = [this.marks.whole(x - knot.x), this.marks.whole(y - knot.y)];
@@ -159,19 +198,19 @@ export class Pen {
         knot,
         far ? { in_x: -dx, in_y: -dy, out_x: dx, out_y: dy } : { in_x: 0, in_y: 0, out_x: 0, out_y: 0 },
       );
-      if (this.first || this.going) stage.preview(this.#edit(knot, constrained));
+      if (this.first || this.going) stage.preview(this.#edit(knot, event));
     };
     const keep = () => {
       this.held = false;
-      this.#next(() => (this.going && this.#closing(event) ? this.#close() : this.#keep(knot, constrained)));
+      this.#next(() => (this.going && this.#closing(event) ? this.#close() : this.#keep(knot, event)));
     };
     follow(event, { move, done: keep, back: keep });
   }
 
   /** Points are saved one after the other, however fast they are put, each on the state the last one left,
-   * which is shown only once the press is over. */
+   * which is shown only once the press is over. @param {() => Promise<void>} action */
   #next(action) {
-    const settled = () => new Promise((done) => setTimeout(done, 0));
+    const settled = () => new Promise((done) => setTimeout(done, 0, null));
     const saving = (this.saving || Promise.resolve())
       .then(settled)
       .then(action)
@@ -181,15 +220,22 @@ export class Pen {
     this.saving = saving;
   }
 
-  async #keep(knot, constrained) {
+  /** @param {Spot} knot @param {Partial<Held>} keys */
+  async #keep(knot, keys) {
     if (!this.first && !this.going) {
       this.first = knot;
       this.marks.draw();
       return;
     }
     const started = Boolean(this.first);
-    const state = await this.marks.bench.post(this.#edit(knot, constrained));
-    if (started && state) [this.first, this.going] = [null, { part: state.fresh[0], contour: 0, atStart: false }];
-    if (state && this.going) this.drawn = state.scene.parts.find((part) => part.id === this.going.part);
+    const edit = this.#edit(knot, keys);
+    const state = edit && (await this.marks.bench.post(edit));
+    if (!state) return;
+    if (started && state.fresh) {
+      this.first = null;
+      this.going = { part: state.fresh[0], contour: 0, atStart: false };
+    }
+    const id = this.going?.part;
+    this.drawn = state.scene.parts.find((part) => part.id === id) ?? null;
   }
 }

@@ -1,26 +1,50 @@
-/** The points of a path or a line on the stage. */
+/**
+ * The points of a path or a line on the stage.
+ *
+ * @typedef {import("./types.js").Contour} Contour
+ * @typedef {import("./types.js").Edit} Edit
+ * @typedef {import("./types.js").Handle} Handle
+ * @typedef {import("./types.js").Held} Held
+ * @typedef {import("./types.js").Knot} Knot
+ * @typedef {import("./types.js").Marks} Marks
+ * @typedef {import("./types.js").Pull} Pull
+ * @typedef {import("./types.js").ScenePart} ScenePart
+ * @typedef {"in"|"out"} Side
+ */
+import { closest } from "../ui/dom.js";
 import { svg } from "../ui/svg.js";
-import { toCanvas } from "./plane.js";
+import { named, reach } from "./handles.js";
+import { measured, short, toCanvas } from "./plane.js";
 
+/** @param {number} contour @param {number} index */
 const key = (contour, index) => `${contour}/${index}`;
-const pair = (name) => name.split("/").map(Number);
+/** @param {string} name @returns {[number, number]} */
+const pair = (name) => {
+  const [contour, index] = name.split("/").map(Number);
+  return [contour, index];
+};
+/** @param {Knot} knot @param {Side} side @returns {[number, number]} the way to one of its handles */
+const arm = (knot, side) => (side === "in" ? [knot[2], knot[3]] : [knot[4], knot[5]]);
+const ENDS = ["start", "end"];
 
 export class Points {
-  /** @param {import("./marks.js").Marks} marks */
+  /** @param {Marks} marks */
   constructor(marks) {
     this.marks = marks;
+    /** @type {Set<string>} */
     this.chosen = new Set();
   }
 
-  /** @returns {string} the one chosen point, for the sheet */
-  get single() {
-    return this.chosen.size === 1 ? [...this.chosen][0] : "";
+  /** @returns {string} the chosen points, for the sheet */
+  get names() {
+    return [...this.chosen].join(",");
   }
 
   clear() {
     this.chosen.clear();
   }
 
+  /** @param {string[]} names */
   async choose(names) {
     this.chosen = new Set(names);
     this.marks.draw();
@@ -31,26 +55,68 @@ export class Points {
     return [...this.chosen].map(pair);
   }
 
+  /** @param {ScenePart} part @param {number} x @param {number} y in its own space @returns {[number, number]} */
   screen(part, x, y) {
     return this.marks.stage.toScreen(...toCanvas(part, x, y));
   }
 
+  /** @param {ScenePart|null} part */
   draw(part) {
     if (!part || part.locked) return;
-    if (part.ends) this.#ends(part);
-    if (part.contours) part.contours.forEach((contour, number) => this.#contour(part, contour, number));
+    if (part.ends) this.#ends(part, part.ends);
+    part.contours?.forEach((contour, number) => this.#contour(part, contour, number));
   }
 
-  #ends(part) {
-    part.ends.forEach(([x, y], index) => {
+  /** @param {ScenePart} part @param {[number, number][]} ends */
+  #ends(part, ends) {
+    ends.forEach(([x, y], index) => {
       const [cx, cy] = this.screen(part, x, y);
-      this.marks.svg.append(svg("circle", { class: "knot", cx, cy, r: 5, "data-end": index }));
+      const words = `${ENDS[index]} of the line`;
+      const node = named(svg("circle", { class: "knot", cx, cy, r: 5, "data-end": index }), words);
+      this.marks.svg.append(reach(cx, cy, words, { end: String(index) }), node);
+    });
+    this.length(part);
+  }
+
+  /**
+   * While an end is pulled, or a line drawn: how long it is, and where it goes.
+   *
+   * @param {ScenePart} part
+   */
+  length(part) {
+    const { edit } = this.marks.stage;
+    if (!part.ends || !edit || !["move-end", "draw"].includes(edit.kind)) return;
+    const [start, end] = part.ends.map(([x, y]) => toCanvas(part, x, y));
+    const [x, y] = this.marks.stage.toScreen(...(edit.end === "start" ? start : end));
+    const words = measured(end[0] - start[0], end[1] - start[1]);
+    this.marks.svg.append(svg("text", { class: "between-words", x, y: y - 18 }, words));
+  }
+
+  /** @param {ScenePart} part @param {Contour} contour @param {number} number */
+  #contour(part, contour, number) {
+    this.#segments(part, contour, number);
+    const seen = contour.knots.map((knot) => this.screen(part, knot[0], knot[1]));
+    const words = (/** @type {number} */ index) => `point ${index + 1}`;
+    // What is reached lies under every point, so that none is hidden by its neighbour.
+    seen.forEach(([x, y], index) => this.marks.svg.append(reach(x, y, words(index), { knot: key(number, index) })));
+    contour.knots.forEach((knot, index) => {
+      const [x, y] = seen[index];
+      const name = key(number, index);
+      const on = this.chosen.has(name);
+      if (on) this.#arms(part, knot, name, x, y);
+      const shape = knot[6]
+        ? svg("circle", { cx: x, cy: y, r: 4.5 })
+        : svg("rect", { x: x - 4, y: y - 4, width: 8, height: 8 });
+      shape.setAttribute("class", on ? "knot on" : "knot");
+      shape.dataset.knot = name;
+      this.marks.svg.append(named(shape, words(index)));
     });
   }
 
-  #contour(part, contour, number) {
+  /** @param {ScenePart} part @param {Contour} contour @param {number} number */
+  #segments(part, { knots, closed }, number) {
+    /** @param {number} x @param {number} y */
     const at = (x, y) => this.screen(part, x, y).join(" ");
-    const { knots, closed } = contour;
     const count = knots.length;
     for (let index = 0; index < (closed ? count : count - 1); index += 1) {
       const [a, b] = [knots[index], knots[(index + 1) % count]];
@@ -60,82 +126,120 @@ export class Points {
         svg("path", { class: "vein", d, "data-segment": key(number, index) }),
       );
     }
-    knots.forEach((knot, index) => {
-      const name = key(number, index);
-      const on = this.chosen.has(name);
-      const [x, y] = this.screen(part, knot[0], knot[1]);
-      if (on) this.#handles(part, knot, name, x, y);
-      const shape = knot[6]
-        ? svg("circle", { cx: x, cy: y, r: 4.5 })
-        : svg("rect", { x: x - 4, y: y - 4, width: 8, height: 8 });
-      shape.setAttribute("class", on ? "knot on" : "knot");
-      shape.dataset.knot = name;
-      this.marks.svg.append(shape);
-    });
   }
 
-  #handles(part, knot, name, x, y) {
-    for (const [side, dx, dy] of [
-      ["in", knot[2], knot[3]],
-      ["out", knot[4], knot[5]],
-    ]) {
+  /** @param {ScenePart} part @param {Knot} knot @param {string} name @param {number} x @param {number} y */
+  #arms(part, knot, name, x, y) {
+    for (const side of /** @type {Side[]} */ (["in", "out"])) {
+      const [dx, dy] = arm(knot, side);
       if (!dx && !dy) continue;
       const [hx, hy] = this.screen(part, knot[0] + dx, knot[1] + dy);
+      const words = `handle ${side} of point ${pair(name)[1] + 1}`;
+      const grip = svg("circle", { class: "grip", cx: hx, cy: hy, r: 4, "data-grip": name, "data-side": side });
       this.marks.svg.append(
         svg("path", { class: "arm", d: `M${x} ${y}L${hx} ${hy}` }),
-        svg("circle", { class: "grip", cx: hx, cy: hy, r: 4, "data-grip": name, "data-side": side }),
+        reach(hx, hy, words, { grip: name, side }),
+        named(grip, words),
       );
     }
   }
 
-  /** @returns {boolean} whether the press was on a point, a handle or a segment */
+  /** @param {PointerEvent} event @returns {boolean} whether the press was on a point, or on a segment */
   press(event) {
-    const { knot, grip, side, segment, end } = event.target.dataset;
+    const { knot, segment } = closest(event, "[data-knot], [data-segment]", SVGElement)?.dataset ?? {};
     const { part } = this.marks.bench;
     if (!part) return false;
-    if (end !== undefined) this.#dragEnd(event, part, Number(end));
-    else if (knot) this.#dragPoints(event, part, knot);
-    else if (grip) this.#dragHandle(event, part, grip, side);
+    if (knot) this.#dragPoints(event, part, knot);
     else if (segment) this.#dragSegment(event, part, segment);
     else return false;
     return true;
   }
 
+  /** @param {DOMStringMap} data of a mark @returns {Handle|null} */
+  handle({ end, grip, knot, side }) {
+    const { part } = this.marks.bench;
+    if (!part) return null;
+    if (end !== undefined) return this.#end(part, Number(end));
+    if (knot) return this.#knot(part, knot);
+    return grip && (side === "in" || side === "out") ? this.#arm(part, grip, side) : null;
+  }
+
+  /**
+   * Where a point, or one of its handles, is on the canvas now.
+   *
+   * @param {string} id @param {string} name @param {Side} [side]
+   */
+  #place(id, name, side) {
+    const part = this.marks.now.parts.find((one) => one.id === id);
+    const [contour, index] = pair(name);
+    const knot = part?.contours?.[contour]?.knots[index];
+    if (!part || !knot) return "";
+    const [dx, dy] = side ? arm(knot, side) : [0, 0];
+    return toCanvas(part, knot[0] + dx, knot[1] + dy)
+      .map(short)
+      .join(", ");
+  }
+
+  /** @param {ScenePart} part @param {string} name @returns {Handle} */
+  #knot(part, name) {
+    const names = this.chosen.has(name) ? [name, ...[...this.chosen].filter((other) => other !== name)] : [name];
+    return {
+      words: `point ${pair(name)[1] + 1}`,
+      value: () => this.#place(part.id, name),
+      edit: this.#moving(part, names.map(pair)),
+    };
+  }
+
+  /** @param {ScenePart} part @param {[number, number][]} points the one that is held first @returns {Pull} */
+  #moving(part, points) {
+    return (dx, dy, keys) => ({
+      kind: "move-points",
+      part: part.id,
+      points,
+      dx: this.marks.whole(dx),
+      dy: this.marks.whole(dy),
+      constrained: keys.shiftKey,
+      snap: this.marks.placing(keys),
+    });
+  }
+
+  /** @param {PointerEvent} event @param {ScenePart} part @param {string} name */
   #dragPoints(event, part, name) {
     let names = this.chosen.has(name) ? [...this.chosen] : [name];
     if (event.shiftKey)
       names = this.chosen.has(name) ? [...this.chosen].filter((other) => other !== name) : [...this.chosen, name];
     this.chosen = new Set(names);
     this.marks.draw();
-    const [marks, points] = [this.marks, this.list];
-    const edit = (dx, dy, at) => ({
-      kind: "move-points",
-      part: part.id,
-      points,
-      dx: marks.whole(dx),
-      dy: marks.whole(dy),
-      constrained: at.shiftKey,
+    const edit = this.#moving(part, [name, ...names.filter((other) => other !== name)].map(pair));
+    this.marks.follow(event, edit, (moved) => {
+      if (!moved) this.choose(event.shiftKey ? names : [name]);
     });
-    this.marks.follow(event, edit, (moved) => !moved && this.marks.bench.refresh());
   }
 
-  #dragHandle(event, part, name, side) {
+  /** @param {ScenePart} part @param {string} name @param {Side} side @returns {Handle|null} */
+  #arm(part, name, side) {
     const point = pair(name);
-    const knot = part.contours[point[0]].knots[point[1]];
-    const offset = side === "in" ? 2 : 4;
-    const [x, y] = toCanvas(part, knot[0] + knot[offset], knot[1] + knot[offset + 1]);
-    this.marks.follow(event, (dx, dy, at) => ({
-      kind: "move-handle",
-      part: part.id,
-      point,
-      side,
-      x: x + dx,
-      y: y + dy,
-      alone: at.altKey,
-      constrained: at.shiftKey,
-    }));
+    const knot = part.contours?.[point[0]]?.knots[point[1]];
+    if (!knot) return null;
+    const [ax, ay] = arm(knot, side);
+    const [x, y] = toCanvas(part, knot[0] + ax, knot[1] + ay);
+    return {
+      words: `handle ${side} of point ${point[1] + 1}`,
+      value: () => this.#place(part.id, name, side),
+      edit: (dx, dy, keys) => ({
+        kind: "move-handle",
+        part: part.id,
+        point,
+        side,
+        x: x + dx,
+        y: y + dy,
+        alone: keys.altKey,
+        constrained: keys.shiftKey,
+      }),
+    };
   }
 
+  /** @param {PointerEvent} event @param {ScenePart} part @param {string} name */
   #dragSegment(event, part, name) {
     const point = pair(name);
     const [x, y] = this.marks.stage.toLogical(event);
@@ -148,20 +252,32 @@ export class Points {
     );
   }
 
-  #dragEnd(event, part, index) {
-    this.marks.follow(event, (dx, dy, keys) => ({
-      kind: "move-end",
-      part: part.id,
-      end: index ? "end" : "start",
-      dx: this.marks.whole(dx),
-      dy: this.marks.whole(dy),
-      constrained: keys.shiftKey,
-    }));
+  /** @param {ScenePart} part @param {number} index @returns {Handle} */
+  #end(part, index) {
+    return {
+      words: `${ENDS[index]} of the line`,
+      value: () => {
+        const now = this.marks.now.parts.find((one) => one.id === part.id);
+        const [start, end] = (now?.ends ?? []).map(([x, y]) => toCanvas(now ?? part, x, y));
+        return start ? measured(end[0] - start[0], end[1] - start[1]) : "";
+      },
+      edit: (dx, dy, keys) => ({
+        kind: "move-end",
+        part: part.id,
+        end: ENDS[index],
+        dx: this.marks.whole(dx),
+        dy: this.marks.whole(dy),
+        constrained: keys.shiftKey,
+        centred: keys.altKey,
+        snap: this.marks.placing(keys),
+      }),
+    };
   }
 
-  /** A double click on a segment adds a point there. @returns {boolean} */
+  /** A double press on a segment adds a point there. @param {PointerEvent} event @param {string} name */
   addAt(event, name) {
     const { part } = this.marks.bench;
+    if (!part) return false;
     const point = pair(name);
     const [x, y] = this.marks.stage.toLogical(event);
     this.chosen = new Set([key(point[0], point[1] + 1)]);
@@ -169,15 +285,15 @@ export class Points {
     return true;
   }
 
-  /** @returns {object} the edit that moves the chosen points */
+  /** The edit that moves the chosen points. @param {number} dx @param {number} dy @returns {Edit} */
   moved(dx, dy) {
-    return { kind: "move-points", part: this.marks.bench.part.id, points: this.list, dx, dy };
+    return { kind: "move-points", part: this.marks.bench.part?.id, points: this.list, dx, dy };
   }
 
-  /** A word of the sheet, for the chosen points. */
+  /** A word of the sheet, for the chosen points. @param {string} name */
   command(name) {
     const { bench } = this.marks;
-    const part = bench.part.id;
+    const part = bench.part?.id;
     const points = this.list;
     if (!points.length || (name === "join" && points.length !== 2)) {
       bench.complain(
@@ -187,6 +303,7 @@ export class Points {
       );
       return;
     }
+    /** @type {Object<string, Edit>} */
     const edits = {
       smooth: { kind: "bend-points", part, points, smooth: true },
       sharp: { kind: "bend-points", part, points, smooth: false },

@@ -1,143 +1,238 @@
-/** What is pulled on the stage: new parts, handles, guides, edges of the canvas. */
+/**
+ * What is pulled on the stage: new parts, handles, guides, edges of the canvas.
+ *
+ * @typedef {import("./types.js").Handle} Handle
+ * @typedef {import("./types.js").Held} Held
+ * @typedef {import("./types.js").Marks} Marks
+ * @typedef {import("./types.js").Axis} Axis
+ * @typedef {import("./types.js").ScenePart} ScenePart
+ */
 import { follow } from "../ui/drags.js";
 import { say } from "../ui/page.js";
 import { RULER_PX } from "./bars.js";
+import { short, toCanvas } from "./plane.js";
 
-const modifiers = (event) => ({ constrained: event.shiftKey, centred: event.altKey });
+/** @param {Held|PointerEvent} keys */
+const modifiers = (keys) => ({ constrained: keys.shiftKey, centred: keys.altKey });
+/** @type {Object<string, string>} */
+const SIDES = {
+  n: "upper edge",
+  ne: "upper right corner",
+  e: "right edge",
+  se: "lower right corner",
+  s: "lower edge",
+  sw: "lower left corner",
+  w: "left edge",
+  nw: "upper left corner",
+};
+/** @type {Object<string, (dx: number, dy: number) => number>} */
+const OUTWARDS = { left: (dx) => -dx, right: (dx) => dx, top: (_dx, dy) => -dy, bottom: (_dx, dy) => dy };
 
 export class Pulls {
-  /** @param {object} marks */
+  /** @param {Marks} marks */
   constructor(marks) {
     this.marks = marks;
   }
 
-  /** A guide pulled out of a ruler; let go on the ruler it is none. */
+  /** @param {string} id @returns {ScenePart} a part as it is shown now */
+  #shown(id) {
+    const { bench, now } = this.marks;
+    const part = now.parts.find((one) => one.id === id) ?? bench.partOf(id);
+    if (!part) throw new Error(`There is no part ${id}.`);
+    return part;
+  }
+
+  /** @param {string} id the width and height of a part */
+  #size(id) {
+    const [left, top, right, bottom] = this.#shown(id).frame;
+    return `${short(right - left)} × ${short(bottom - top)}`;
+  }
+
+  /** A guide pulled out of a ruler; let go on the ruler it is none. @param {PointerEvent} event @param {Axis} axis */
   pullGuide(event, axis) {
-    const at = (move) => {
-      const [x, y] = this.marks.stage.toLogical(move);
-      return this.marks.whole(axis === "across" ? x : y);
-    };
-    const leave = () => {
-      this.marks.newGuide = null;
-      this.marks.draw();
+    const { bench, stage } = this.marks;
+    /** @param {PointerEvent} now */
+    const edit = (now) => {
+      const [x, y] = stage.toLogical(now);
+      const at = this.marks.whole(axis === "across" ? x : y);
+      return { kind: "add-guide", axis, at, ...modifiers(now), snap: this.marks.placing(now) };
     };
     follow(event, {
-      move: (now) => {
-        this.marks.newGuide = { axis, at: at(now) };
-        this.marks.draw();
-      },
+      move: (now) => stage.preview(this.#onRuler(axis, now) ? null : edit(now)),
       done: (now) => {
-        leave();
-        const box = this.marks.stage.element.getBoundingClientRect();
-        const far = axis === "across" ? now.clientX - box.left : now.clientY - box.top;
-        if (far > RULER_PX) this.marks.bench.post({ kind: "add-guide", axis, at: at(now) });
+        stage.preview(null);
+        if (!this.#onRuler(axis, now)) bench.post(edit(now));
       },
-      back: leave,
+      back: () => stage.preview(null),
     });
   }
 
-  dragGuide(event, id) {
-    const { axis } = this.marks.now.guides.find((guide) => guide.id === id);
+  /** @param {Axis} axis @param {{clientX?: number, clientY?: number}} at */
+  #onRuler(axis, { clientX, clientY }) {
     const box = this.marks.stage.element.getBoundingClientRect();
-    this.marks.follow(event, (dx, dy, now) => {
-      const far = axis === "across" ? now.clientX - box.left : now.clientY - box.top;
-      if (far < RULER_PX) return { kind: "remove-guides", guide: id };
-      return { kind: "move-guide", guide: id, by: this.marks.whole(axis === "across" ? dx : dy) };
-    });
+    const far = axis === "across" ? (clientX ?? Infinity) - box.left : (clientY ?? Infinity) - box.top;
+    return far < RULER_PX;
   }
 
+  /** @param {string} id @returns {Handle|null} */
+  guide(id) {
+    const { now } = this.marks;
+    const guide = now.guides.find((one) => one.id === id);
+    if (!guide) return null;
+    const { axis } = guide;
+    return {
+      words: "guide",
+      value: () => `${short(this.marks.now.guides.find((one) => one.id === id)?.at ?? 0)} px ${axis}`,
+      edit: (dx, dy, keys) =>
+        this.#onRuler(axis, keys)
+          ? { kind: "remove-guides", guide: id }
+          : {
+              kind: "move-guide",
+              guide: id,
+              by: this.marks.whole(axis === "across" ? dx : dy),
+              constrained: keys.shiftKey,
+              snap: this.marks.placing(keys),
+            },
+    };
+  }
+
+  /** @param {PointerEvent} event */
   drawPart(event) {
     const shape = this.marks.tool;
     const [x, y] = this.marks.stage.toLogical(event).map((value) => this.marks.fine(value));
     this.marks.drawing = true;
-    const edit = (dx, dy, at) => ({
+    /** @type {import("./types.js").Pull} */
+    const edit = (dx, dy, keys) => ({
       kind: "draw",
       shape,
       values: this.marks.values,
+      look: this.marks.bench.used.of(shape),
       x0: x,
       y0: y,
       x1: this.marks.fine(x + dx),
       y1: this.marks.fine(y + dy),
-      ...modifiers(at),
+      ...modifiers(keys),
       snap: this.marks.snap,
     });
     this.marks.follow(event, edit, (moved) => {
       this.marks.drawing = false;
       this.marks.take("");
-      if (!moved) this.marks.bench.post(edit(0, 0, event));
+      const made = moved ? null : edit(0, 0, event);
+      if (made) this.marks.bench.post(made);
     });
   }
 
-  resize(event, handle) {
-    const part = this.marks.bench.part;
+  /** @param {string} handle @returns {Handle|null} */
+  sizing(handle) {
+    const { part } = this.marks.bench;
+    if (!part) return null;
+    /** @type {import("./types.js").Edit|null} */
     let last = null;
-    this.marks.follow(
-      event,
-      (dx, dy, at) => {
+    return {
+      words: SIDES[handle],
+      value: () => this.#size(part.id),
+      edit: (dx, dy, keys) => {
         last = {
           kind: "resize",
           part: part.id,
           handle,
           dx: this.marks.fine(dx),
           dy: this.marks.fine(dy),
-          ...modifiers(at),
-          snap: this.marks.snap,
+          ...modifiers(keys),
+          snap: keys.led ? null : this.marks.snap,
         };
         return last;
       },
-      (moved) => moved && this.#askForEffects(last),
-    );
+      after: (moved) => moved && last && this.#askForEffects(part.id, last),
+    };
   }
 
-  crop(event, handle) {
+  /** @param {string} handle @returns {Handle|null} */
+  cropping(handle) {
     const { part } = this.marks.bench;
-    this.marks.follow(event, (dx, dy) => ({
-      kind: "crop",
-      part: part.id,
-      handle,
-      dx: this.marks.fine(dx),
-      dy: this.marks.fine(dy),
-    }));
+    if (!part) return null;
+    return {
+      words: `${SIDES[handle]} of the crop`,
+      value: () => this.#size(part.id),
+      edit: (dx, dy) => ({
+        kind: "crop",
+        part: part.id,
+        handle,
+        dx: this.marks.fine(dx),
+        dy: this.marks.fine(dy),
+      }),
+    };
   }
 
-  /** After a pull, the lengths of effects can be made to scale along. */
-  #askForEffects(edit) {
-    const part = this.marks.bench.state.clip.find((one) => one.id === edit.part);
-    if (!part?.effects.length) return;
+  /** After a pull, the lengths of effects can be made to scale along. @param {string} id @param {object} edit */
+  #askForEffects(id, edit) {
+    const { bench } = this.marks;
+    const part = bench.state.clip.find((one) => one.id === id);
+    if (!part?.effects?.length) return;
     say(`The effects of ${part.name} kept their lengths.`, {
       words: "Scale them along",
       act: async () => {
-        await this.marks.bench.step("undo");
-        this.marks.bench.post({ ...edit, effects: true });
+        await bench.step("undo");
+        bench.post({ kind: "resize", ...edit, effects: true });
       },
     });
   }
 
-  turn(event, id) {
-    const part = this.marks.bench.partOf(id);
-    const angleOf = (x, y) => (Math.atan2(x - part.x, part.y - y) * 180) / Math.PI;
-    const [x, y] = this.marks.stage.toLogical(event);
-    const from = angleOf(x, y);
-    this.marks.follow(event, (dx, dy, at) => {
-      const degrees = part.turn + angleOf(x + dx, y + dy) - from;
-      return { kind: "turn", part: id, degrees: Math.round(degrees * 10) / 10, constrained: at.shiftKey };
-    });
+  /** A grip of the part's own kind, as a ring's inner radius. @param {string} name @returns {Handle|null} */
+  gripping(name) {
+    const { part } = this.marks.bench;
+    const grip = part?.grips?.find(([one]) => one === name);
+    if (!part || !grip) return null;
+    const [x, y] = toCanvas(part, grip[1], grip[2]);
+    return {
+      words: grip[3],
+      value: () => this.#shown(part.id).grips?.find(([one]) => one === name)?.[4] ?? "",
+      edit: (dx, dy, keys) => ({
+        kind: "pull-grip",
+        part: part.id,
+        grip: name,
+        x: x + dx,
+        y: y + dy,
+        ...modifiers(keys),
+      }),
+    };
   }
 
-  canvas(event, side) {
-    this.marks.sizing = true;
-    const outwards = { left: (dx) => -dx, right: (dx) => dx, top: (dx, dy) => -dy, bottom: (dx, dy) => dy }[side];
-    this.marks.follow(
-      event,
-      (dx, dy, at) => ({
+  /** @param {string} id @returns {Handle|null} */
+  turning(id) {
+    const part = this.marks.bench.partOf(id);
+    if (!part) return null;
+    /** @param {number} x @param {number} y */
+    const angleOf = (x, y) => (Math.atan2(x - part.x, part.y - y) * 180) / Math.PI;
+    return {
+      words: "turn",
+      value: () => `${short(this.#shown(id).turn)}°`,
+      edit: (dx, dy, keys) => {
+        const [x, y] = keys.from ?? [part.x, part.y];
+        const by = keys.led ? dx + dy : angleOf(x + dx, y + dy) - angleOf(x, y);
+        const degrees = Math.round((part.turn + by) * 10) / 10;
+        return { kind: "turn", part: id, degrees, constrained: keys.shiftKey };
+      },
+    };
+  }
+
+  /** @param {string} side @returns {Handle} */
+  edge(side) {
+    return {
+      begin: () => {
+        this.marks.sizing = true;
+      },
+      words: `${side} edge of the canvas`,
+      value: () => `${short(this.marks.now.canvas[0])} × ${short(this.marks.now.canvas[1])}`,
+      edit: (dx, dy, keys) => ({
         kind: "canvas-edges",
-        [side]: Math.round(outwards(dx, dy)),
-        centred: at.altKey,
+        [side]: Math.round(OUTWARDS[side](dx, dy)),
+        centred: keys.altKey,
       }),
-      () => {
+      after: () => {
         this.marks.sizing = false;
         this.marks.draw();
       },
-    );
+    };
   }
 }

@@ -2,8 +2,15 @@
  * The stage: a view of the logical plane, and the frames that the server renders for it.
  *
  * One wish is under way at a time; while it is, only the newest one waits.
+ *
+ * @typedef {import("./types.js").Edit} Edit
+ * @typedef {import("./types.js").Frame} Frame
+ * @typedef {{clientX: number, clientY: number}} Pointed
+ * @typedef {{density: number, exact: boolean, left: number, top: number, width: number, height: number}} Shown
+ * @typedef {{facts?: {around?: object}, lists: Object<string, import("../ui/told.js").Change>}} Told
  */
 import { BAR_PX, FOOT_PX, RULER_PX } from "./bars.js";
+import { byId } from "../ui/dom.js";
 import { listAfter, sceneOf } from "../ui/told.js";
 
 const RETRY_MS = 700;
@@ -15,20 +22,32 @@ export class Stage extends EventTarget {
   constructor(element, address) {
     super();
     this.element = element;
-    this.canvas = element.querySelector("#art");
-    this.context = this.canvas.getContext("2d", { willReadFrequently: true });
+    this.canvas = /** @type {HTMLCanvasElement} */ (byId("art"));
+    const context = this.canvas.getContext("2d", { willReadFrequently: true });
+    this.context = /** @type {CanvasRenderingContext2D} */ (context);
     this.address = address;
     this.zoom = 1;
     this.x = 0;
     this.y = 0;
+    /** The density whose true pixels are shown; 0 when sharp. */
     this.exact = 0;
+    /** Whether every part has a colour of its own. */
+    this.apart = false;
+    /** @type {Edit|null} */
     this.edit = null;
     this.seq = 0;
     this.pending = false;
+    this.again = false;
+    /** @type {Shown|null} */
     this.shown = null;
+    /** @type {{around: object, parts: import("../ui/told.js").List}} */
+    this.live = { around: {}, parts: { items: {}, order: [] } };
     /** The part and the effect that is open, whose gradient is told with every frame. */
     this.opened = () => "";
+    /** @type {Map<number, number>} */
     this.sentAt = new Map();
+    /** @type {WebSocket|undefined} */
+    this.socket = undefined;
     this.#connect();
     new ResizeObserver(() => this.request()).observe(element);
   }
@@ -37,18 +56,19 @@ export class Stage extends EventTarget {
     return window.devicePixelRatio || 1;
   }
 
-  /** @returns {[number, number]} CSS px inside the stage of a logical point */
+  /** @param {number} x @param {number} y @returns {[number, number]} CSS px inside the stage of a logical point */
   toScreen(x, y) {
     return [this.x + x * this.zoom, this.y + y * this.zoom];
   }
 
-  /** @returns {[number, number]} logical point of a pointer event */
+  /** @param {Pointed} event @returns {[number, number]} its logical point */
   toLogical(event) {
     const box = this.element.getBoundingClientRect();
     return [(event.clientX - box.left - this.x) / this.zoom, (event.clientY - box.top - this.y) / this.zoom];
   }
 
-  /** Look from elsewhere; the origin stays on the device grid so that 1:1 is exact. */
+  /** Look from elsewhere; the origin stays on the device grid so that 1:1 is exact.
+   * @param {number} zoom @param {number} x @param {number} y */
   look(zoom, x, y) {
     const grid = this.ratio;
     this.zoom = Math.min(NEAREST, Math.max(FARTHEST, zoom));
@@ -59,14 +79,15 @@ export class Stage extends EventTarget {
     this.request();
   }
 
-  /** Enlarge about a point of the stage. */
+  /** Enlarge about a point of the stage. @param {number} zoom @param {number} px @param {number} py */
   zoomAbout(zoom, px, py) {
     const wanted = Math.min(NEAREST, Math.max(FARTHEST, zoom));
     const factor = wanted / this.zoom;
     this.look(wanted, px - (px - this.x) * factor, py - (py - this.y) * factor);
   }
 
-  /** Put a canvas of that logical size into the middle. */
+  /** Put a canvas of that logical size into the middle.
+   * @param {number} width @param {number} height @param {number} [zoom] */
   centre(width, height, zoom) {
     const free = this.#free;
     const fit = Math.min((free.width - 110) / width, (free.height - 154) / height);
@@ -87,7 +108,7 @@ export class Stage extends EventTarget {
     return { left, top, width: clientWidth - left, height: clientHeight - top - FOOT_PX };
   }
 
-  /** Show the control with an edit that is not saved; null shows it as it is. */
+  /** Show the control with an edit that is not saved; null shows it as it is. @param {Edit|null} edit */
   preview(edit) {
     this.edit = edit;
     this.request();
@@ -108,7 +129,7 @@ export class Stage extends EventTarget {
       edit: this.edit,
       density: this.exact || this.zoom * grid,
       exact: this.exact > 0,
-      apart: this.apart === true,
+      apart: this.apart,
       opened: this.opened(),
       left: Math.round(-this.x * grid),
       top: Math.round(-this.y * grid),
@@ -122,21 +143,22 @@ export class Stage extends EventTarget {
   }
 
   #connect() {
-    this.socket = new WebSocket(this.address);
-    this.socket.binaryType = "arraybuffer";
-    this.socket.addEventListener("open", () => {
+    const socket = new WebSocket(this.address);
+    this.socket = socket;
+    socket.binaryType = "arraybuffer";
+    socket.addEventListener("open", () => {
       this.pending = false;
       this.shown = null;
       this.live = { around: {}, parts: { items: {}, order: [] } };
       this.dispatchEvent(new CustomEvent("link", { detail: true }));
       this.request();
     });
-    this.socket.addEventListener("message", (event) => {
+    socket.addEventListener("message", (event) => {
       if (typeof event.data === "string") {
         this.dispatchEvent(new CustomEvent("news", { detail: JSON.parse(event.data) }));
       } else this.#receive(event.data);
     });
-    this.socket.addEventListener("close", () => {
+    socket.addEventListener("close", () => {
       this.pending = false;
       this.dispatchEvent(new CustomEvent("link", { detail: false }));
       setTimeout(() => this.#connect(), RETRY_MS);
@@ -146,6 +168,7 @@ export class Stage extends EventTarget {
   /** @param {ArrayBuffer} data */
   #receive(data) {
     const length = new DataView(data).getUint32(0, true);
+    /** @type {Frame & Told} */
     const header = JSON.parse(new TextDecoder().decode(new Uint8Array(data, 4, length)));
     this.pending = false;
     this.#hear(header);
@@ -156,12 +179,12 @@ export class Stage extends EventTarget {
     if (this.again) this.request();
     this.dispatchEvent(new CustomEvent("frame", { detail: header }));
     requestAnimationFrame(() => {
-      const detail = { seq: header.seq, ms: performance.now() - sent, box: header.box };
+      const detail = { seq: header.seq, ms: performance.now() - (sent ?? 0), box: header.box };
       this.element.dispatchEvent(new CustomEvent("obrell:painted", { detail }));
     });
   }
 
-  /** The scene of a frame: what was told before, with what changed since. */
+  /** The scene of a frame: what was told before, with what changed since. @param {Frame & Told} header */
   #hear(header) {
     if (!header.facts) return;
     this.live.around = header.facts.around ?? this.live.around;
@@ -169,6 +192,7 @@ export class Stage extends EventTarget {
     header.scene = sceneOf(this.live.around, this.live.parts);
   }
 
+  /** @param {Frame} header @param {ArrayBuffer} data @param {number} offset */
   #paint(header, data, offset) {
     const [left, top, width, height] = header.frame;
     const old = this.shown;
@@ -206,7 +230,7 @@ export class Stage extends EventTarget {
     this.canvas.classList.toggle("exact", exact);
   }
 
-  /** @returns {string|null} the colour of the art under a pointer event, as #rrggbb */
+  /** @param {Pointed} event @returns {string|null} the colour of the art under it, as #rrggbb */
   colourAt(event) {
     if (!this.shown) return null;
     const [x, y] = this.toLogical(event);

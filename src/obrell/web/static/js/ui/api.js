@@ -1,11 +1,16 @@
 /**
  * The bench's talk with the server: edits are posted one after the other and kept while it is away.
  *
- * @typedef {{version: number, hash: string, selected: string[], effect: string,
- *   scene: {parts: (import("../stage/types.js").ScenePart & {id: string, name: string})[], canvas: number[],
- *   light: number},
- *   blocks?: Object<string, string>, undo: boolean, redo: boolean, said?: string, fresh?: string[],
- *   name: string, clip: {id: string, name: string}[]}} State
+ * @typedef {{words: string, edit: import("./types.js").Edit}} Cure
+ * @typedef {{words: string, cures: Cure[]}} Found
+ * @typedef {import("../stage/types.js").Scene} Scene
+ * @typedef {import("../stage/types.js").Gradient} Gradient
+ * @typedef {{id: string, name: string, effects?: {id: string}[], shape?: {kind: string}}} Clip a
+ *   part as it is copied
+ * @typedef {{version: number, hash: string, name: string, token: string, selected: string[], effect: string,
+ *   scene: Scene, gradient: Gradient|null, clip: Clip[], undo: boolean, redo: boolean, found: Found[],
+ *   ground: string, stands: string, known: import("./told.js").Known,
+ *   said?: string, fresh?: string[], removed?: boolean}} State
  *
  * @typedef {import("./types.js").Edit} Edit
  * @typedef {{part: string, [name: string]: unknown}} Selection what is selected and open

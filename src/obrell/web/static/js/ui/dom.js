@@ -15,12 +15,15 @@ export function byId(id) {
 /**
  * The nearest element around what something happened to.
  *
+ * @template {Element} [T=HTMLElement]
  * @param {{target: EventTarget|null}} event
  * @param {string} selector
- * @returns {HTMLElement|null}
+ * @param {abstract new () => T} [kind] any other is nothing
+ * @returns {T|null}
  */
-export function closest(event, selector) {
-  return event.target instanceof Element ? event.target.closest(selector) : null;
+export function closest(event, selector, kind) {
+  const found = event.target instanceof Element ? event.target.closest(selector) : null;
+  return kind && !(found instanceof kind) ? null : /** @type {T|null} */ (found);
 }
 
 /**

@@ -1,7 +1,7 @@
 /**
  * One way to follow the pointer, for every drag there is: on the stage, in the sheet and in the strip.
  *
- * @typedef {{preview: (edit: object|null) => void}} Stage
+ * @typedef {{preview: (edit: null) => void}} Stage
  * @typedef {{hold: (on: boolean) => void, refresh: () => Promise<void>, stage: Stage}} Bench
  *
  * @typedef {object} Track

@@ -24,9 +24,11 @@ const callbacks = {
       morphPicture(old, fresh);
       return false;
     }
+    // What the browser fetched into a place stays there.
+    if (old instanceof HTMLElement && "held" in old.dataset) return false;
     // What is asked for in a form is the person's until it is done.
     if (old instanceof HTMLSelectElement && old.matches(".ask")) chosen.set(old, old.value);
-    return !(old instanceof HTMLInputElement && old.closest(".ask-form, .several"));
+    return !(old instanceof HTMLInputElement && old.closest(".ask-form:not([data-typed]), .several"));
   },
   /** @param {Element} old */
   afterNodeMorphed(old) {

@@ -27,7 +27,13 @@ export function changeOf(before, after) {
   return { items: Object.fromEntries(fresh), ...(same ? {} : { order: after.order }) };
 }
 
-/** Canvas, light and guides with every part, back to front. @param {object} around @param {List} parts */
+/**
+ * Canvas, light and guides with every part, back to front.
+ *
+ * @param {any} around
+ * @param {List} parts
+ * @returns {any} a scene of the stage
+ */
 export const sceneOf = (around, parts) => ({ ...around, parts: parts.order.map((key) => parts.items[key]) });
 
 /** @param {Known} before @param {Parcel} parcel @returns {Known} */

@@ -1,0 +1,33 @@
+"""Copies of a control with changes, put into its kit."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import partial
+
+from obrell.core.document.model import Control
+from obrell.core.edit.admission import check_drawable
+from obrell.core.edit.variants import Variant, varied
+from obrell.core.errors import BadValue, ObrellError, Refused
+from obrell.store.kits import Kits
+
+MOST = 50
+
+
+def copies(kits: Kits, kit: str, control: str, variants: Sequence[Variant]) -> tuple[str, ...]:
+    """All of them in one step, or none: a copy that cannot be made is named. Their ids."""
+    if not variants:
+        raise Refused("Give at least one copy a name.")
+    if len(variants) > MOST:
+        raise Refused(f"{MOST} copies are the most that are made at once.")
+    source, index = kits.control(kit, control).control, kits.index(kit)
+    for variant in variants:
+        try:
+            check_drawable(index, varied(source, variant, "new"), source)
+        except ObrellError as error:
+            raise BadValue(f"“{variant.name}”: {error}") from error
+    return kits.add_copies(kit, control, [partial(_made, variant) for variant in variants])
+
+
+def _made(variant: Variant, source: Control, ident: str) -> Control:
+    return varied(source, variant, ident)

@@ -1,0 +1,98 @@
+"""The stops of a gradient as text, in the notation of CSS (CSS Images 4, section 3.4.1): ``#ffffff80 12%``, with a
+lone percentage between two stops for where their mixture is half and half."""
+
+from __future__ import annotations
+
+import tinycss2
+
+from obrell.core.colour.css import css_colour
+from obrell.core.errors import BadValue
+from obrell.core.geometry.svgdata import number
+from obrell.core.values.paints import Stop
+
+HALF = 0.5
+FEWEST = 2
+Place = float | None
+
+
+def stops_text(stops: tuple[Stop, ...]) -> str:
+    """The stops written down; empty when a colour of them follows a swatch, which the notation has no form for."""
+    written: list[str] = []
+    for at, stop in enumerate(stops):
+        if not isinstance(stop.colour, str):
+            return ""
+        alpha = "" if stop.opacity == 1 else f"{round(stop.opacity * 255):02x}"
+        written.append(f"{stop.colour}{alpha} {number(round(stop.position * 100, 2))}%")
+        if stop.midpoint != HALF and at + 1 < len(stops):
+            between = stop.position + stop.midpoint * (stops[at + 1].position - stop.position)
+            written.append(f"{number(round(between * 100, 2))}%")
+    return ", ".join(written)
+
+
+def stops_from(text: str) -> tuple[Stop, ...]:
+    """The stops of such a text; those without a place are spread evenly between those that have one. Raises
+    ``BadValue`` in words."""
+    read = [_item(item) for item in _items(text)]
+    colours = [(colour, places) for colour, places in read if colour is not None]
+    if len(colours) < FEWEST:
+        raise BadValue("A gradient needs two colours at least, with a comma between them.")
+    stops: list[tuple[tuple[str, float], Place]] = []
+    hints: dict[int, float] = {}
+    for colour, places in read:
+        if colour is None:
+            if not stops or len(places) != 1 or len(stops) - 1 in hints:
+                raise BadValue("A percentage without a colour stands between two colours.")
+            hints[len(stops) - 1] = places[0]
+        else:
+            stops += [(colour, place) for place in places or (None,)]
+    if len(stops) - 1 in hints:
+        raise BadValue("A percentage without a colour stands between two colours.")
+    spread = _spread([place for _, place in stops])
+    return tuple(
+        Stop(position=at, colour=colour, opacity=round(opacity, 4), midpoint=_midpoint(number, hints, spread))
+        for number, (((colour, opacity), _), at) in enumerate(zip(stops, spread, strict=True))
+    )
+
+
+def _items(text: str) -> list[list[tinycss2.ast.Node]]:
+    items: list[list[tinycss2.ast.Node]] = [[]]
+    for token in tinycss2.parse_component_value_list(text, skip_comments=True):
+        if token.type == "literal" and token.value == ",":
+            items.append([])
+        else:
+            items[-1].append(token)
+    return items
+
+
+def _item(tokens: list[tinycss2.ast.Node]) -> tuple[tuple[str, float] | None, tuple[float, ...]]:
+    """A colour, if there is one, and up to two places."""
+    places = tuple(token.value / 100 for token in tokens if token.type == "percentage")
+    rest = [token for token in tokens if token.type not in ("percentage", "whitespace")]
+    words = tinycss2.serialize(rest).strip()
+    colour = css_colour(words) if rest else None
+    if (rest and colour is None) or len(places) > 2 or not (rest or places):
+        said = tinycss2.serialize(tokens).strip() or "nothing between two commas"
+        raise BadValue(f"“{said[:40]}” is not a colour with a place such as #ffffff 20%.")
+    return colour, places
+
+
+def _spread(places: list[Place]) -> list[float]:
+    """Places in order, in [0, 1], those that are missing between their neighbours (CSS Images 3, section 3.4.3)."""
+    known = list(places)
+    known[0] = 0.0 if known[0] is None else known[0]
+    known[-1] = 1.0 if known[-1] is None else known[-1]
+    done: list[float] = []
+    for at, place in enumerate(known):
+        if place is None:
+            following = next(i for i in range(at, len(known)) if known[i] is not None)
+            end = max(known[following] or 0.0, done[-1])
+            place = done[-1] + (end - done[-1]) / (following - at + 1)  # noqa: PLW2901
+        done.append(min(1.0, max(place, done[-1] if done else 0.0)))
+    return [round(place, 6) for place in done]
+
+
+def _midpoint(at: int, hints: dict[int, float], places: list[float]) -> float:
+    if at not in hints:
+        return HALF
+    low, high = places[at], places[at + 1]
+    return HALF if high <= low else min(0.99, max(0.01, (hints[at] - low) / (high - low)))

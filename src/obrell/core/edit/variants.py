@@ -1,0 +1,59 @@
+"""Copies of a control with other words, icons and colours."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated
+
+from pydantic import Field
+
+from obrell.core.colour.spaces import from_hex, to_oklab
+from obrell.core.document.colours import recoloured, used_colours
+from obrell.core.document.model import Control, Part
+from obrell.core.edit.base import Surroundings
+from obrell.core.edit.values import Change, SetValues
+from obrell.core.shapes import Icon, Text
+from obrell.core.values.base import Value
+from obrell.core.values.colours import Hex
+from obrell.core.values.fields import Id, Name
+
+MOST_COLOURS = 5
+
+
+class Variant(Value):
+    """What is other in a copy: its name, words and icons by part, and colours by the colour they stand for."""
+
+    name: Name
+    words: Annotated[dict[Id, str], Field(max_length=100)] = Field(default_factory=dict)
+    icons: Annotated[dict[Id, str], Field(max_length=100)] = Field(default_factory=dict)
+    colours: Annotated[dict[Hex, Hex], Field(max_length=100)] = Field(default_factory=dict)
+
+
+def texts_of(control: Control) -> list[Part]:
+    """The parts whose words a copy can change, back to front."""
+    return [part for part in control.parts if isinstance(part.shape, Text)]
+
+
+def icons_of(control: Control) -> list[Part]:
+    """The parts whose icon a copy can change."""
+    return [part for part in control.parts if isinstance(part.shape, Icon)]
+
+
+def main_colours(control: Control) -> list[str]:
+    """The literal colours that a copy is most likely to change: the most colourful ones."""
+    return sorted(used_colours([control]), key=_chroma, reverse=True)[:MOST_COLOURS]
+
+
+def _chroma(colour: str) -> float:
+    """How far a colour is from grey, in OKLab."""
+    _, a, b = to_oklab(from_hex(colour))
+    return math.hypot(a, b)
+
+
+def varied(control: Control, variant: Variant, ident: str) -> Control:
+    """A copy with those changes, under an id of its own; raises ``BadValue`` or ``NoSuchThing`` in words."""
+    changes = [Change(path=f"parts/{part}/shape/words", value=words) for part, words in variant.words.items()]
+    changes += [Change(path=f"parts/{part}/shape/icon", value=icon) for part, icon in variant.icons.items()]
+    if changes:
+        control = SetValues(changes=tuple(changes)).apply(control, Surroundings())
+    return recoloured(control, variant.colours).evolve(id=ident, name=variant.name)

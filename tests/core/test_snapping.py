@@ -1,0 +1,149 @@
+"""Whatever is led by hand comes to lie on what is near, and says on what."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from obrell.core.document.guides import guide_places
+from obrell.core.document.model import Guide
+from obrell.core.document.moving import place_of
+from obrell.core.edit import read_edit
+from obrell.core.edit.base import Surroundings
+from obrell.core.shapes import Box, Line, Path, Round, Text
+from obrell.core.shapes.outlined import Contour, Knot
+from obrell.core.values.paints import Linear, Stop
+from tests.making import control, part, solid
+
+AROUND = Surroundings()
+CANVAS = {"width": 190, "height": 160}
+SNAP = {"kinds": ["guides", "canvas", "parts", "gaps", "points"], "reach": 3}
+BODY = part(Box(width=60, height=30), solid("#888888"), x=50, y=40).evolve(id="p1", name="Body")
+
+
+def done(start, **edit):
+    """The control after an edit with snapping, and what it said."""
+    edit = read_edit({"snap": SNAP, **edit})
+    return edit.apply(start, AROUND), [snap.words for snap in edit.snaps(start)]
+
+
+def knots_of(one):
+    place = place_of(one)
+    return [tuple(round(v, 6) for v in place.apply(k.x, k.y)) for run in one.shape.contours for k in run.knots]
+
+
+def drawn(*places, closed=False, turn=0.0):
+    run = Contour(closed=closed, knots=tuple(Knot(x=x, y=y) for x, y in places))
+    shape = Path(contours=(run,), form="line")
+    return part(shape, solid("#000000"), x=0, y=0, rotation=turn).evolve(id="p2", name="Line")
+
+
+def test_the_pen_begins_and_goes_on_at_what_is_near():
+    start = control(BODY, **CANVAS)
+    begun, words = done(start, kind="pen-start", first={"x": 21, "y": 24}, second={"x": 51, "y": 60})
+    assert knots_of(begun.parts[1]) == [(20, 25), (50, 60)]
+    assert words == ["middle of Body"]
+    on, words = done(begun, kind="pen-next", part=begun.parts[1].id, contour=0, knot={"x": 22, "y": 54})
+    assert knots_of(on.parts[1])[2] == (20, 55)
+    assert words == ["left of Body", "bottom of Body"]
+
+
+def test_a_constrained_point_gives_way_only_along_its_ray():
+    start = control(BODY, drawn((10, 60), (30, 60)), **CANVAS)
+    on, words = done(start, kind="pen-next", part="p2", contour=0, knot={"x": 79, "y": 62}, constrained=True)
+    assert knots_of(on.parts[1])[2] == (80, 60)
+    assert words == ["right of Body"]
+    aslant, words = done(start, kind="pen-next", part="p2", contour=0, knot={"x": 49, "y": 78}, constrained=True)
+    assert (words, knots_of(aslant.parts[1])[2]) == ([], (48.5, 78.5))
+
+
+@pytest.mark.parametrize("turn", [0.0, 90.0, 30.0])
+def test_points_snap_by_the_one_that_is_held_and_come_in_line_with_their_own(turn):
+    start = control(BODY, drawn((0, 0), (6, 0), (6, 8), closed=True, turn=turn).evolve(x=120, y=5), **CANVAS)
+    (x, y), other, still = knots_of(start.parts[1])
+    edit = {"kind": "move-points", "part": "p2", "points": [[0, 0], [0, 1]]}
+    moved, words = done(start, **edit, dx=51 - x, dy=24 - y)
+    assert knots_of(moved.parts[1])[0] == (50, 25)
+    assert knots_of(moved.parts[1])[1] == pytest.approx((other[0] + 50 - x, other[1] + 25 - y), abs=1e-5)
+    assert words == ["middle of Body", "top of Body"]
+    lined, words = done(start, **edit, dx=still[0] + 1 - x, dy=40)
+    assert knots_of(lined.parts[1])[0][0] == pytest.approx(still[0])
+    assert "in line with a point" in words[0]
+
+
+def test_the_end_of_a_line_snaps_and_centred_its_other_end_goes_the_other_way():
+    line = part(Line(across=20, down=0), solid("#000000"), x=5, y=70).evolve(id="p2", name="Line")
+    start = control(BODY, line, **CANVAS)
+    moved, words = done(start, kind="move-end", part="p2", end="end", dx=24, dy=-14)
+    end = moved.parts[1]
+    assert (end.x, end.y, end.shape.across, end.shape.down) == (5, 70, 45, -15)
+    assert words == ["middle of Body", "bottom of Body"]
+    both, _ = done(start, kind="move-end", part="p2", end="end", dx=6, dy=4, centred=True, snap=None)
+    end = both.parts[1]
+    assert (end.x, end.y, end.shape.across, end.shape.down) == (-1, 66, 32, 8)
+    level, words = done(start, kind="move-end", part="p2", end="end", dx=3, dy=1)
+    assert level.parts[1].shape.down == 0
+    assert words[-1] == "in line with a point"
+
+
+def test_a_copy_that_is_dragged_snaps_to_its_original_and_to_equal_gaps():
+    pair = [
+        part(Round(width=10, height=10), solid("#000000"), x=x, y=20).evolve(id=i) for i, x in (("p1", 10), ("p2", 30))
+    ]
+    copied, words = done(control(*pair, **CANVAS), kind="duplicate", parts=["p2"], dx=19, dy=1)
+    assert (copied.parts[2].x, copied.parts[2].y) == (50, 20)
+    assert words[0].startswith("equal gaps")
+
+
+def test_guides_snap_to_parts_are_kept_to_tens_and_mirrored():
+    start = control(BODY, **CANVAS).evolve(guides=(Guide(id="g1", axis="across", at=40),), next_number=9)
+    added, words = done(start, kind="add-guide", axis="down", at=23.5)
+    assert (added.guides[1].at, words) == (25, ["top of Body"])
+    moved, words = done(start, kind="move-guide", guide="g1", by=11)
+    assert (moved.guides[0].at, words) == (50, ["middle of Body"])
+    assert guide_places(done(start, kind="move-guide", guide="g1", by=13, constrained=True)[0]) == {"g1": 50}
+    pair, _ = done(start, kind="add-guide", axis="across", at=18, constrained=True, centred=True)
+    assert [guide.at for guide in pair.guides] == [40, 20, 170]
+
+
+def test_the_ends_of_a_gradient_snap_to_its_own_part():
+    fill = Linear(angle=90.0, stops=(Stop(position=0, colour="#ffffff"), Stop(position=1, colour="#000000")))
+    body = BODY.evolve(effects=(BODY.effects[0].evolve(fill=fill),))
+    start = control(body, **CANVAS)
+    edit = {"kind": "move-gradient", "part": "p1", "effect": "e1"}
+    moved, words = done(start, **edit, handle="from", x=36, y=41)
+    found = moved.parts[0].effects[0].fill
+    assert (found.angle, found.scale) == (90, 0.733)
+    assert words == ["middle of Body"]
+    both, _ = done(start, **edit, handle="from", x=35, y=40, centred=True, snap=None)
+    assert both.parts[0].effects[0].fill.ends == pytest.approx((0.25, 0.75))
+    assert done(start, **edit, handle="stop 0", x=49, y=41)[1] == []
+
+
+def test_the_ink_of_words_counts_only_where_nothing_else_is_near():
+    label = part(Text(words="Go", size=16), solid("#000000"), x=50, y=60).evolve(id="p2", name="Label")
+    frame = label.shape.frame()
+    start = control(BODY, label, **CANVAS)
+    ink = 50 + frame.right
+    _, words = done(start, kind="add-guide", axis="across", at=ink + 0.5)
+    assert words[0].startswith("right of Label")
+    near = control(BODY.evolve(x=ink + 1.5 - 30), label, **CANVAS)
+    _, words = done(near, kind="add-guide", axis="across", at=ink + 0.4)
+    assert words[0].startswith("right of Body")
+
+
+def test_what_is_hidden_in_a_hidden_group_is_not_snapped_to():
+    hidden = BODY.evolve(visible=False)
+    assert done(control(hidden, width=300, height=300), kind="add-guide", axis="down", at=23.5)[1] == []
+
+
+@given(st.floats(-40, 40), st.floats(-40, 40))
+def test_what_is_led_ends_where_it_says(dx, dy):
+    start = control(BODY, drawn((10, 10), (20, 12), (14, 30)), **CANVAS)
+    edit = read_edit({
+        "kind": "move-points", "part": "p2", "points": [[0, 2]], "dx": dx, "dy": dy, "snap": SNAP,
+    })  # fmt: skip
+    x, y = knots_of(edit.apply(start, AROUND).parts[1])[2]
+    for snap in edit.snaps(start):
+        assert (x if snap.axis == "across" else y) == pytest.approx(snap.at, abs=1e-5)
+    if not edit.snaps(start):
+        assert (x, y) == pytest.approx((14 + dx, 30 + dy), abs=1e-5)
