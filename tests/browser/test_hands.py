@@ -324,6 +324,7 @@ def test_kept_gradients_are_tried_at_the_fill_and_laid_by_a_press(hand):
     box = hand.put("b", (10, 10), (110, 80))
     page.locator(f"#v-parts-{box}-effects-e1-fill-kind").select_option("linear")
     page.locator(".eff .head").first.click()
+    expect(page.locator(".rail")).to_be_visible()
     before, done = stage_colour(page, 60, 20), steps_done(page).count()
     page.locator("#fills-kept summary").click()
     shipped = page.locator("#fills button").nth(12)

@@ -1,4 +1,10 @@
-/** Bench: holds the state, swaps blocks, and joins stage, marks, values, chooser and ramp. */
+/**
+ * Bench: holds the state, swaps blocks, and joins stage, marks, values, chooser and ramp.
+ *
+ * @typedef {import("./ui/api.js").State} State
+ * @typedef {import("./ui/types.js").Edit} Edit
+ */
+import { byId, saidBy } from "./ui/dom.js";
 import { Api } from "./ui/api.js";
 import { startActions } from "./panels/actions.js";
 import { startAsking } from "./sheet/ask.js";
@@ -8,6 +14,7 @@ import { startIcons, startDropping } from "./panels/bringing.js";
 import { startFinder, startFinding } from "./panels/finder.js";
 import { startFills } from "./sheet/fills.js";
 import { startFonts, startLetters } from "./sheet/fonts.js";
+import { Brought } from "./panels/brought.js";
 import { startButtons } from "./panels/buttons.js";
 import { startClipboard } from "./panels/clipboard.js";
 import { Face, stateOf } from "./panels/face.js";
@@ -24,7 +31,8 @@ import { retract, say } from "./ui/page.js";
 import { startOffering } from "./sheet/parts.js";
 import { startRamp } from "./sheet/ramp.js";
 import { Stage } from "./stage/stage.js";
-import { startHalves, startHeat, startStrip } from "./panels/strip.js";
+import { startHalves } from "./panels/halves.js";
+import { startHeat, startStrip } from "./panels/strip.js";
 import { Used } from "./panels/used.js";
 import { startValues } from "./sheet/values.js";
 
@@ -56,17 +64,19 @@ const STARTS = [
   startOffering,
 ];
 
-class Bench {
+class Bench extends Brought {
+  /** @param {HTMLElement} element */
   constructor(element) {
+    super();
     this.element = element;
-    this.kit = element.dataset.kit;
+    this.kit = element.dataset.kit ?? "";
     const base = `/kits/${this.kit}/controls/${element.dataset.control}`;
     this.api = new Api(base);
-    this.face = new Face(this, JSON.parse(element.dataset.state));
-    /** @type {import("./ui/api.js").State} */
+    this.face = new Face(this, JSON.parse(element.dataset.state ?? "{}"));
+    /** @type {State} */
     this.state = stateOf(this.face.told.shown);
     const scheme = location.protocol === "https:" ? "wss" : "ws";
-    this.stage = new Stage(document.getElementById("stage"), `${scheme}://${location.host}${base}/live`);
+    this.stage = new Stage(byId("stage"), `${scheme}://${location.host}${base}/live`);
     this.stage.opened = () => (this.state.effect ? `${this.state.selected[0]}/${this.state.effect}` : "");
     this.used = new Used(this.kit);
     this.marks = new Marks(this);
@@ -75,8 +85,9 @@ class Bench {
     /** Where the art was pressed last, and which parts were selected by that. */
     this.near = { parts: "", at: "" };
     this.copyNumber = "";
-    /** The newest state, while the page must not be written anew. */
+    /** The newest state, while the page must not be written anew. @type {State|null} */
     this.waiting = null;
+    this.swapping = false;
     this.holding = new Holding(() => this.#showWaiting());
     this.#listen();
     for (const start of STARTS) start(this);
@@ -88,20 +99,23 @@ class Bench {
 
   #listen() {
     const { api, face, stage } = this;
+    /** @param {string} name @param {(detail: any) => void} hear */
+    const on = (name, hear) =>
+      stage.addEventListener(name, (event) => hear(/** @type {CustomEvent} */ (event).detail));
     api.have = () => face.told.shown.token;
     api.shown = () => this.state.version;
     api.away = (count, words) => {
       [face.unsaved, face.why] = [count, words];
       face.showAway();
     };
-    stage.addEventListener("link", ({ detail }) => {
-      const again = detail && !face.linked;
-      face.linked = detail;
+    on("link", (linked) => {
+      const again = linked && !face.linked;
+      face.linked = linked;
       face.showAway();
       if (again) this.refresh();
     });
-    stage.addEventListener("news", ({ detail }) => hear(this, detail));
-    stage.addEventListener("refused", ({ detail }) => this.complain(detail));
+    on("news", (news) => hear(this, news));
+    on("refused", (words) => this.complain(words));
   }
 
   get selection() {
@@ -116,16 +130,17 @@ class Bench {
     };
   }
 
-  /** @returns {object|undefined} the one selected part's scene */
+  /** The one selected part's scene. */
   get part() {
     return this.state.selected.length === 1 ? this.partOf(this.state.selected[0]) : undefined;
   }
 
+  /** @param {string|null|undefined} id */
   partOf(id) {
     return this.state.scene.parts.find((part) => part.id === id);
   }
 
-  /** Whether a part lies in another, however deep. */
+  /** Whether a part lies in another, however deep. @param {string} outer @param {string} inner */
   under(outer, inner) {
     for (let part = this.partOf(inner); part?.within; part = this.partOf(part.within)) {
       if (part.within === outer) return true;
@@ -133,13 +148,19 @@ class Bench {
     return false;
   }
 
-  /** Save an edit and show what came of it. @returns {Promise<object|null>} null when refused */
+  /** Save an edit. @param {Edit} edit @returns {Promise<State>} what came of it; throws a refusal in words */
+  async send(edit) {
+    const state = await this.read(await this.api.edit(edit, this.selection));
+    this.used.learn(this.state, state);
+    return state;
+  }
+
+  /** Save an edit and show what came of it. @param {Edit} edit @returns {Promise<State|null>} null when refused */
   async post(edit) {
     this.complain("");
     const asked = this.#asked;
     try {
-      const state = await this.read(await this.api.edit(edit, this.selection));
-      this.used.learn(this.state, state);
+      const state = await this.send(edit);
       const elsewhere = !state.fresh?.length && asked !== this.#asked;
       if (elsewhere) await this.refresh();
       else this.show(state);
@@ -148,7 +169,7 @@ class Bench {
       if (state.fresh?.length && this.marks.tool !== "pen") this.face.offer(state.fresh[0], edit);
       return state;
     } catch (error) {
-      this.complain(error.message);
+      this.complain(saidBy(error));
       await this.refresh();
       return null;
     } finally {
@@ -157,13 +178,16 @@ class Bench {
     }
   }
 
-  /** What a parcel comes to; asked for anew, whole, when it was made for something else than what is shown. */
+  /** What a parcel comes to; asked for anew, whole, when it was made for something else than what is shown.
+   * @param {any} parcel */
   async read(parcel) {
     const { said, fresh, removed, facts } = parcel;
     const known = this.face.told.with(parcel);
     if (known) return stateOf(known, { said, fresh, removed });
     const seen = { ...this.selection, part: facts.selected.join(","), effect: facts.effect };
-    return stateOf(this.face.told.with(await this.api.blocks(seen, "")), { said, fresh, removed });
+    const whole = this.face.told.with(await this.api.blocks(seen, ""));
+    if (!whole) throw new Error("What the server says cannot be put together. Load the page again.");
+    return stateOf(whole, { said, fresh, removed });
   }
 
   /** The selection as it was asked for. */
@@ -171,43 +195,48 @@ class Bench {
     return JSON.stringify(this.selection);
   }
 
-  /** What was taken away can be taken back on the spot. */
+  /** What was taken away can be taken back on the spot. @param {string|undefined} said @param {() => void} [act] */
   offerBack(said, act = () => this.step("undo")) {
     say(`${said}.`, { words: "Take it back", act });
   }
 
+  /** @param {string} path @param {unknown} value */
   set(path, value) {
     return this.post(this.setting(path, value));
   }
 
-  /** The edit that sets a value: of all selected parts when the path says so, about the anchor. */
+  /** The edit that sets a value: of all selected parts when the path says so, about the anchor.
+   * @param {string} path @param {unknown} value @returns {Edit} */
   setting(path, value) {
     return { kind: "set", changes: [{ path, value }], ...this.scope(path) };
   }
 
+  /** @param {string} path */
   scope(path) {
     const anchor =
       this.anchor && /^parts\/[^/]+\/(rotation|shape\/\w+)$/.test(path) ? this.anchor.split(",").map(Number) : null;
     return { parts: path.includes("*") ? this.state.selected : [], anchor };
   }
 
+  /** @param {"undo"|"redo"} way */
   async step(way) {
     try {
       const state = await this.read(await this.api.step(way, this.selection));
       this.show(state);
-      say(state.said);
+      say(state.said ?? "");
       this.stage.preview(null);
     } catch (error) {
-      this.complain(error.message);
+      this.complain(saidBy(error));
     }
   }
 
-  /** A place of the art was pressed: its edge is looked at. */
+  /** A place of the art was pressed: its edge is looked at. @param {string[]} ids @param {number} x @param {number} y */
   pressed(ids, x, y) {
     this.near = { parts: ids.join(","), at: `${short(x)},${short(y)}` };
     if (this.near.parts === this.state.selected.join(",")) this.refresh();
   }
 
+  /** @param {string[]} ids @param {string} [effect] one that is open */
   async select(ids, effect = "") {
     const same = ids.join() === this.state.selected.join() && effect === this.state.effect;
     if (same) return;
@@ -230,11 +259,11 @@ class Bench {
         this.stage.request();
       } else if (state.version > this.state.version) await this.refresh();
     } catch (error) {
-      this.complain(error.message || "The server is away.");
+      this.complain(saidBy(error) || "The server is away.");
     }
   }
 
-  /** While a value is held by hand or typed, the sheet stays as it is; the newest state waits. */
+  /** While a value is held by hand or typed, the sheet stays as it is; the newest state waits. @param {boolean} on */
   hold(on) {
     this.holding.hold(on);
   }
@@ -247,7 +276,7 @@ class Bench {
     else this.refresh();
   }
 
-  /** @param {import("./ui/api.js").State} state */
+  /** @param {State} state */
   show(state) {
     if (state.version < this.state.version) return;
     if (state.version > this.state.version) retract();
@@ -268,4 +297,4 @@ class Bench {
   }
 }
 
-new Bench(document.getElementById("bench"));
+new Bench(byId("bench"));

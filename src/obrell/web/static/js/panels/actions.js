@@ -1,7 +1,14 @@
 /**
  * What words do: each carries its action as a data attribute, in the sheet and among all commands.
  * Actions only say which edit is meant; what it means is decided by the server.
+ *
+ * @typedef {import("../ui/types.js").Bench} Bench
+ * @typedef {import("../ui/types.js").Edit} Edit
+ * @typedef {import("../ui/types.js").ScenePart} ScenePart
+ * @typedef {(data: DOMStringMap, node: HTMLElement) => unknown} Act
+ * @typedef {Object<string, Act>} Acts
  */
+import { byId } from "../ui/dom.js";
 import { COPIED } from "./clipboard.js";
 import { say, showKeys } from "../ui/page.js";
 
@@ -10,13 +17,20 @@ const EFFECTS = "obrell/effects";
 /** By how much parts may differ in size and still be taken as alike, as a share. */
 const SAME_SIZE = 0.02;
 
-const field = (id) => document.getElementById(id);
+/** @param {string} id */
+const field = (id) => /** @type {HTMLInputElement} */ (byId(id));
+/** @param {HTMLElement} node */
 const pressed = (node) => node.getAttribute("aria-pressed") === "true";
+/** @param {Bench} bench */
 const chosen = (bench) => bench.state.selected;
+/** The first that is selected, as it is copied. @param {Bench} bench */
+const copyOf = (bench) => bench.state.clip.find((one) => one.id === chosen(bench)[0]);
 
-/** What is done to all selected parts at once. */
+/** What is done to all selected parts at once. @param {Bench} bench @returns {Acts} */
 const together = (bench) => {
+  /** @param {string} kind @param {object} [more] */
   const post = (kind, more = {}) => bench.post({ kind, parts: chosen(bench), ...more });
+  const first = () => bench.partOf(chosen(bench)[0]);
   return {
     duplicate: () => post("duplicate"),
     "linked-copy": () => post("linked-copy"),
@@ -33,14 +47,14 @@ const together = (bench) => {
     "paste-effects": () => pasteEffects(bench, false),
     "paste-effects-instead": () => pasteEffects(bench, true),
     "paste-instead": () => pasteInstead(bench),
-    hide: () => bench.set("parts/*/visible", !bench.partOf(chosen(bench)[0]).visible),
-    lock: () => bench.set("parts/*/locked", !bench.partOf(chosen(bench)[0]).locked),
+    hide: () => bench.set("parts/*/visible", !first()?.visible),
+    lock: () => bench.set("parts/*/locked", !first()?.locked),
     "select-all": () => bench.select(bench.state.scene.parts.map((part) => part.id)),
     keys: showKeys,
   };
 };
 
-/** What is done to one part, the first that is selected. */
+/** What is done to one part, the first that is selected. @param {Bench} bench @returns {Acts} */
 const alone = (bench) => {
   const first = () => chosen(bench)[0];
   return {
@@ -48,33 +62,46 @@ const alone = (bench) => {
     crop: () => bench.marks.crop(first()),
     spread: () => bench.post({ kind: "spread", part: first() }),
     "take-apart": () => bench.post({ kind: "take-apart", part: first() }),
-    rename: () => (field(`v-parts-${first()}-shape-words`) || field(`name-${first()}`))?.select(),
+    rename: () => {
+      const named = document.getElementById(`v-parts-${first()}-shape-words`) ?? byId(`name-${first()}`);
+      if (named instanceof HTMLInputElement || named instanceof HTMLTextAreaElement) named.select();
+    },
     forward: () => reorder(bench, 1),
     back: () => reorder(bench, -1),
   };
 };
 
+/** @param {Bench} bench @param {1|-1} by */
 function reorder(bench, by) {
   const part = bench.partOf(chosen(bench)[0]);
+  if (!part) return;
   const beside = bench.state.scene.parts.filter((other) => other.within === part.within);
   const next = beside[beside.indexOf(part) + by];
   if (next) bench.post({ kind: "reorder", part: part.id, to: next.id });
 }
 
+/** @param {Bench} bench */
 function pasteInstead(bench) {
   const copied = localStorage.getItem(COPIED);
   if (copied) bench.post({ kind: "paste", parts: JSON.parse(copied), instead: chosen(bench) });
   else bench.complain("Copy parts first: what was copied is put in place of the selection.");
 }
 
+/** @param {Bench} bench */
 function copyEffects(bench) {
-  const part = bench.state.clip.find((one) => one.id === chosen(bench)[0]);
-  localStorage.setItem(EFFECTS, JSON.stringify({ effects: part.effects, extent: bench.partOf(part.id).extent }));
+  const part = copyOf(bench);
+  if (!part?.effects) return;
+  const { extent } = bench.partOf(part.id) ?? {};
+  localStorage.setItem(EFFECTS, JSON.stringify({ effects: part.effects, extent }));
   const count = part.effects.length;
   say(`Copied ${count} effect${count === 1 ? "" : "s"} of ${part.name}`);
 }
 
-/** Copied effects put on what is chosen; where that is of another size, their lengths can be made to fit it. */
+/**
+ * Copied effects put on what is chosen; where that is of another size, their lengths can be made to fit it.
+ *
+ * @param {Bench} bench @param {boolean} instead
+ */
 async function pasteEffects(bench, instead) {
   const { effects = [], extent } = JSON.parse(localStorage.getItem(EFFECTS) || "{}");
   if (!effects.length) {
@@ -83,8 +110,9 @@ async function pasteEffects(bench, instead) {
   }
   const edit = { kind: "paste-effects", parts: chosen(bench), effects, instead };
   const state = await bench.post(edit);
-  const others = chosen(bench).some((id) => Math.abs(bench.partOf(id).extent / extent - 1) > SAME_SIZE);
-  if (!state || !extent || !others) return;
+  /** @param {string} id */
+  const isOther = (id) => Math.abs((bench.partOf(id)?.extent ?? extent) / extent - 1) > SAME_SIZE;
+  if (!state || !extent || !chosen(bench).some(isOther)) return;
   const fit = async () => {
     await bench.step("undo");
     bench.post({ ...edit, made_for: extent });
@@ -92,14 +120,14 @@ async function pasteEffects(bench, instead) {
   say(`${state.said}, as large as on a part of another size.`, { words: "Fit their lengths to this one", act: fit });
 }
 
-/** What is done to the effect that is open. */
+/** What is done to the effect that is open.
+ * @param {Bench} bench @returns {Object<string, (of: {part: string, effect: string}) => unknown>} */
 const effectDoings = (bench) => ({
   duplicate: (of) => bench.post({ kind: "duplicate-effect", ...of }),
   remove: (of) => bench.post({ kind: "remove-effect", ...of }),
   copy: ({ effect }) => {
-    const part = bench.state.clip.find((one) => one.id === chosen(bench)[0]);
-    const found = part.effects.find((one) => one.id === effect);
-    localStorage.setItem(EFFECTS, JSON.stringify({ effects: [found], extent: bench.part.extent }));
+    const found = copyOf(bench)?.effects?.find((one) => one.id === effect);
+    localStorage.setItem(EFFECTS, JSON.stringify({ effects: [found], extent: bench.part?.extent }));
     say("Copied one effect");
   },
   forward: (of) => bench.post({ kind: "move-effect", ...of, by: 1 }),
@@ -107,90 +135,92 @@ const effectDoings = (bench) => ({
   hide: () => field("eff-eye").click(),
 });
 
-/** Words that open or begin something. */
+/** Words that open or begin something. @param {Bench} bench @returns {Acts} */
 const openings = (bench) => ({
-  draw: ({ draw, values = "{}" }) => {
+  draw: ({ draw = "", values = "{}" }) => {
     if (draw === "icon") bench.openIcons();
     else if (draw === "picture") bench.choosePicture();
     else bench.marks.take(draw, JSON.parse(values));
   },
-  bring: ({ bring }) => bench.choosePicture(bring),
+  bring: ({ bring }) => bench.choosePicture(bring === "reference" ? bring : "part"),
   bringFill: ({ bringFill }) => bench.choosePicture("fill", bringFill),
   looks: () => bench.openLooks(),
   letters: () => bench.styleLetters(),
-  points: ({ points }) => bench.marks.points.command(points),
+  points: ({ points = "" }) => bench.marks.points.command(points),
   open: ({ open }) => bench.select(chosen(bench), bench.state.effect === open ? "" : open),
-  press: ({ press }) => {
+  press: ({ press = "" }) => {
     const node = document.querySelector(press);
-    if (node.matches("input")) node.focus();
-    else node.click();
+    if (node instanceof HTMLInputElement) node.focus();
+    else if (node instanceof HTMLElement) node.click();
   },
-  fill: ({ fill }) => openForm(bench, fill),
+  fill: ({ fill = "" }) => openForm(bench, fill),
 });
 
-/** A form of the sheet, unfolded and ready to be filled in. */
+/** A form of the sheet, unfolded and ready to be filled in. @param {Bench} bench @param {string} name */
 async function openForm(bench, name) {
   const found = () => document.querySelector(`[data-form=${name}]`);
   if (!found()) await bench.refresh();
   const form = found();
-  if (!form) return;
+  if (!(form instanceof HTMLFormElement)) return;
   const folded = form.closest("details");
   if (folded) folded.open = true;
   form.scrollIntoView({ block: "nearest" });
-  form.elements[0].focus();
-  form.elements[0].select?.();
+  const [first] = form.elements;
+  if (first instanceof HTMLElement) first.focus();
+  if (first instanceof HTMLInputElement) first.select();
 }
 
-/** Words that set a value, or what is meant by the next one. */
+/** Words that set a value, or what is meant by the next one. @param {Bench} bench @returns {Acts} */
 const settings = (bench) => ({
-  toggle: ({ toggle }, node) => bench.set(toggle, !pressed(node)),
-  switch: ({ path }, node) => bench.set(path, !pressed(node)),
-  copy: ({ copy }) => {
+  toggle: ({ toggle = "" }, node) => bench.set(toggle, !pressed(node)),
+  switch: ({ path = "" }, node) => bench.set(path, !pressed(node)),
+  copy: ({ copy = "" }) => {
     bench.copyNumber = copy === bench.copyNumber ? "" : copy;
     bench.refresh();
   },
-  choose: ({ choose, path }) => bench.set(path, choose),
-  anchor: ({ anchor }) => {
+  choose: ({ choose, path = "" }) => bench.set(path, choose),
+  anchor: ({ anchor = "" }) => {
     bench.anchor = anchor === bench.anchor ? "" : anchor;
     bench.refresh();
   },
   ground: ({ ground }) => ground !== bench.state.stands && bench.set("stands", ground),
 });
 
-/** Words that post an edit. */
+/** Words that post an edit. @param {Bench} bench @returns {Acts} */
 const edits = (bench) => ({
   addEffect: ({ addEffect }) => bench.post({ kind: "add-effect", part: chosen(bench)[0], effect: addEffect }),
-  align: ({ align }) => {
+  align: ({ align = "" }) => {
     const [axis, edge] = align.split(" ");
     const [to, by] = [field("align-to").value, field("align-by").value];
     bench.post({ kind: "align", parts: chosen(bench), axis, edge, to, by });
   },
   space: ({ space }) =>
     bench.post({ kind: "distribute", parts: chosen(bench), axis: space, gap: field("space-gap").value || null }),
-  edit: ({ edit, with: holder }) => {
+  edit: ({ edit = "{}", with: holder }) => {
     const parts = holder === "parts" ? { parts: chosen(bench) } : {};
     if (parts.parts && !parts.parts.length) bench.complain("Select parts first.");
     else bench.post({ ...JSON.parse(edit), ...parts });
   },
 });
 
-/** @param {object} bench */
+/** @param {Bench} bench */
 export function startActions(bench) {
   const doings = { ...together(bench), ...alone(bench) };
   const effects = effectDoings(bench);
+  const open = () => ({ part: chosen(bench)[0], effect: bench.state.effect });
+  /** @type {Acts} */
   const acts = {
     ...openings(bench),
     ...settings(bench),
     ...edits(bench),
-    do: (data) => doings[data.do](data),
-    effectDo: ({ effectDo }) => effects[effectDo]({ part: chosen(bench)[0], effect: bench.state.effect }),
+    do: (data, node) => doings[data.do ?? ""](data, node),
+    effectDo: ({ effectDo = "" }) => effects[effectDo](open()),
   };
 
-  /** Do what a word says. @param {HTMLElement} node @returns {boolean} whether it says anything */
   bench.act = (node) => {
     const name = Object.keys(acts).find((key) => node.dataset[key] !== undefined);
     if (name) acts[name](node.dataset, node);
     return Boolean(name);
   };
-  bench.do = (name) => doings[name]({});
+  bench.do = (name) => doings[name](bench.element.dataset, bench.element);
 }

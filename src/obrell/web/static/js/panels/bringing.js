@@ -1,10 +1,16 @@
-/** What is brought in from outside: icons from the shipped set, SVG drawings, pictures. */
+/**
+ * What is brought in from outside: icons from the shipped set, SVG drawings, pictures.
+ *
+ * @typedef {import("../ui/types.js").Bench} Bench
+ * @typedef {{name: string, paths: string[]}} Icon
+ */
+import { byId, closest, saidBy } from "../ui/dom.js";
 import { ask, say } from "../ui/page.js";
 import { svg } from "../ui/svg.js";
 
 const SETTLE_MS = 120;
 
-/** @param {{name: string, paths: string[]}} icon @param {() => void} take */
+/** @param {Icon} icon @param {() => void} take */
 function iconButton({ name, paths }, take) {
   const button = Object.assign(document.createElement("button"), { type: "button", title: name });
   button.setAttribute("aria-label", name);
@@ -16,23 +22,24 @@ function iconButton({ name, paths }, take) {
 }
 
 class Icons {
+  /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
-    this.dialog = document.getElementById("icons");
-    this.field = document.getElementById("icon-words");
-    this.list = document.getElementById("icon-list");
+    this.dialog = /** @type {HTMLDialogElement} */ (byId("icons"));
+    this.field = /** @type {HTMLInputElement} */ (byId("icon-words"));
+    this.list = byId("icon-list");
     this.timer = 0;
     this.path = "";
     this.field.addEventListener("input", () => {
       clearTimeout(this.timer);
-      this.timer = setTimeout(() => this.#search(), SETTLE_MS);
+      this.timer = window.setTimeout(() => this.#search(), SETTLE_MS);
     });
     this.dialog.addEventListener("submit", (event) => {
       event.preventDefault();
       this.list.querySelector("button")?.click();
     });
-    document.getElementById("sheet").addEventListener("click", (event) => {
-      const button = event.target.closest("[data-icon-path]");
+    byId("sheet").addEventListener("click", (event) => {
+      const button = closest(event, "[data-icon-path]");
       if (button) this.open(button.dataset.iconPath);
     });
   }
@@ -48,12 +55,14 @@ class Icons {
   async #search() {
     const answer = await ask(`/icons?words=${encodeURIComponent(this.field.value)}`);
     if (!answer.ok) return;
+    /** @type {{icons: Icon[], count: number}} */
     const { icons, count } = await answer.json();
     this.list.replaceChildren(...icons.map((icon) => iconButton(icon, () => this.#take(icon.name))));
     const words = icons.length ? `${icons.length} of ${count}` : "None has these words.";
-    document.getElementById("icon-count").textContent = words;
+    byId("icon-count").textContent = words;
   }
 
+  /** @param {string} name */
   #take(name) {
     this.dialog.close();
     if (this.path) {
@@ -66,41 +75,51 @@ class Icons {
   }
 }
 
-/** @param {object} bench */
+/** @param {Bench} bench */
 export function startIcons(bench) {
   const icons = new Icons(bench);
   bench.openIcons = (path) => icons.open(path);
 }
 
-/** Files dropped on the stage, chosen, or SVG text pasted. */
+/** What was brought in, shown; why it was not, in words. @param {Bench} bench @param {Promise<any>} asked a parcel */
+async function shown(bench, asked) {
+  bench.complain("");
+  try {
+    const state = await bench.read(await asked);
+    bench.show(state);
+    say(state.said ?? "");
+    bench.stage.request();
+  } catch (error) {
+    bench.complain(saidBy(error));
+  }
+}
+
+/** @param {File} file */
+const isDrawing = (file) => /svg/.test(file.type) || /\.svg$/i.test(file.name);
+
+/** Files dropped on the stage, chosen, or SVG text pasted. @param {Bench} bench */
 export function startDropping(bench) {
-  const { element } = bench.stage;
-  const chooser = document.getElementById("picture-file");
+  const chooser = /** @type {HTMLInputElement} */ (byId("picture-file"));
+  /** @type {import("../ui/api.js").PictureUse} */
   let use = "part";
   let fill = "";
-
-  async function shown(asked) {
-    bench.complain("");
-    try {
-      const state = await bench.read(await asked);
-      bench.show(state);
-      say(state.said);
-      bench.stage.request();
-    } catch (error) {
-      bench.complain(error.message);
-    }
-  }
-
-  const isDrawing = (file) => /svg/.test(file.type) || /\.svg$/i.test(file.name);
-  bench.bring = (text, name) => shown(bench.api.bring(text, name, bench.selection));
+  bench.bring = (text, name) => shown(bench, bench.api.bring(text, name, bench.selection));
   bench.choosePicture = (wanted = "part", path = "") => {
-    [use, fill] = [wanted, path];
+    use = wanted;
+    fill = path;
     chooser.value = "";
     chooser.click();
   };
   chooser.addEventListener("change", () => {
-    if (chooser.files[0]) shown(bench.api.picture(chooser.files[0], use, fill, bench.selection));
+    const [file] = chooser.files ?? [];
+    if (file) shown(bench, bench.api.picture(file, use, fill, bench.selection));
   });
+  startDrops(bench);
+}
+
+/** @param {Bench} bench */
+function startDrops(bench) {
+  const { element } = bench.stage;
   element.addEventListener("dragover", (event) => {
     event.preventDefault();
     element.classList.add("over");
@@ -109,9 +128,9 @@ export function startDropping(bench) {
   element.addEventListener("drop", async (event) => {
     event.preventDefault();
     element.classList.remove("over");
-    const [file] = event.dataTransfer.files;
+    const [file] = event.dataTransfer?.files ?? [];
     if (!file) return;
     if (isDrawing(file)) bench.bring(await file.text(), file.name.replace(/\.svg$/i, ""));
-    else shown(bench.api.picture(file, "part", ""));
+    else shown(bench, bench.api.picture(file, "part", ""));
   });
 }

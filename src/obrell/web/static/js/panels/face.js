@@ -1,22 +1,32 @@
-/** What the page shows of a state: its blocks and lines, its bar, what was found, whether the server is there. */
+/**
+ * What the page shows of a state: its blocks and lines, its bar, what was found, whether the server is there.
+ *
+ * @typedef {import("../ui/types.js").Bench} Bench
+ * @typedef {import("../ui/types.js").State} State
+ * @typedef {import("../ui/told.js").Known} Known
+ * @typedef {import("../ui/told.js").List} List
+ */
+import { byId } from "../ui/dom.js";
 import { morphInner, morphList } from "../ui/morph.js";
 import { ownGrounds, stand, tell } from "../ui/page.js";
 import { changeOf, sceneOf, Told } from "../ui/told.js";
 
-/** What finds an element again after its block is written anew; empty for one that nothing tells apart. */
+/** What finds an element again after its block is written anew; empty for one that nothing tells apart.
+ * @param {Element|null} node */
 function selectorOf(node) {
   if (node?.id) return `#${CSS.escape(node.id)}`;
-  const form = node?.closest?.("[data-form]")?.dataset.form;
-  return form && node.name ? `[data-form="${form}"] [name="${node.name}"]` : "";
+  const form = node?.closest("[data-form]")?.getAttribute("data-form");
+  const name = node?.getAttribute("name");
+  return form && name ? `[data-form="${form}"] [name="${name}"]` : "";
 }
 
-/** The lines of a list as the page came with them. */
+/** The lines of a list as the page came with them. @param {string} id @returns {List} */
 function linesOf(id) {
-  const lines = [...document.getElementById(id).children].map((line) => [line.dataset.key, line.outerHTML]);
+  const lines = [...byId(id).children].map((line) => [line.getAttribute("data-key") ?? "", line.outerHTML]);
   return { items: Object.fromEntries(lines), order: lines.map(([key]) => key) };
 }
 
-/** @param {import("../ui/told.js").Known} known @param {object} [answer] what else the server said */
+/** @param {Known} known @param {object} [answer] what else the server said @returns {State} */
 export const stateOf = (known, answer = {}) => ({
   ...answer,
   ...known.facts,
@@ -25,14 +35,14 @@ export const stateOf = (known, answer = {}) => ({
 });
 
 export class Face {
-  /** @param {object} bench @param {object} start what the page came with besides its HTML */
+  /** @param {Bench} bench @param {Known} start what the page came with besides its HTML */
   constructor(bench, start) {
     this.bench = bench;
-    const blocks = { "sheet-top": document.getElementById("sheet-top").innerHTML };
+    const blocks = { "sheet-top": byId("sheet-top").innerHTML };
     const lists = { ...start.lists, parts: linesOf("parts"), steps: linesOf("steps") };
     this.told = new Told({ ...start, blocks, lists });
-    this.fault = document.getElementById("fault");
-    this.away = document.getElementById("away");
+    this.fault = byId("fault");
+    this.away = byId("away");
     this.unsaved = 0;
     this.why = "";
     this.linked = true;
@@ -41,9 +51,9 @@ export class Face {
   showState() {
     const { bench } = this;
     const { undo, redo, name, ground, stands } = bench.state;
-    document.getElementById("undo").disabled = !undo;
-    document.getElementById("redo").disabled = !redo;
-    document.getElementById("crumb").textContent = name;
+    /** @type {HTMLButtonElement} */ (byId("undo")).disabled = !undo;
+    /** @type {HTMLButtonElement} */ (byId("redo")).disabled = !redo;
+    byId("crumb").textContent = name;
     const { part, effect } = bench.selection;
     const query = new URLSearchParams(Object.entries({ part, effect }).filter(([, value]) => value));
     history.replaceState(null, "", `${location.pathname}${query.size ? `?${query}` : ""}`);
@@ -64,7 +74,7 @@ export class Face {
    */
   offer(id, edit) {
     const words = document.getElementById(`v-parts-${id}-shape-words`);
-    if (words && edit.kind === "draw") {
+    if (words instanceof HTMLTextAreaElement && edit.kind === "draw") {
       words.focus();
       words.select();
       return;
@@ -73,7 +83,8 @@ export class Face {
     this.bench.stage.element.focus({ preventScroll: true });
   }
 
-  /** Write anew what changed, and what may have been changed by hand since: the top and the selected lines. */
+  /** Write anew what changed, and what may have been changed by hand since: the top and the selected lines.
+   * @param {State} state */
   swap({ known, selected }) {
     const active = document.activeElement;
     const focused = selectorOf(active);
@@ -81,10 +92,11 @@ export class Face {
     const parts = changeOf(before.parts, known.lists.parts);
     for (const id of selected) parts.items[id] = known.lists.parts.items[id];
     this.bench.swapping = true;
-    for (const [id, html] of Object.entries(known.blocks)) morphInner(document.getElementById(id), html);
-    morphList(document.getElementById("parts"), parts);
-    morphList(document.getElementById("steps"), changeOf(before.steps, known.lists.steps));
-    if (focused && !active.isConnected) document.querySelector(focused)?.focus({ preventScroll: true });
+    for (const [id, html] of Object.entries(known.blocks)) morphInner(byId(id), html);
+    morphList(byId("parts"), parts);
+    morphList(byId("steps"), changeOf(before.steps, known.lists.steps));
+    const again = focused && !active?.isConnected ? document.querySelector(focused) : null;
+    if (again instanceof HTMLElement) again.focus({ preventScroll: true });
     this.bench.swapping = false;
     this.told.shown = known;
   }
@@ -92,18 +104,19 @@ export class Face {
   /** What is lost in every file is said in the bar, with what can be done; all else that was found, in the column. */
   #showFound() {
     const [first, ...more] = this.bench.state.found;
-    const box = document.getElementById("found");
+    const box = byId("found");
+    const said = /** @type {HTMLElement} */ (box.firstElementChild);
     box.hidden = !first;
     if (!first) return;
     const others = more.length ? ` And ${more.length} more.` : "";
     box.title = `${first.words}${others}`;
-    box.firstElementChild.textContent = box.title;
+    said.textContent = box.title;
     const cures = first.cures.map(({ words, edit }) => {
       const button = Object.assign(document.createElement("button"), { textContent: words });
       button.dataset.edit = JSON.stringify(edit);
       return button;
     });
-    box.replaceChildren(box.firstElementChild, ...cures);
+    box.replaceChildren(said, ...cures);
   }
 
   /** @param {string} words shown under the sheet; empty clears */

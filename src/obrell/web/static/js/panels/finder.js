@@ -1,5 +1,11 @@
-/** The command finder: commands are found by their words; one that cannot be done now says why. */
+/**
+ * The command finder: commands are found by their words; one that cannot be done now says why.
+ *
+ * @typedef {import("../ui/types.js").Bench} Bench
+ */
+import { all, byId, closest } from "../ui/dom.js";
 
+/** @type {Object<string, (bench: Bench) => boolean>} */
 const READY = {
   "": () => true,
   part: ({ state }) => state.selected.length > 0,
@@ -18,21 +24,25 @@ const READY = {
   redo: ({ state }) => state.redo,
 };
 
+/** @type {Object<string, 1|-1>} */
+const ARROWS = { ArrowDown: 1, ArrowUp: -1 };
+
 class Finder {
+  /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
-    this.dialog = document.getElementById("commands");
-    this.field = document.getElementById("command-words");
-    this.list = document.getElementById("command-list");
-    this.buttons = [...this.list.querySelectorAll("button")];
+    this.dialog = /** @type {HTMLDialogElement} */ (byId("commands"));
+    this.field = /** @type {HTMLInputElement} */ (byId("command-words"));
+    this.list = byId("command-list");
+    this.buttons = all("button", this.list);
     this.field.addEventListener("input", () => this.#show());
-    this.list.addEventListener("click", (event) => this.#run(event.target.closest("button")));
+    this.list.addEventListener("click", (event) => this.#run(closest(event, "button")));
     this.dialog.addEventListener("submit", (event) => {
       event.preventDefault();
       this.#run(this.#found.find((button) => !button.matches(".cannot")));
     });
     this.dialog.addEventListener("keydown", (event) => this.#key(event));
-    document.getElementById("all-commands").addEventListener("click", () => this.open());
+    byId("all-commands").addEventListener("click", () => this.open());
   }
 
   get #found() {
@@ -49,45 +59,49 @@ class Finder {
   #show() {
     const wanted = this.field.value.toLowerCase().split(/\s+/).filter(Boolean);
     for (const button of this.buttons) {
-      const { need, where, why, other = "" } = button.dataset;
-      const text = `${button.firstChild.textContent} ${where} ${other}`.toLowerCase();
+      const { need = "", where = "", why = "", other = "" } = button.dataset;
+      const text = `${button.firstChild?.textContent} ${where} ${other}`.toLowerCase();
       const ready = READY[need](this.bench);
       button.hidden = !wanted.every((word) => text.includes(word));
       button.classList.toggle("cannot", !ready);
       button.setAttribute("aria-disabled", String(!ready));
-      button.querySelector("span").textContent = ready ? where : why;
+      const said = button.querySelector("span");
+      if (said) said.textContent = ready ? where : why;
     }
-    this.list.querySelector("p").hidden = this.#found.length > 0;
+    all("p", this.list)[0].hidden = this.#found.length > 0;
   }
 
+  /** @param {HTMLElement|null|undefined} button */
   #run(button) {
     if (!button || button.matches(".cannot")) return;
     this.dialog.close();
     this.bench.act(button);
   }
 
+  /** @param {KeyboardEvent} event */
   #key(event) {
-    const way = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    const way = ARROWS[event.key];
     if (!way) return;
     event.preventDefault();
-    const all = [this.field, ...this.#found];
-    all[Math.max(0, Math.min(all.length - 1, all.indexOf(document.activeElement) + way))].focus();
+    const nodes = [this.field, ...this.#found];
+    const now = nodes.findIndex((node) => node === document.activeElement);
+    nodes[Math.max(0, Math.min(nodes.length - 1, now + way))].focus();
   }
 }
 
-/** @param {object} bench */
+/** @param {Bench} bench */
 export function startFinder(bench) {
   const finder = new Finder(bench);
   bench.openFinder = () => finder.open();
 }
 
-/** Rows of the sheet by name, kind or colour. */
+/** Rows of the sheet by name, kind or colour. @param {Bench} bench */
 export function startFinding(bench) {
-  const field = document.getElementById("sheet-find");
+  const field = /** @type {HTMLInputElement} */ (byId("sheet-find"));
   const show = () => {
     const wanted = field.value.toLowerCase().trim();
-    for (const row of document.querySelectorAll("#sheet .part")) {
-      row.classList.toggle("away-row", Boolean(wanted) && !row.dataset.find.includes(wanted));
+    for (const row of all("#sheet .part")) {
+      row.classList.toggle("away-row", Boolean(wanted) && !row.dataset.find?.includes(wanted));
     }
   };
   field.addEventListener("input", show);

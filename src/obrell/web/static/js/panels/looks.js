@@ -7,6 +7,8 @@
  */
 import { all, byId, closest } from "../ui/dom.js";
 import { ask, say, wordsOf } from "../ui/page.js";
+import { Compared } from "./compared.js";
+import { keptOf, putBack } from "./kept.js";
 
 /** @type {Object<string, 1|-1>} */
 const ARROWS = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
@@ -20,51 +22,20 @@ async function post(path, body) {
   return { ok: answer.ok, text: await answer.text() };
 }
 
-/** @typedef {{fields: [string, string, boolean][], within: boolean, typing: boolean, scrolled: number,
- *   open: string[]}} Kept */
-
-/** What is typed, chosen, unfolded and scrolled to in a panel, to be put back after it is written anew.
- * @param {HTMLElement} panel @returns {Kept} */
-function keptOf(panel) {
-  const inputs = all("input:not(.entitle), select", panel);
-  return {
-    fields: inputs.map((one) => {
-      const { id, name, value, checked = false } = /** @type {HTMLInputElement} */ (one);
-      return [id || name, value, checked];
-    }),
-    within: panel.contains(document.activeElement),
-    typing: Boolean(document.activeElement?.closest("#looks-save")),
-    scrolled: panel.scrollTop,
-    open: all("details[open]", panel).map((node) => node.id),
-  };
-}
-
-/** @param {HTMLElement} panel @param {Kept} kept */
-function putBack(panel, { fields, within, typing, scrolled, open }) {
-  for (const id of open) panel.querySelector(`#${id}`)?.setAttribute("open", "");
-  panel.scrollTop = scrolled;
-  for (const [name, value, checked] of fields) {
-    const input = panel.querySelector(`[id="${name}"], [name="${name}"]`);
-    if (input instanceof HTMLInputElement) [input.value, input.checked] = [value, checked];
-    else if (input instanceof HTMLSelectElement) input.value = value;
-  }
-  if (typing) all("#looks-save input", panel)[0]?.focus();
-  else if (within) panel.focus({ preventScroll: true });
-}
-
 class Looks {
   /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
     this.panel = byId("looks");
-    this.compare = byId("compare");
-    /** How looks are compared: their enlargement, and whether differences are marked. */
-    this.compared = "";
+    this.compared = new Compared(
+      (how) => this.#fetched("compare", how),
+      () => this.panel.focus({ preventScroll: true }),
+    );
     /** @type {Object<string, () => void>} */
     this.presses = {
       "looks-close": () => this.#close(),
-      "compare-close": () => this.#closeCompared(),
-      "compare-open": () => this.#openCompared(),
+      "compare-close": () => this.compared.close(),
+      "compare-open": () => this.compared.open(),
     };
     bench.openLooks = () => this.#open();
     this.#listenToTrying();
@@ -73,7 +44,7 @@ class Looks {
     bench.element.addEventListener("kept-aside", () => this.#showKept());
     bench.element.addEventListener("shown", () => {
       if (bench.state.selected.length) return;
-      this.compare.hidden = true;
+      this.compared.hide();
       if (!this.panel.hidden) this.#close();
     });
   }
@@ -101,7 +72,7 @@ class Looks {
   }
 
   #listenToPresses() {
-    for (const place of [this.panel, this.compare]) {
+    for (const place of [this.panel, this.compared.panel]) {
       place.addEventListener("click", (event) => {
         const button = closest(event, "button", HTMLButtonElement);
         if (button && button.type !== "submit") this.#press(button);
@@ -124,7 +95,7 @@ class Looks {
       this.#close();
       this.bench.stage.element.focus();
     });
-    onEscape(this.compare, () => this.#closeCompared());
+    onEscape(this.compared.panel, () => this.compared.close());
   }
 
   /** What the server has of the selected part, for a panel; null when refused.
@@ -198,26 +169,11 @@ class Looks {
     this.bench.set(`parts/${part}/versions/${target.dataset.versionName}/name`, target.value);
   }
 
-  async #openCompared() {
-    const text = await this.#fetched("compare", this.compared);
-    if (text === null) return;
-    this.compare.innerHTML = text;
-    this.compare.hidden = false;
-    this.compare.querySelector("button")?.focus();
-  }
-
-  #closeCompared() {
-    this.compare.hidden = true;
-    this.panel.focus({ preventScroll: true });
-  }
-
   /** @param {HTMLButtonElement} button */
   async #press(button) {
     const { compared } = button.dataset;
-    if (compared) {
-      this.compared = compared;
-      await this.#openCompared();
-    } else if (this.presses[button.id]) this.presses[button.id]();
+    if (compared) await this.compared.open(compared);
+    else if (this.presses[button.id]) this.presses[button.id]();
     else if (await this.#done(button)) await this.#show();
   }
 
@@ -228,7 +184,7 @@ class Looks {
     const { bench } = this;
     if (tried) {
       if (!(await bench.post(this.#editOf(button)))) return false;
-      this.compare.hidden = true;
+      this.compared.hide();
     } else if (dropMaterial) await this.#dropped(`materials/${dropMaterial}`);
     else if (dropGradient) await this.#dropped(`gradients/${dropGradient}`);
     else if (rule) await this.#ruled(JSON.parse(rule));

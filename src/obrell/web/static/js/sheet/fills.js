@@ -7,6 +7,9 @@
 import { byId, closest, matches } from "../ui/dom.js";
 import { ask, wordsOf } from "../ui/page.js";
 
+/** Words that show what they do before they do it. */
+const TRIED = "button[data-try]";
+
 /** @param {Bench} bench @param {HTMLElement} fold */
 async function fetchInto(bench, fold) {
   const place = fold.querySelector("[data-held]");
@@ -31,12 +34,13 @@ export function startFills(bench) {
   );
   /** @param {Event} event */
   const tryOut = (event) => {
-    const tried = closest(event, "[data-tried]")?.dataset.tried;
-    if (tried) bench.stage.preview(JSON.parse(tried));
+    const { edit, with: holder } = closest(event, TRIED)?.dataset ?? {};
+    const parts = holder === "parts" ? { parts: bench.state.selected } : {};
+    if (edit) bench.stage.preview({ ...JSON.parse(edit), ...parts });
   };
   /** @param {Event} event */
   const leave = (event) => {
-    if (closest(event, "[data-tried]")) bench.stage.preview(null);
+    if (closest(event, TRIED)) bench.stage.preview(null);
   };
   sheet.addEventListener("pointerover", tryOut);
   sheet.addEventListener("focusin", (event) => {

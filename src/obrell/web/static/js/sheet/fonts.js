@@ -1,10 +1,17 @@
-/** The chooser of fonts: every font shows the words it is chosen for. */
+/**
+ * The chooser of fonts: every font shows the words it is chosen for.
+ *
+ * @typedef {import("../ui/types.js").Bench} Bench
+ * @typedef {{name: string, label: string, missing: boolean, favourite: boolean, box: number[], path: string}} Font
+ */
+import { byId, closest, saidBy } from "../ui/dom.js";
 import { svg } from "../ui/svg.js";
 import { ask, wordsOf } from "../ui/page.js";
 
+/** @param {string} path */
 const fieldOf = (path) => document.getElementById(`v-${path.replaceAll("/", "-")}`);
 
-/** What a font looks like: the words set in it. */
+/** What a font looks like: the words set in it. @param {Font} font */
 function drawingOf({ box, path }) {
   const [left, top, right, bottom] = box;
   const size = { width: Math.max(1, right - left), height: Math.max(1, bottom - top) };
@@ -21,20 +28,22 @@ function button(className, press) {
 }
 
 class Fonts {
+  /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
-    this.dialog = document.getElementById("fonts");
-    this.list = document.getElementById("font-list");
-    this.file = document.getElementById("font-file");
-    this.fault = document.getElementById("font-fault");
+    this.dialog = /** @type {HTMLDialogElement} */ (byId("fonts"));
+    this.list = byId("font-list");
+    this.file = /** @type {HTMLInputElement} */ (byId("font-file"));
+    this.fault = byId("font-fault");
     this.path = "";
     this.file.addEventListener("change", () => this.#bring());
-    document.getElementById("sheet").addEventListener("click", (event) => {
-      const chosen = event.target.closest("[data-font-path]");
-      if (chosen) this.#open(chosen.dataset.fontPath);
+    byId("sheet").addEventListener("click", (event) => {
+      const path = closest(event, "[data-font-path]")?.dataset.fontPath;
+      if (path) this.#open(path);
     });
   }
 
+  /** @param {string} path */
   #open(path) {
     this.path = path;
     this.fault.textContent = "";
@@ -43,17 +52,20 @@ class Fonts {
   }
 
   async #show() {
-    const words = fieldOf(`${this.path.split("/shape/")[0]}/shape/words`)?.value || "Label";
-    const weight = fieldOf(this.path.replace(/font$/, "weight"))?.dataset.value || 600;
+    const field = fieldOf(`${this.path.split("/shape/")[0]}/shape/words`);
+    const words = (field instanceof HTMLTextAreaElement && field.value) || "Label";
+    const weight = fieldOf(this.path.replace(/font$/, "weight"))?.dataset.value || "600";
     const answer = await ask(`/kits/${this.bench.kit}/fonts?${new URLSearchParams({ words, weight })}`);
     if (!answer.ok) {
       this.fault.textContent = wordsOf(await answer.text());
       return;
     }
+    /** @type {{fonts: Font[]}} */
     const { fonts } = await answer.json();
     this.list.replaceChildren(...fonts.map((font) => this.#row(font)));
   }
 
+  /** @param {Font} font */
   #row(font) {
     const item = Object.assign(document.createElement("div"), { className: "font-row" });
     const take = button("font-take", () => {
@@ -75,36 +87,38 @@ class Fonts {
   }
 
   async #bring() {
+    const [file] = this.file.files ?? [];
+    if (!file) return;
     this.fault.textContent = "";
     try {
-      await this.bench.api.font(this.file.files[0]);
+      await this.bench.api.font(file);
       await this.#show();
     } catch (error) {
-      this.fault.textContent = error.message;
+      this.fault.textContent = saidBy(error);
     }
     this.file.value = "";
   }
 }
 
-/** @param {object} bench */
+/** @param {Bench} bench */
 export function startFonts(bench) {
   new Fonts(bench);
 }
 
-/** Letters selected in the words of a text, to be given a look of their own. @param {object} bench */
+/** Letters selected in the words of a text, to be given a look of their own. @param {Bench} bench */
 export function startLetters(bench) {
-  let marked = null;
+  let marked = { start: 0, end: 0, id: "" };
   document.addEventListener("selectionchange", () => {
     const field = document.activeElement;
-    if (field?.matches?.("#sheet textarea.words"))
+    if (field instanceof HTMLTextAreaElement && field.matches("#sheet .words"))
       marked = { start: field.selectionStart, end: field.selectionEnd, id: field.id };
   });
-  document.getElementById("sheet").addEventListener("pointerdown", (event) => {
-    if (event.target.closest("[data-letters]")) event.preventDefault();
+  byId("sheet").addEventListener("pointerdown", (event) => {
+    if (closest(event, "[data-letters]")) event.preventDefault();
   });
   bench.styleLetters = () => {
     const [part] = bench.state.selected;
-    const { start, end } = marked?.id === `v-parts-${part}-shape-words` ? marked : { start: 0, end: 0 };
+    const { start, end } = marked.id === `v-parts-${part}-shape-words` ? marked : { start: 0, end: 0 };
     return bench.post({ kind: "style-letters", part, start, end });
   };
 }

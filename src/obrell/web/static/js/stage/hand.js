@@ -69,10 +69,10 @@ export class Hand {
 
   /** What a ruler, or something that can be taken hold of, makes of a press. @param {PointerEvent} event */
   #mark(event) {
-    const { hits, pulls, stage } = this.marks;
+    const { guides, hits, stage } = this.marks;
     const ruler = event.target instanceof Element ? RULERS[event.target.id] : undefined;
     if (ruler) {
-      pulls.pullGuide(event, ruler);
+      guides.pull(event, ruler);
       return true;
     }
     const node = closest(event, HELD, SVGElement);

@@ -16,11 +16,11 @@ export const HANDLES = ["handle", "turn", "pull", "end", "knot", "grip", "gradie
  * @returns {Handle|null}
  */
 export function handleOf(marks, data) {
-  const { gradients, points, pulls } = marks;
+  const { gradients, guides, points, pulls } = marks;
   if (data.handle) return marks.cropping ? pulls.cropping(data.handle) : pulls.sizing(data.handle);
   if (data.turn) return pulls.turning(data.turn);
   if (data.pull) return pulls.gripping(data.pull);
-  if (data.guide) return pulls.guide(data.guide);
+  if (data.guide) return guides.handle(data.guide);
   if (data.edge) return pulls.edge(data.edge);
   if (data.gradient) return gradients.handle(data.gradient);
   return points.handle(data);

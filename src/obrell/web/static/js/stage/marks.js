@@ -15,8 +15,10 @@ import { drawRulers } from "./rulers.js";
 import { shape } from "./gesture.js";
 import { Frames } from "./frames.js";
 import { Gradients } from "./gradients.js";
+import { Guides } from "./guides.js";
 import { Hand } from "./hand.js";
 import { Hits } from "./hits.js";
+import { drawLength } from "./knots.js";
 import { Lamp } from "./lamp.js";
 import { corners } from "./plane.js";
 import { Overlay } from "./overlay.js";
@@ -64,6 +66,7 @@ export class Marks {
     this.overlay = new Overlay(this);
     this.frames = new Frames(this);
     this.lamp = new Lamp(this);
+    this.guides = new Guides(this);
     this.pulls = new Pulls(this);
     this.walk = new Walk(this);
     this.hand = new Hand(this);
@@ -125,7 +128,7 @@ export class Marks {
     for (const part of selected) this.frames.frame(part, selected.length === 1);
     this.overlay.above(selected);
     this.points.draw(one);
-    if (this.drawing && selected[0]) this.points.length(selected[0]);
+    if (this.drawing && selected[0]) drawLength(this, selected[0]);
     this.gradients.draw(one);
     this.pen.draw();
     document.querySelector("#sheet [data-do=crop]")?.setAttribute("aria-pressed", String(Boolean(this.cropping)));

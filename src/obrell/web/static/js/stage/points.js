@@ -1,31 +1,23 @@
 /**
  * The points of a path or a line on the stage.
  *
- * @typedef {import("./types.js").Contour} Contour
  * @typedef {import("./types.js").Edit} Edit
  * @typedef {import("./types.js").Handle} Handle
  * @typedef {import("./types.js").Held} Held
- * @typedef {import("./types.js").Knot} Knot
  * @typedef {import("./types.js").Marks} Marks
  * @typedef {import("./types.js").Pull} Pull
  * @typedef {import("./types.js").ScenePart} ScenePart
- * @typedef {"in"|"out"} Side
+ * @typedef {import("./knots.js").Side} Side
  */
 import { closest } from "../ui/dom.js";
-import { svg } from "../ui/svg.js";
-import { named, reach } from "./handles.js";
+import { arm, drawContour, drawEnds, ENDS, key } from "./knots.js";
 import { measured, short, toCanvas } from "./plane.js";
 
-/** @param {number} contour @param {number} index */
-const key = (contour, index) => `${contour}/${index}`;
 /** @param {string} name @returns {[number, number]} */
 const pair = (name) => {
   const [contour, index] = name.split("/").map(Number);
   return [contour, index];
 };
-/** @param {Knot} knot @param {Side} side @returns {[number, number]} the way to one of its handles */
-const arm = (knot, side) => (side === "in" ? [knot[2], knot[3]] : [knot[4], knot[5]]);
-const ENDS = ["start", "end"];
 
 export class Points {
   /** @param {Marks} marks */
@@ -55,93 +47,11 @@ export class Points {
     return [...this.chosen].map(pair);
   }
 
-  /** @param {ScenePart} part @param {number} x @param {number} y in its own space @returns {[number, number]} */
-  screen(part, x, y) {
-    return this.marks.stage.toScreen(...toCanvas(part, x, y));
-  }
-
   /** @param {ScenePart|null} part */
   draw(part) {
     if (!part || part.locked) return;
-    if (part.ends) this.#ends(part, part.ends);
-    part.contours?.forEach((contour, number) => this.#contour(part, contour, number));
-  }
-
-  /** @param {ScenePart} part @param {[number, number][]} ends */
-  #ends(part, ends) {
-    ends.forEach(([x, y], index) => {
-      const [cx, cy] = this.screen(part, x, y);
-      const words = `${ENDS[index]} of the line`;
-      const node = named(svg("circle", { class: "knot", cx, cy, r: 5, "data-end": index }), words);
-      this.marks.svg.append(reach(cx, cy, words, { end: String(index) }), node);
-    });
-    this.length(part);
-  }
-
-  /**
-   * While an end is pulled, or a line drawn: how long it is, and where it goes.
-   *
-   * @param {ScenePart} part
-   */
-  length(part) {
-    const { edit } = this.marks.stage;
-    if (!part.ends || !edit || !["move-end", "draw"].includes(edit.kind)) return;
-    const [start, end] = part.ends.map(([x, y]) => toCanvas(part, x, y));
-    const [x, y] = this.marks.stage.toScreen(...(edit.end === "start" ? start : end));
-    const words = measured(end[0] - start[0], end[1] - start[1]);
-    this.marks.svg.append(svg("text", { class: "between-words", x, y: y - 18 }, words));
-  }
-
-  /** @param {ScenePart} part @param {Contour} contour @param {number} number */
-  #contour(part, contour, number) {
-    this.#segments(part, contour, number);
-    const seen = contour.knots.map((knot) => this.screen(part, knot[0], knot[1]));
-    const words = (/** @type {number} */ index) => `point ${index + 1}`;
-    // What is reached lies under every point, so that none is hidden by its neighbour.
-    seen.forEach(([x, y], index) => this.marks.svg.append(reach(x, y, words(index), { knot: key(number, index) })));
-    contour.knots.forEach((knot, index) => {
-      const [x, y] = seen[index];
-      const name = key(number, index);
-      const on = this.chosen.has(name);
-      if (on) this.#arms(part, knot, name, x, y);
-      const shape = knot[6]
-        ? svg("circle", { cx: x, cy: y, r: 4.5 })
-        : svg("rect", { x: x - 4, y: y - 4, width: 8, height: 8 });
-      shape.setAttribute("class", on ? "knot on" : "knot");
-      shape.dataset.knot = name;
-      this.marks.svg.append(named(shape, words(index)));
-    });
-  }
-
-  /** @param {ScenePart} part @param {Contour} contour @param {number} number */
-  #segments(part, { knots, closed }, number) {
-    /** @param {number} x @param {number} y */
-    const at = (x, y) => this.screen(part, x, y).join(" ");
-    const count = knots.length;
-    for (let index = 0; index < (closed ? count : count - 1); index += 1) {
-      const [a, b] = [knots[index], knots[(index + 1) % count]];
-      const d = `M${at(a[0], a[1])}C${at(a[0] + a[4], a[1] + a[5])} ${at(b[0] + b[2], b[1] + b[3])} ${at(b[0], b[1])}`;
-      this.marks.svg.append(
-        svg("path", { class: "spine", d }),
-        svg("path", { class: "vein", d, "data-segment": key(number, index) }),
-      );
-    }
-  }
-
-  /** @param {ScenePart} part @param {Knot} knot @param {string} name @param {number} x @param {number} y */
-  #arms(part, knot, name, x, y) {
-    for (const side of /** @type {Side[]} */ (["in", "out"])) {
-      const [dx, dy] = arm(knot, side);
-      if (!dx && !dy) continue;
-      const [hx, hy] = this.screen(part, knot[0] + dx, knot[1] + dy);
-      const words = `handle ${side} of point ${pair(name)[1] + 1}`;
-      const grip = svg("circle", { class: "grip", cx: hx, cy: hy, r: 4, "data-grip": name, "data-side": side });
-      this.marks.svg.append(
-        svg("path", { class: "arm", d: `M${x} ${y}L${hx} ${hy}` }),
-        reach(hx, hy, words, { grip: name, side }),
-        named(grip, words),
-      );
-    }
+    if (part.ends) drawEnds(this.marks, part);
+    part.contours?.forEach((contour, number) => drawContour(this.marks, part, contour, number));
   }
 
   /** @param {PointerEvent} event @returns {boolean} whether the press was on a point, or on a segment */

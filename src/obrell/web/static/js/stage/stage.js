@@ -11,9 +11,9 @@
  */
 import { BAR_PX, FOOT_PX, RULER_PX } from "./bars.js";
 import { byId } from "../ui/dom.js";
+import { Link } from "./link.js";
 import { listAfter, sceneOf } from "../ui/told.js";
 
-const RETRY_MS = 700;
 const NEAREST = 128;
 const FARTHEST = 0.05;
 
@@ -25,7 +25,6 @@ export class Stage extends EventTarget {
     this.canvas = /** @type {HTMLCanvasElement} */ (byId("art"));
     const context = this.canvas.getContext("2d", { willReadFrequently: true });
     this.context = /** @type {CanvasRenderingContext2D} */ (context);
-    this.address = address;
     this.zoom = 1;
     this.x = 0;
     this.y = 0;
@@ -46,9 +45,12 @@ export class Stage extends EventTarget {
     this.opened = () => "";
     /** @type {Map<number, number>} */
     this.sentAt = new Map();
-    /** @type {WebSocket|undefined} */
-    this.socket = undefined;
-    this.#connect();
+    this.link = new Link(address, {
+      opened: () => this.#opened(),
+      closed: () => this.#closed(),
+      news: (news) => this.#tell("news", news),
+      frame: (header, data, offset) => this.#receive(header, data, offset),
+    });
     new ResizeObserver(() => this.request()).observe(element);
   }
 
@@ -120,7 +122,7 @@ export class Stage extends EventTarget {
       this.again = true;
       return;
     }
-    if (this.socket?.readyState !== WebSocket.OPEN) return;
+    if (!this.link.open) return;
     const grid = this.ratio;
     const box = this.element.getBoundingClientRect();
     if (box.width < 1 || box.height < 1) return;
@@ -139,45 +141,37 @@ export class Stage extends EventTarget {
     this.pending = true;
     this.again = false;
     this.sentAt.set(wish.seq, performance.now());
-    this.socket.send(JSON.stringify(wish));
+    this.link.send(wish);
   }
 
-  #connect() {
-    const socket = new WebSocket(this.address);
-    this.socket = socket;
-    socket.binaryType = "arraybuffer";
-    socket.addEventListener("open", () => {
-      this.pending = false;
-      this.shown = null;
-      this.live = { around: {}, parts: { items: {}, order: [] } };
-      this.dispatchEvent(new CustomEvent("link", { detail: true }));
-      this.request();
-    });
-    socket.addEventListener("message", (event) => {
-      if (typeof event.data === "string") {
-        this.dispatchEvent(new CustomEvent("news", { detail: JSON.parse(event.data) }));
-      } else this.#receive(event.data);
-    });
-    socket.addEventListener("close", () => {
-      this.pending = false;
-      this.dispatchEvent(new CustomEvent("link", { detail: false }));
-      setTimeout(() => this.#connect(), RETRY_MS);
-    });
+  #opened() {
+    this.pending = false;
+    this.shown = null;
+    this.live = { around: {}, parts: { items: {}, order: [] } };
+    this.#tell("link", true);
+    this.request();
   }
 
-  /** @param {ArrayBuffer} data */
-  #receive(data) {
-    const length = new DataView(data).getUint32(0, true);
-    /** @type {Frame & Told} */
-    const header = JSON.parse(new TextDecoder().decode(new Uint8Array(data, 4, length)));
+  #closed() {
+    this.pending = false;
+    this.#tell("link", false);
+  }
+
+  /** @param {string} name @param {unknown} detail */
+  #tell(name, detail) {
+    this.dispatchEvent(new CustomEvent(name, { detail }));
+  }
+
+  /** @param {Frame & Told} header @param {ArrayBuffer} data @param {number} offset of the pixels */
+  #receive(header, data, offset) {
     this.pending = false;
     this.#hear(header);
-    if (header.words) this.dispatchEvent(new CustomEvent("refused", { detail: header.words }));
-    else this.#paint(header, data, 4 + length);
+    if (header.words) this.#tell("refused", header.words);
+    else this.#paint(header, data, offset);
     const sent = this.sentAt.get(header.seq);
     this.sentAt.delete(header.seq);
     if (this.again) this.request();
-    this.dispatchEvent(new CustomEvent("frame", { detail: header }));
+    this.#tell("frame", header);
     requestAnimationFrame(() => {
       const detail = { seq: header.seq, ms: performance.now() - (sent ?? 0), box: header.box };
       this.element.dispatchEvent(new CustomEvent("obrell:painted", { detail }));

@@ -12,8 +12,9 @@
  *   ground: string, stands: string, known: import("./told.js").Known,
  *   said?: string, fresh?: string[], removed?: boolean}} State
  *
+ * @typedef {"part"|"reference"|"fill"} PictureUse
  * @typedef {import("./types.js").Edit} Edit
- * @typedef {{part: string, [name: string]: unknown}} Selection what is selected and open
+ * @typedef {Object<string, string>} Selection what is selected and open
  * @typedef {{seen?: Selection, ident?: string, [name: string]: unknown}} Body
  */
 import { wordsOf } from "./page.js";
@@ -106,7 +107,7 @@ export class Api {
    * Put a picture in.
    *
    * @param {File} file
-   * @param {"part"|"reference"|"fill"} use
+   * @param {PictureUse} use
    * @param {string} path of a fill
    * @param {Selection} [selection]
    */

@@ -6,7 +6,7 @@
  * @typedef {{items: Object<string, any>, order?: string[]}} Change of a list
  * @typedef {{token: string, from: string, facts: object, blocks: Object<string, string>,
  *   lists: Object<string, Change>}} Parcel
- * @typedef {{token: string, facts: object, blocks: Object<string, string>, lists: Object<string, List>}} Known
+ * @typedef {{token: string, facts: any, blocks: Object<string, string>, lists: Object<string, List>}} Known
  */
 
 /** Answers cross on their way: one may be made for what was shown a little earlier. */

@@ -23,7 +23,8 @@
  * @property {(id: string|null|undefined) => ScenePart|undefined} partOf
  * @property {(outer: string, inner: string) => boolean} under whether a part lies in another, however deep
  * @property {(ids: string[], x: number, y: number) => void} pressed
- * @property {(edit: Edit) => Promise<State|null>} post
+ * @property {(edit: Edit) => Promise<State>} send an edit; what came of it, or the refusal as an error
+ * @property {(edit: Edit) => Promise<State|null>} post an edit, with all that is shown of it
  * @property {(path: string, value: unknown) => Promise<State|null>} set
  * @property {(path: string, value: unknown) => Edit} setting
  * @property {(path: string) => object} scope
@@ -34,10 +35,13 @@
  * @property {() => Promise<void>} refresh
  * @property {(on: boolean) => void} hold
  * @property {(words: string) => void} complain
- * @property {(node: HTMLElement) => boolean} act
+ * @property {(node: HTMLElement) => boolean} act do what a word says; whether it says anything
  * @property {(name: string) => void} do
  * @property {(words: string|undefined, act?: () => void) => void} offerBack
  * @property {() => void} openFinder
+ * @property {(path?: string) => void} openIcons
+ * @property {(use?: import("./api.js").PictureUse, path?: string) => void} choosePicture
+ * @property {() => void} styleLetters
  * @property {() => void} openLooks
  * @property {(text: string, name: string) => void} bring
  */
