@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from obrell.core.document.model import Control, Follow, Part
 from obrell.core.document.resolve import Resolved
@@ -69,7 +69,8 @@ def _values(control: Control, part: Part, source: str) -> Iterator[KeptView]:
     found = [follow for follow in kept(part) if follow.source == source]
     for follow in sorted(found, key=lambda one: order.index((one.path, one.measure))):
         offset = slot(control, f"parts/{part.id}/follows/{part.follows.index(follow)}/offset")
-        yield KeptView(KEPT[follow.path, follow.measure], offset)
+        words = KEPT[follow.path, follow.measure]
+        yield KeptView(words, replace(offset, title=words))
 
 
 def fit_of(resolved: Resolved, selected: tuple[str, ...]) -> FitView | None:

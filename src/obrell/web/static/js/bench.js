@@ -148,22 +148,28 @@ class Bench extends Brought {
     return false;
   }
 
-  /** Save an edit. @param {Edit} edit @returns {Promise<State>} what came of it; throws a refusal in words */
-  async send(edit) {
+  /**
+   * Save an edit, and show what came of it; when something else was selected meanwhile, that stays so.
+   *
+   * @param {Edit} edit
+   * @param {() => void} [free] what is done before it is shown
+   * @returns {Promise<State>} throws a refusal in words
+   */
+  async send(edit, free = () => {}) {
+    const asked = this.#asked;
     const state = await this.read(await this.api.edit(edit, this.selection));
     this.used.learn(this.state, state);
+    free();
+    if (!state.fresh?.length && asked !== this.#asked) await this.refresh();
+    else this.show(state);
     return state;
   }
 
   /** Save an edit and show what came of it. @param {Edit} edit @returns {Promise<State|null>} null when refused */
   async post(edit) {
     this.complain("");
-    const asked = this.#asked;
     try {
       const state = await this.send(edit);
-      const elsewhere = !state.fresh?.length && asked !== this.#asked;
-      if (elsewhere) await this.refresh();
-      else this.show(state);
       if (state.removed) this.offerBack(state.said);
       if (edit.kind === "keep-version") this.element.dispatchEvent(new Event("kept-aside"));
       if (state.fresh?.length && this.marks.tool !== "pen") this.face.offer(state.fresh[0], edit);

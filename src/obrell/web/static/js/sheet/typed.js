@@ -59,9 +59,7 @@ export class Typed {
     try {
       const { path, shift } = this.away.dataset;
       const edit = { kind: "type", path, text, shift: Number(shift || 0), ...bench.scope(path ?? "") };
-      const state = await bench.send(edit);
-      bench.hold(false);
-      bench.show(state);
+      await bench.send(edit, () => bench.hold(false));
       bench.stage.request();
     } catch (error) {
       bench.complain(saidBy(error));

@@ -23,7 +23,7 @@
  * @property {(id: string|null|undefined) => ScenePart|undefined} partOf
  * @property {(outer: string, inner: string) => boolean} under whether a part lies in another, however deep
  * @property {(ids: string[], x: number, y: number) => void} pressed
- * @property {(edit: Edit) => Promise<State>} send an edit; what came of it, or the refusal as an error
+ * @property {(edit: Edit, free?: () => void) => Promise<State>} send an edit and show what came of it
  * @property {(edit: Edit) => Promise<State|null>} post an edit, with all that is shown of it
  * @property {(path: string, value: unknown) => Promise<State|null>} set
  * @property {(path: string, value: unknown) => Edit} setting

@@ -1,0 +1,332 @@
+"""Whole tasks of a designer's day, done by mouse and keys alone: no more actions than a number of them."""
+
+import io
+
+import numpy as np
+import pytest
+from PIL import Image
+from playwright.sync_api import expect
+
+from tests.browser.hand import LOCK, at, drag, new_control, until
+
+
+class Counting:
+    """A hand that counts: a press, a drag, a key or chord, a text that is typed are one action each."""
+
+    def __init__(self, page):
+        self.page = page
+        self.count = 0
+
+    def _one(self):
+        self.count += 1
+
+    def key(self, name):
+        self._one()
+        self.page.keyboard.press(name)
+
+    def type(self, text):
+        self._one()
+        self.page.keyboard.type(text)
+
+    def press(self, target, **more):
+        """An element by its selector, or a place of the canvas."""
+        self._one()
+        if isinstance(target, str):
+            self.page.locator(target).first.click(**more)
+        else:
+            self.page.mouse.click(*at(self.page, *target))
+
+    def drag(self, start, end):
+        self._one()
+        drag(self.page, at(self.page, *start), at(self.page, *end))
+
+    def choose(self, selector, value):
+        self._one()
+        self.page.locator(selector).first.select_option(value)
+
+
+@pytest.fixture
+def hand(page, common_server):
+    new_control(page, common_server.url, "180", "80")
+    page.locator("#stage").focus()
+    return Counting(page)
+
+
+def parts(page):
+    return {row.get_attribute("data-part"): row for row in page.locator(".part").all()}
+
+
+def selected(page):
+    return page.locator(".part.sel").get_attribute("data-part")
+
+
+def picture(page, density):
+    """The control as it is drawn at true pixels."""
+    place = page.url.split("?")[0].rsplit("/", 1)[-1]
+    listed = page.request.get(f"{page.url.split('/kits')[0]}{LOCK}/deliver?control={place}").text()
+    address = next(a for a in listed.split('src="') if a.startswith("/pictures/") and f"/{density}.png" in a)
+    answer = page.request.get(page.url.split("/kits")[0] + address.split('"')[0].replace("&amp;", "&"))
+    return np.asarray(Image.open(io.BytesIO(answer.body())).convert("RGBA"))
+
+
+def test_a_label_first_key_with_a_rim_of_constant_width(hand):
+    page = hand.page
+    hand.key("t")
+    hand.key("t")
+    expect(page.locator("textarea.words")).to_be_focused()
+    hand.type("Open gate")
+    hand.key("Enter")
+    expect(page.locator(".part.sel .entitle")).to_have_value("Open gate")
+    page.locator("#stage").focus()
+    hand.key("b")
+    hand.drag((10, 10), (60, 40))
+    expect(page.locator(".part")).to_have_count(2)
+    body = selected(page)
+    page.locator("#stage").focus()
+    hand.key("Control+a")
+    expect(page.locator("[data-form=fit-around]")).to_be_visible()
+    hand.press("[data-form=fit-around] button")
+    expect(page.locator("#history")).to_contain_text("Fitted")
+    hand.press(f".part[data-part={body}] .no")
+    hand.press("#more summary")
+    hand.press("[data-form=add-rim] button")
+    expect(page.locator(".part")).to_have_count(3)
+    rim = selected(page)
+    hand.press(f".part[data-part={body}] .no")
+    hand.press("#starts summary")
+    hand.press(".starts button >> nth=2")
+    expect(page.locator(".part.sel .eff")).to_have_count(6)
+    label = next(one for one in parts(page) if one not in (body, rim))
+    hand.press(f".part[data-part={label}] .no")
+    hand.key("Enter")
+    expect(page.locator("textarea.words")).to_be_focused()
+    hand.type("Open both gates")
+    hand.key("Enter")
+    expect(page.locator("#history")).to_contain_text("Open both gates")
+    assert hand.count <= 25
+
+    def widths():
+        rows = {name: page.locator(f".part[data-part={name}] p").first.inner_text() for name in (body, rim)}
+        return [float(text.split("px")[0].split()[-1]) for text in rows.values()]
+
+    until(page, lambda: abs(widths()[1] - widths()[0] - 4) < 0.02)
+    for density in (1, 2):
+        row = picture(page, density)[:, :, 3]
+        assert row.any()
+
+
+def test_a_call_to_action_with_a_bolder_word(hand):
+    page = hand.page
+    hand.key("t")
+    hand.key("t")
+    expect(page.locator("textarea.words")).to_be_focused()
+    hand.type("Hail the boat")
+    hand.key("Enter")
+    expect(page.locator("#history")).to_contain_text("Hail the boat")
+    hand.key("Enter")
+    words = page.locator("textarea.words")
+    expect(words).to_be_focused()
+    hand.key("End")
+    for _ in range(4):
+        hand.key("Shift+ArrowLeft")
+    hand.press("[data-letters]")
+    expect(page.locator(".letters")).to_contain_text("boat")
+    hand.press(".letters .num[aria-label=weight]")
+    hand.type("800")
+    hand.key("Enter")
+    page.locator("#stage").focus()
+    hand.key("b")
+    hand.drag((10, 10), (60, 40))
+    expect(page.locator(".part")).to_have_count(2)
+    body = selected(page)
+    page.locator("#stage").focus()
+    hand.key("Control+a")
+    hand.press("[data-form=fit-around] button")
+    expect(page.locator("#history")).to_contain_text("Fitted")
+    hand.press(f".part[data-part={body}] .no")
+    hand.choose(f"#v-parts-{body}-effects-e1-fill-kind", "linear")
+    expect(page.locator("#history")).to_contain_text("linear")
+    hand.press(".part.sel .head")
+    hand.press("#fills-kept summary")
+    hand.press("#fills button >> nth=3")
+    expect(page.locator("#history")).to_contain_text("Fill of paint")
+    assert hand.count <= 30
+
+
+def test_a_capsule_with_a_lightness_mask(hand):
+    page = hand.page
+    hand.key("b")
+    hand.drag((20, 20), (160, 60))
+    expect(page.locator(".part")).to_have_count(1)
+    body = selected(page)
+    hand.choose(f"#v-parts-{body}-shape-corners", "round")
+    expect(page.locator(".part.sel p").first).not_to_contain_text("corners")
+    hand.choose(f"#v-parts-{body}-effects-e1-fill-kind", "linear")
+    hand.press("[data-add-effect=mask]")
+    expect(page.locator(".eff.open .head")).to_contain_text("Mask")
+    hand.choose(".eff.open .rows select[aria-label=its]", "lightness")
+    hand.press(".eff.open .written input[name=text]")
+    hand.key("Control+a")
+    hand.type("black 0%, white 30% 70%, black")
+    hand.key("Enter")
+    expect(page.locator(".stops li")).to_have_count(4)
+    expect(page.locator("#history")).to_contain_text("Wrote the stops")
+    assert hand.count <= 28
+    alpha = picture(page, 1)[:, :, 3]
+    middle, edge = alpha[40, 90], alpha[40, 90 - 69 + 4]
+    down = alpha[22:58, 90]
+    assert middle > 200
+    assert min(int(down.min()), int(edge)) < middle - 80
+
+
+def typed(hand, label, text, row=".part.sel"):
+    """A live value of the selected part pressed, typed over, kept."""
+    hand.press(f"{row} .num[aria-label='{label}']")
+    hand.type(text)
+    hand.key("Enter")
+
+
+def test_a_power_symbol(hand):
+    page = hand.page
+    hand.key("g")
+    hand.key("g")
+    expect(page.locator(".part.sel p").first).to_contain_text("ring")
+    ring = selected(page)
+    page.locator("#stage").focus()
+    typed(hand, "turn", "290")
+    expect(page.locator(".part.sel p").first).to_contain_text("290")
+    typed(hand, "from", "35")
+    hand.choose(f"#v-parts-{ring}-shape-ends", "round")
+    page.locator("#stage").focus()
+    hand.key("l")
+    hand.drag((90, 22), (90, 38))
+    expect(page.locator(".part")).to_have_count(2)
+    line = selected(page)
+    typed(hand, "line width", "5")
+    hand.choose(f"#v-parts-{line}-shape-caps", "round")
+    page.locator("#stage").focus()
+    hand.key("Control+a")
+    hand.press(".several [data-do=group]")
+    expect(page.locator(".part.sel[data-holds]")).to_have_count(1)
+    hand.press("[data-add-effect=outer-glow]")
+    expect(page.locator("#history")).to_contain_text("Added outer glow")
+    assert hand.count <= 60
+    alpha = picture(page, 2)[:, :, 3]
+    assert alpha[60, 180] > 200, "the bar"
+    assert alpha[100, 180] < 160, "the middle is open, but for the glow"
+
+
+def test_a_knob_with_ten_stops_and_twenty_uneven_hairlines(hand):
+    page = hand.page
+    hand.key("r")
+    hand.drag((60, 10), (120, 70))
+    knob = selected(page)
+    hand.choose(f"#v-parts-{knob}-effects-e1-fill-kind", "conic")
+    hand.press(".part.sel .head")
+    hand.press(".written input[name=text]")
+    hand.key("Control+a")
+    hand.type(", ".join(f"#{v}{v}{v} {n * 100 // 9}%" for n, v in enumerate("eaf8ed9fce")))
+    hand.key("Enter")
+    expect(page.locator(".stops li")).to_have_count(10)
+    page.locator("#stage").focus()
+    hand.key("Escape")
+    hand.key("Escape")
+    hand.key("l")
+    hand.drag((90, 12), (90, 18))
+    expect(page.locator(".part")).to_have_count(2)
+    hand.press("#more summary")
+    hand.press("[data-do=repeat][data-way=around]")
+    expect(page.locator(".part.sel p").first).to_contain_text("around")
+    typed(hand, "copies", "20")
+    expect(page.locator(".part.sel p").first).to_contain_text("20")
+    assert hand.count <= 55
+
+
+def test_a_lens_in_a_seat_with_three_linked_circles(hand):
+    page = hand.page
+    hand.key("r")
+    hand.drag((60, 10), (120, 70))
+    seat = selected(page)
+    made = [seat]
+    for inset in ("-6", "-10", "-16"):
+        page.locator("#stage").focus()
+        hand.press(f".part[data-part={seat}] .no")
+        page.locator("#stage").focus()
+        hand.key("k")
+        expect(page.locator(".part")).to_have_count(len(made) + 1)
+        made.append(selected(page))
+        for size in ("wider by", "higher by"):
+            typed(hand, size, inset, ".part.sel .follow")
+    hand.press("#starts summary")
+    hand.press(".starts button >> nth=0")
+    expect(page.locator(".part.sel .eff")).to_have_count(4)
+    hand.press(f".part[data-part={seat}] .no")
+    expect(page.locator(f".part.sel[data-part={seat}]")).to_have_count(1)
+    typed(hand, "width", "50")
+    typed(hand, "height", "50")
+    expect(page.locator(f".part[data-part={made[-1]}] p").first).to_contain_text("34px × 34px")
+    assert hand.count <= 60
+
+
+def test_a_plate_with_guides_and_an_upper_edge_of_one_pixel(hand):
+    page = hand.page
+    for start, end in (((-6, 30), (20, 30)), ((-6, 40), (160, 40))):
+        hand.count += 1
+        left = page.locator("#ruler-y").bounding_box()
+        at_left = (left["x"] + 6, at(page, *start)[1])
+        drag(page, at_left, at(page, *end))
+    expect(page.locator("#marks .guide")).to_have_count(2)
+    page.locator("#stage").focus()
+    hand.key("b")
+    hand.drag((20, 12), (160, 68))
+    expect(page.locator(".part.sel p").first).to_contain_text("140px × 56px")
+    body = selected(page)
+    hand.choose(f"#v-parts-{body}-effects-e1-fill-kind", "linear")
+    hand.press("[data-add-effect=inner-shadow]")
+    expect(page.locator(".eff.open .head")).to_contain_text("Inner shadow")
+    for label, text in (("by", "1"), ("blur", "0"), ("strength", "100")):
+        typed(hand, label, text, ".eff.open .rows")
+    hand.press(".eff.open .rows .colour")
+    expect(page.locator("#hex")).to_be_focused()
+    hand.type("#ffffff")
+    hand.key("Enter")
+    expect(page.locator("#history")).to_contain_text("Colour of inner shadow")
+    assert hand.count <= 55
+    for density in (1, 2):
+        column = picture(page, density)[:, 90 * density, 0].astype(int)
+        top = 12 * density
+        assert (column[top : top + density] > 240).all()
+        assert column[top + density] < 235
+
+
+def test_a_two_line_key_with_a_bay_drawn_by_the_pen(hand):
+    page = hand.page
+    hand.key("t")
+    hand.key("t")
+    expect(page.locator("textarea.words")).to_be_focused()
+    hand.type("Raise")
+    hand.key("Shift+Enter")
+    hand.type("sluice")
+    hand.key("Enter")
+    expect(page.locator("#history")).to_contain_text("sluice")
+    page.locator("#stage").focus()
+    hand.key("b")
+    hand.drag((30, 10), (150, 70))
+    expect(page.locator(".part")).to_have_count(2)
+    body = selected(page)
+    page.locator("#stage").focus()
+    hand.press("#back-" + body)
+    hand.key("Escape")
+    page.locator("#stage").focus()
+    hand.key("e")
+    for place in ((60, 10), (66, 18), (114, 18), (120, 10)):
+        hand.press(place)
+    hand.press((60, 10))
+    expect(page.locator(".part")).to_have_count(3)
+    bay = selected(page)
+    hand.press(f".part[data-part={body}] .no", modifiers=["Shift"])
+    expect(page.locator(".part.sel")).to_have_count(2)
+    hand.press(".several [data-mode=difference]")
+    expect(page.locator(".part.sel p").first).to_contain_text("difference")
+    assert bay
+    assert hand.count <= 90
