@@ -150,6 +150,13 @@ def test_a_call_to_action_with_a_bolder_word(hand):
     hand.press("#fills-kept summary")
     hand.press("#fills button >> nth=3")
     expect(page.locator("#history")).to_contain_text("Fill of paint")
+    label = next(one for one in parts(page) if one != body)
+    hand.press(f".part[data-part={label}] .no")
+    hand.press(f"#v-parts-{label}-effects-e1-fill-colour")
+    expect(page.locator("#hex")).to_be_focused()
+    hand.type("#ffffff")
+    hand.key("Enter")
+    expect(page.locator("#history")).to_contain_text("#ffffff")
     assert hand.count <= 30
 
 
@@ -239,6 +246,8 @@ def test_a_knob_with_ten_stops_and_twenty_uneven_hairlines(hand):
     expect(page.locator(".part.sel p").first).to_contain_text("around")
     typed(hand, "copies", "20")
     expect(page.locator(".part.sel p").first).to_contain_text("20")
+    typed(hand, "irregular", "60")
+    expect(page.locator("#history")).to_contain_text("Irregular")
     assert hand.count <= 55
 
 
@@ -257,6 +266,13 @@ def test_a_lens_in_a_seat_with_three_linked_circles(hand):
         made.append(selected(page))
         for size in ("wider by", "higher by"):
             typed(hand, size, inset, ".part.sel .follow")
+        hand.choose(f"#v-parts-{made[-1]}-effects-e1-fill-kind", "linear")
+        hand.press(".part.sel .head")
+        expect(page.locator(".eff.open")).to_have_count(1)
+        if not page.locator("#fills-kept[open]").count():
+            hand.press("#fills-kept summary")
+        hand.press(f"#fills button >> nth={4 * len(made)}")
+        expect(page.locator("#history")).to_contain_text("Fill of paint")
     hand.press("#starts summary")
     hand.press(".starts button >> nth=0")
     expect(page.locator(".part.sel .eff")).to_have_count(4)
@@ -328,5 +344,9 @@ def test_a_two_line_key_with_a_bay_drawn_by_the_pen(hand):
     expect(page.locator(".part.sel")).to_have_count(2)
     hand.press(".several [data-mode=difference]")
     expect(page.locator(".part.sel p").first).to_contain_text("difference")
+    hand.press(f"#back-{selected(page)}")
+    expect(page.locator("#history")).to_contain_text("order")
+    ink = picture(page, 2)[:, :, :3].astype(int).sum(axis=2)
+    assert (ink[40:120, 120:240] < 200).any(), "the words lie in front"
     assert bay
     assert hand.count <= 90

@@ -44,6 +44,14 @@ def test_a_linked_copy_keeps_its_distance_on_every_side(by, width):
     assert twin.shape.radius == pytest.approx(max(0.0, 2 + by), abs=1e-6)
 
 
+def test_later_linked_copies_lie_in_front_of_earlier_ones():
+    start = control(part(Round(width=30, height=30), PAINT), part(Box(width=5, height=5), PAINT))
+    first = done(start, kind="linked-copy", parts=["p1"], by=-4)
+    second = done(first, kind="linked-copy", parts=["p1"], by=-8)
+    assert [one.name for one in second.parts] == ["Part", "Part 2", "Part 3", "Part"]
+    assert [getattr(one.shape, "width", 0) for one in second.parts] == [30, 22, 14, 5]
+
+
 def drawn_box(document, name):
     return frame_on_canvas(arranged(document).all[name].part)
 

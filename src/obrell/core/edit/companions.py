@@ -11,7 +11,7 @@ from pydantic import Field
 from obrell.core.colour.refills import refilled, toned
 from obrell.core.document.measures import frame_on_canvas
 from obrell.core.document.model import Control, Part
-from obrell.core.document.tree import arranged
+from obrell.core.document.tree import arranged, descendants
 from obrell.core.edit.base import (
     Edit,
     Surroundings,
@@ -41,8 +41,8 @@ ROOM_PX = (16.0, 8.0)
 
 
 class LinkedCopy(Edit):
-    """Copies right in front of parts, each of which keeps to its original: the same middle and turn, every side ``by``
-    px farther out."""
+    """Copies in front of parts, and of the copies that these have already, each of which keeps to its original: the
+    same middle and turn, every side ``by`` px farther out."""
 
     kind: Literal["linked-copy"] = "linked-copy"
     parts: Annotated[tuple[Id, ...], Field(min_length=1, max_length=1000)]
@@ -53,6 +53,7 @@ class LinkedCopy(Edit):
             part, there = part_of(control, part_id), {one.id for one in control.parts}
             control = copied(control, (part_id,), [Similarity()])
             (copy,) = roots(control, [one.id for one in control.parts if one.id not in there])
+            control = _in_front_of_others(control, copy, part_id)
             control = each_part(control, [copy], lambda one: one.evolve(shape=_grown(one, self.by)))
             control = keep_to(control, copy, part_id, around, *((RADIUS,) if is_rounded(part) else ()))
         return control
@@ -218,6 +219,23 @@ def _behind(control: Control, body: str, inner: str) -> Control:
     rest = [part for part in order if part is not moved]
     place = rest.index(over)
     return control.evolve(parts=(*rest[:place], moved, *rest[place:]))
+
+
+def _in_front_of_others(control: Control, copy: str, source: str) -> Control:
+    """The parts with a copy, and all that lies in it, in front of what keeps to its original already."""
+    held, order = descendants(control, [copy]), control.parts
+    within = part_of(control, copy).within
+    place = order.index(part_of(control, copy))
+    others = [
+        number for number, part in enumerate(order)
+        if part.id not in held and part.within == within and any(follow.source == source for follow in part.follows)
+    ]  # fmt: skip
+    if not others or others[-1] < place:
+        return control
+    front = order[others[-1]]
+    rest = [part for part in order if part.id not in held]
+    at = rest.index(front) + 1
+    return control.evolve(parts=(*rest[:at], *(part for part in order if part.id in held), *rest[at:]))
 
 
 def _rim_colour(part: Part) -> Colour:

@@ -36,8 +36,19 @@ export function startAsking(bench) {
     const form = formOf(event, "[data-typed]");
     if (form && event.target instanceof HTMLInputElement) postTyped(bench, form, event.target);
   });
+  sheet.addEventListener("keydown", (event) => leave(bench, event));
   startTrying(bench, sheet);
   startKeeping(bench, sheet);
+}
+
+/** Escape leaves a field as it was; what was typed to be kept is not kept. @param {Bench} bench
+ * @param {KeyboardEvent} event */
+function leave(bench, event) {
+  const field = closest(event, ".ask-form input", HTMLInputElement);
+  if (event.key !== "Escape" || !field) return;
+  event.stopPropagation();
+  if (field.closest("[data-typed]")) field.value = field.defaultValue;
+  bench.stage.element.focus({ preventScroll: true });
 }
 
 /** @param {Bench} bench @param {HTMLFormElement} form @param {HTMLElement|null} submitter */
