@@ -279,11 +279,17 @@ def test_what_is_drawn_next_has_the_look_last_used_for_its_kind(hand):
     expect(page.locator(".part.sel .eff")).to_have_count(1)
 
 
-def test_ten_stops_with_opacities_are_there_in_twenty_actions(hand):
-    page = hand.page
+def with_gradient(hand):
+    """A box with a gradient that is open; its id."""
     box = hand.put("b", (10, 10), (110, 80))
-    page.locator(f"#v-parts-{box}-effects-e1-fill-kind").select_option("linear")
-    page.locator(".eff .head").first.click()
+    hand.page.locator(f"#v-parts-{box}-effects-e1-fill-kind").select_option("linear")
+    hand.page.locator(".eff .head").first.click()
+    expect(hand.page.locator(".rail")).to_be_visible()
+    return box
+
+
+def test_ten_stops_with_opacities_are_there_in_twenty_actions(hand):
+    page, box = hand.page, with_gradient(hand)
     written = page.locator(".written [name=text]")
     stops = [f"#{n}{n}{n}{n}{n}{n}{'' if n % 2 else '80'} {n * 11}%" for n in range(10)]
     written.fill(", ".join(stops))
@@ -297,10 +303,7 @@ def test_ten_stops_with_opacities_are_there_in_twenty_actions(hand):
 
 
 def test_the_colour_field_stays_open_from_stop_to_stop(hand):
-    page = hand.page
-    box = hand.put("b", (10, 10), (110, 80))
-    page.locator(f"#v-parts-{box}-effects-e1-fill-kind").select_option("linear")
-    page.locator(".eff .head").first.click()
+    page, box = hand.page, with_gradient(hand)
     colour = f"#v-parts-{box}-effects-e1-fill-stops-%d-colour"
     page.locator(colour % 0).click()
     expect(page.locator("#hex")).to_be_focused()
@@ -311,31 +314,26 @@ def test_the_colour_field_stays_open_from_stop_to_stop(hand):
     expect(page.locator(".stops li.cur")).to_have_attribute("data-index", "1")
     expect(page.locator("#hex")).to_be_focused()
     page.keyboard.type("#00ff00")
-    page.locator("[data-ramp=add]").click()
     expect(page.locator(".stops li")).to_have_count(3)
-    expect(page.locator("#chooser")).to_be_visible()
+    page.locator("[data-ramp=add]").click()
+    expect(page.locator(".stops li")).to_have_count(4)
+    expect(page.locator("#hex")).to_be_focused()
     expect(page.locator(".stops li.cur")).to_have_attribute("data-index", "1")
     page.keyboard.press("Escape")
     expect(page.locator(colour % 2)).to_have_attribute("data-colour", "#00ff00")
 
 
-def test_kept_gradients_are_tried_at_the_fill_and_laid_by_a_press(hand):
-    page = hand.page
-    box = hand.put("b", (10, 10), (110, 80))
-    page.locator(f"#v-parts-{box}-effects-e1-fill-kind").select_option("linear")
-    page.locator(".eff .head").first.click()
-    expect(page.locator(".rail")).to_be_visible()
-    before, done = stage_colour(page, 60, 20), steps_done(page).count()
+def test_kept_gradients_stand_at_the_fill_and_are_laid_by_a_press(hand):
+    page, _ = hand.page, with_gradient(hand)
     page.locator("#fills-kept summary").click()
     shipped = page.locator("#fills button").nth(12)
-    shipped.hover()
-    until(page, lambda: stage_colour(page, 60, 20) != before)
-    expect(steps_done(page)).to_have_count(done)
-    page.locator("#sheet-find").hover()
-    until(page, lambda: stage_colour(page, 60, 20) == before)
+    name = shipped.get_attribute("title")
     shipped.click()
-    expect(steps_done(page)).to_have_count(done + 1)
-    expect(page.locator("#fills button").nth(12)).to_be_visible()
+    expect(page.locator("#history")).to_contain_text("Fill of paint")
+    written = page.locator(".written [name=text]").input_value()
+    page.locator("#fills button").nth(20).click()
+    until(page, lambda: page.locator(".written [name=text]").input_value() != written)
+    expect(page.locator(f"#fills button[title='{name}']").first).to_be_visible()
 
 
 def test_a_part_s_own_paint_is_taken_whatever_lies_over_it(hand):

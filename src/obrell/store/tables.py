@@ -24,7 +24,8 @@ class DocumentRow(Base):
 
 
 class FileRow(Base):
-    """A picture or font as it was brought in, named by its content hash; never changed."""
+    """A picture, written anew when it was brought in, or a font as it came; named by its content hash, so what stands
+    under a name stays what it is."""
 
     __tablename__ = "files"
     name: Mapped[str] = mapped_column(String(32), primary_key=True)

@@ -227,7 +227,8 @@ class SheetView:
     name: str
     canvas: tuple[Piece, ...]
     parts: tuple[PartView, ...]
-    kinds: tuple[tuple[str, str], ...]
+    kinds: tuple[tuple[str, str, str], ...]
+    """The kinds of effects: id, label, zone."""
     many: bool
     shared: tuple[SlotView, ...]
     common: tuple[CommonView, ...]
@@ -252,7 +253,7 @@ def sheet_view(
         _part(control, kit, part, number, depth, selected, seen, marked.get(part.id), resolved)
         for number, (part, depth) in enumerate(_in_order(control, None, 0), start=1)
     ]
-    kinds = tuple((kind, effect_type.label) for kind, effect_type in EFFECTS.items())
+    kinds = tuple((kind, effect_type.label, effect_type.zone) for kind, effect_type in EFFECTS.items())
     shared = tuple(_shared(control, selected)) if len(selected) > 1 else ()
     guides = tuple(_guide(control, guide) for guide in control.guides)
     return SheetView(

@@ -278,7 +278,9 @@ class Bench extends Brought {
     const state = this.waiting;
     this.waiting = null;
     if (!state) return;
-    if (state.selected.join() === this.state.selected.join()) this.show(state);
+    // What was selected or opened by the press that was waited for stays so.
+    const { selected, effect } = this.state;
+    if (state.selected.join() === selected.join() && state.effect === effect) this.show(state);
     else this.refresh();
   }
 

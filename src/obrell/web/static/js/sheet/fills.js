@@ -4,34 +4,39 @@
  *
  * @typedef {import("../ui/types.js").Bench} Bench
  */
-import { byId, closest, matches } from "../ui/dom.js";
+import { all, byId, closest, matches } from "../ui/dom.js";
 import { ask, wordsOf } from "../ui/page.js";
 
 /** Words that show what they do before they do it. */
 const TRIED = "button[data-try]";
 
-/** @param {Bench} bench @param {HTMLElement} fold */
+/**
+ * What the fold holds is for one fill: for another one, and after the fold was written anew, it is fetched again.
+ *
+ * @param {Bench} bench @param {HTMLElement} fold
+ */
 async function fetchInto(bench, fold) {
+  const { fills: path = "" } = fold.dataset;
   const place = fold.querySelector("[data-held]");
-  if (!place) return;
-  const query = new URLSearchParams({ path: fold.dataset.fills ?? "" });
-  const answer = await ask(`${bench.api.base}/gradients?${query}`);
+  if (!(place instanceof HTMLElement) || place.dataset.held === path) return;
+  place.dataset.held = path;
+  place.replaceChildren();
+  const answer = await ask(`${bench.api.base}/gradients?${new URLSearchParams({ path })}`);
   const text = await answer.text();
-  if (answer.ok) place.innerHTML = text;
-  else bench.complain(wordsOf(text));
+  if (!answer.ok) {
+    place.dataset.held = "";
+    bench.complain(wordsOf(text));
+  } else if (place.dataset.held === path) place.innerHTML = text;
 }
 
 /** @param {Bench} bench */
 export function startFills(bench) {
   const sheet = byId("sheet");
-  sheet.addEventListener(
-    "toggle",
-    ({ target }) => {
-      if (!(target instanceof HTMLDetailsElement) || !target.dataset.fills) return;
-      if (target.open) fetchInto(bench, target);
-    },
-    true,
-  );
+  const fetchOpen = () => {
+    for (const fold of all("[data-fills][open]", sheet)) fetchInto(bench, fold);
+  };
+  sheet.addEventListener("toggle", fetchOpen, true);
+  bench.element.addEventListener("shown", fetchOpen);
   /** @param {Event} event */
   const tryOut = (event) => {
     const { edit, with: holder } = closest(event, TRIED)?.dataset ?? {};
