@@ -113,6 +113,7 @@ def test_simplify_shows_what_it_does_before_it_does_it(hand):
     hand.put("r", (20, 10), (90, 80))
     edited(page, lambda: hand.command("convert to a path"))
     form = page.locator("[data-form=simplify]")
+    expect(page.locator("#history")).to_contain_text("path")
     done = page.locator("#history li").count()
     form.locator("[name=tolerance]").fill("12")
     expect(form.locator("output")).to_contain_text("points")
