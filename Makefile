@@ -26,7 +26,7 @@ lint: $(STAMP) tools/node_modules
 	$(NODE_BIN)/prettier --config tools/prettier.json --log-level warn --check $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
 	$(NODE_BIN)/eslint --config tools/eslint.config.mjs $(SCRIPTS) $(SCRIPT_TESTS)
 	$(NODE_BIN)/tsc --project tools/tsconfig.json
-	$(PY) -m tools.long_lines src/obrell/web/templates
+	$(PY) -m tools.long_lines src/obrell/web/templates $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
 
 # Scripts, style sheets and Python as the checks want them.
 format: $(STAMP) tools/node_modules

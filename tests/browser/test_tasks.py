@@ -106,6 +106,14 @@ def typed(hand, name, text, row=".part.sel"):
     hand.key("Enter")
 
 
+def write_stops(hand, text):
+    """The stops of the open effect written as a text, kept."""
+    hand.press(".eff.open .written input[name=text]")
+    hand.key("Control+a")
+    hand.type(text)
+    hand.key("Enter")
+
+
 def test_a_label_first_key_with_a_rim_of_constant_width(hand):
     page = hand.page
     label(hand, "Open gate")
@@ -178,10 +186,7 @@ def test_a_capsule_with_a_lightness_mask(hand):
     hand.press("[data-add-effect=mask]")
     expect(page.locator(".eff.open .head")).to_contain_text("Mask")
     hand.choose(".eff.open .rows select[aria-label=its]", "lightness")
-    hand.press(".eff.open .written input[name=text]")
-    hand.key("Control+a")
-    hand.type("black 0%, white 30% 70%, black")
-    hand.key("Enter")
+    write_stops(hand, "black 0%, white 30% 70%, black")
     expect(page.locator(".stops li")).to_have_count(4)
     expect(page.locator("#history")).to_contain_text("Wrote the stops")
     assert hand.count <= 28
@@ -229,10 +234,7 @@ def test_a_knob_with_ten_stops_and_twenty_uneven_hairlines(hand):
     knob = selected(page)
     hand.choose(f"#v-parts-{knob}-effects-e1-fill-kind", "conic")
     hand.press(".part.sel .head")
-    hand.press(".written input[name=text]")
-    hand.key("Control+a")
-    hand.type(", ".join(f"#{v}{v}{v} {n * 100 // 9}%" for n, v in enumerate("eaf8ed9fce")))
-    hand.key("Enter")
+    write_stops(hand, ", ".join(f"#{v}{v}{v} {n * 100 // 9}%" for n, v in enumerate("eaf8ed9fce")))
     expect(page.locator(".stops li")).to_have_count(10)
     page.locator("#stage").focus()
     hand.key("Escape")
@@ -269,10 +271,7 @@ def test_a_lens_in_a_seat_with_three_linked_circles(hand):
         expect(page.locator(".part.sel .eff")).to_contain_text("linear")
         hand.press(".part.sel .head")
         expect(page.locator(f".part[data-part={made[-1]}] .eff.open")).to_have_count(1)
-        hand.press(".eff.open .written input[name=text]")
-        hand.key("Control+a")
-        hand.type(("#30383c, #8d989c", "#5d8a3c, #2d4a1c", "#fff3b0, #e0952a")[len(made) - 2])
-        hand.key("Enter")
+        write_stops(hand, ("#30383c, #8d989c", "#5d8a3c, #2d4a1c", "#fff3b0, #e0952a")[len(made) - 2])
         expect(page.locator("#history")).to_contain_text("Wrote the stops")
         expect(page.locator(f".part[data-part={made[-1]}] .stops li")).to_have_count(2)
     hand.press("#starts summary")

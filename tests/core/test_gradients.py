@@ -163,6 +163,16 @@ def test_stops_that_are_written_down_are_read_again(places, data):
             assert again.midpoint == pytest.approx(one.midpoint, abs=0.01)
 
 
+@given(st.integers(0, 10**4), st.integers(0, 10**6), st.sampled_from([0.5, 0.3, 0.8125]))
+def test_stops_that_nobody_touched_stay_as_they_were(opacity, place, midpoint):
+    first = Stop(position=0, colour="#1f8a92", opacity=opacity / 10**4)
+    middle = Stop(position=place / 10**6, colour="#ffffff")
+    last = Stop(position=1, colour="#000000")
+    assert stops_from(stops_text((first, middle, last))) == (first, middle, last)
+    halved = (first.evolve(midpoint=midpoint), last)
+    assert stops_from(stops_text(halved)) == halved
+
+
 @pytest.mark.parametrize(
     ("text", "places", "shown"),
     [

@@ -103,6 +103,10 @@ def test_guides_snap_to_parts_are_kept_to_tens_and_mirrored():
     assert guide_places(done(start, kind="move-guide", guide="g1", by=13, constrained=True)[0]) == {"g1": 50}
     pair, _ = done(start, kind="add-guide", axis="across", at=18, constrained=True, centred=True)
     assert [guide.at for guide in pair.guides] == [40, 20, 170]
+    counted, _ = done(start, kind="add-guide", axis="across", at=10, since="g1", centred=True)
+    assert list(guide_places(counted).values()) == [40, 50, 140]
+    near, words = done(start, kind="add-guide", axis="across", at=-112, since="end")
+    assert (guide_places(near)["g9"], words) == (80, ["right of Body"])
 
 
 def test_the_ends_of_a_gradient_snap_to_its_own_part():

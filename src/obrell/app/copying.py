@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import partial
 
-from obrell.core.document.model import Control
 from obrell.core.edit.admission import check_drawable
 from obrell.core.edit.variants import Variant, varied
 from obrell.core.errors import BadValue, ObrellError, Refused
@@ -23,11 +22,7 @@ def copies(kits: Kits, kit: str, control: str, variants: Sequence[Variant]) -> t
     source, index = kits.control(kit, control).control, kits.index(kit)
     for variant in variants:
         try:
-            check_drawable(index, varied(source, variant, "new"), source)
+            check_drawable(index, varied(variant, source, "new"), source)
         except ObrellError as error:
             raise BadValue(f"“{variant.name}”: {error}") from error
-    return kits.add_copies(kit, control, [partial(_made, variant) for variant in variants])
-
-
-def _made(variant: Variant, source: Control, ident: str) -> Control:
-    return varied(source, variant, ident)
+    return kits.add_copies(kit, control, [partial(varied, variant) for variant in variants])

@@ -131,5 +131,7 @@ class Kept(Generic[T]):
 
     def _entries(self) -> LRUCache[Hashable, T]:
         here = _here.get()
-        begun = LRUCache[Hashable, T](self._limit, getsizeof=self._size)
-        return begun if here is None else here.of(self, lambda: begun)
+        return self._begun() if here is None else here.of(self, self._begun)
+
+    def _begun(self) -> LRUCache[Hashable, T]:
+        return LRUCache(self._limit, getsizeof=self._size)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from base64 import b64decode, b64encode
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from pathlib import Path
 
 from sqlalchemy import case, func, select
@@ -253,29 +254,23 @@ class Kits(History):
 
     def add_control(self, kit: str, name: str, canvas: Canvas) -> str:
         """A new, empty control at the end; its id."""
-        return self._put(kit, lambda new: Control(id=new, name=name, canvas=canvas), f"Added control “{name}”")
+        (new,) = self._put(kit, [lambda new: Control(id=new, name=name, canvas=canvas)], f"Added control “{name}”")
+        return new
 
     def duplicate_control(self, kit: str, control: str) -> str:
         """A copy right behind the control; its id."""
         source = self.control(kit, control).control
         name = f"{source.name[:74]} copy"
         label = f"Duplicated control “{source.name}”"
-        return self._put(kit, lambda new: source.evolve(id=new, name=name), label, after=control)
+        (new,) = self._put(kit, [lambda new: source.evolve(id=new, name=name)], label, after=control)
+        return new
 
     def add_copies(self, kit: str, control: str, makes: Sequence[Copy]) -> tuple[str, ...]:
         """Copies of a control right behind it, each as it is made of the control under an id of its own, all in one
         step; their ids."""
         source = self.control(kit, control).control
-        with self._database.writing() as session:
-            row = self._rows.kit(session, kit)
-            index, made, after = self._rows.index(session, row.head), [], control
-            for make in makes:
-                index, after = with_control(index, after)
-                made.append(after)
-                head = self._rows.keep(session, make(source, after))
-                session.add(ControlRow(kit=kit, id=after, head=head, version=1))
-            self._rows.save_index(session, row, index, f"Made {len(made)} copies of “{source.name}”")
-            return tuple(made)
+        label = f"Made {len(makes)} copies of “{source.name}”"
+        return self._put(kit, [partial(make, source) for make in makes], label, after=control)
 
     def remove_control(self, kit: str, control: str) -> str:
         """Take a control out of the kit; undo brings it back with all its history. Its name."""
@@ -309,13 +304,20 @@ class Kits(History):
             self._rows.save_index(session, row, change(self._rows.index(session, row.head)), label)
             return [self._rows.save_control(session, kit, one.id, words, one) for words, one in controls]
 
-    def _put(self, kit: str, make: Callable[[str], Control], label: str, after: str = "") -> str:
+    def _put(
+        self, kit: str, makes: Sequence[Callable[[str], Control]], label: str, after: str = ""
+    ) -> tuple[str, ...]:  # fmt: skip
+        """New controls one behind the other, each made under an id of its own, in one step; their ids."""
         with self._database.writing() as session:
             row = self._rows.kit(session, kit)
-            index, new = with_control(self._rows.index(session, row.head), after)
-            session.add(ControlRow(kit=kit, id=new, head=self._rows.keep(session, make(new)), version=1))
+            index, made = self._rows.index(session, row.head), []
+            for make in makes:
+                index, after = with_control(index, after)
+                head = self._rows.keep(session, make(after))
+                session.add(ControlRow(kit=kit, id=after, head=head, version=1))
+                made.append(after)
             self._rows.save_index(session, row, index, label)
-            return new
+            return tuple(made)
 
     # Kits
 

@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from obrell.core.document.measures import points_on_canvas
 from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import place_of
+from obrell.core.geometry.plane import Point
 from obrell.core.geometry.svgdata import number
 from obrell.core.shapes import Path
 from obrell.web.slots import SlotView, slot
@@ -28,22 +30,22 @@ def chosen_points(control: Control, part: Part, chosen: Sequence[tuple[int, int]
     """Where the chosen points of a path lie on the canvas; of one also its handles, and its corner's radius."""
     if not isinstance(part.shape, Path) or not chosen:
         return None
-    runs, place = part.shape.contours, place_of(part)
-    knots = [runs[c].knots[k] for c, k in chosen if c < len(runs) and k < len(runs[c].knots)]
-    if len(knots) < len(chosen):
+    places = points_on_canvas(part)
+    if not set(chosen) <= places.keys():
         return None
-    at = _common([place.apply(knot.x, knot.y) for knot in knots])
-    if len(knots) > 1:
-        return PointsView(f"{len(knots)} points", *at)
-    knot, (contour, index) = knots[0], chosen[0]
+    at = _common([places[spot] for spot in chosen])
+    if len(chosen) > 1:
+        return PointsView(f"{len(chosen)} points", *at)
+    contour, index = chosen[0]
+    knot, place = part.shape.contours[contour].knots[index], place_of(part)
     handles = (("in", knot.in_x, knot.in_y), ("out", knot.out_x, knot.out_y))
-    seen = tuple((side, *_common([place.apply(knot.x + dx, knot.y + dy)])) for side, dx, dy in handles if dx or dy)
+    ends = ((side, Point(*place.apply(knot.x + dx, knot.y + dy))) for side, dx, dy in handles if dx or dy)
+    seen = tuple((side, *_common([end])) for side, end in ends)
     radius = slot(control, f"parts/{part.id}/shape/contours/{contour}/knots/{index}/radius")
     return PointsView("Point", *at, seen, (", corner ", radius, "."))
 
 
-def _common(places: Sequence[tuple[float, float]]) -> tuple[str, str]:
+def _common(places: Sequence[Point]) -> tuple[str, str]:
     """The coordinates that all places share, as they are written; empty where they differ."""
-    written = ({number(round(place[axis], 3)) for place in places} for axis in (0, 1))
-    across, down = (values.pop() if len(values) == 1 else "" for values in written)
-    return across, down
+    across, down = ({number(round(at.x, 3)) for at in places}, {number(round(at.y, 3)) for at in places})
+    return across.pop() if len(across) == 1 else "", down.pop() if len(down) == 1 else ""

@@ -12,6 +12,9 @@ from obrell.core.values.paints import Stop
 
 HALF = 0.5
 FEWEST = 2
+DECIMALS = 4
+"""Of an opacity and a midpoint that are read."""
+FINEST = 0.5 * 10**-DECIMALS
 Place = float | None
 
 
@@ -21,12 +24,22 @@ def stops_text(stops: tuple[Stop, ...]) -> str:
     for at, stop in enumerate(stops):
         if not isinstance(stop.colour, str):
             return ""
-        alpha = "" if stop.opacity == 1 else f"{round(stop.opacity * 255):02x}"
-        written.append(f"{stop.colour}{alpha} {number(round(stop.position * 100, 2))}%")
+        written.append(f"{_colour(stop.colour, stop.opacity)} {number(stop.position * 100)}%")
         if stop.midpoint != HALF and at + 1 < len(stops):
             between = stop.position + stop.midpoint * (stops[at + 1].position - stop.position)
-            written.append(f"{number(round(between * 100, 2))}%")
+            written.append(f"{number(between * 100)}%")
     return ", ".join(written)
+
+
+def _colour(colour: str, opacity: float) -> str:
+    """In hexadecimal digits where they say the opacity as exactly as it is kept, else as shares."""
+    if opacity == 1:
+        return colour
+    level = round(opacity * 255)
+    if abs(level / 255 - opacity) < FINEST:
+        return f"{colour}{level:02x}"
+    red, green, blue = (int(colour[at : at + 2], 16) for at in (1, 3, 5))
+    return f"rgb({red} {green} {blue} / {number(opacity * 100)}%)"
 
 
 def stops_from(text: str) -> tuple[Stop, ...]:
@@ -49,7 +62,7 @@ def stops_from(text: str) -> tuple[Stop, ...]:
         raise BadValue("A percentage without a colour stands between two colours.")
     spread = _spread([place for _, place in stops])
     return tuple(
-        Stop(position=at, colour=colour, opacity=round(opacity, 4), midpoint=_midpoint(number, hints, spread))
+        Stop(position=at, colour=colour, opacity=round(opacity, DECIMALS), midpoint=_midpoint(number, hints, spread))
         for number, (((colour, opacity), _), at) in enumerate(zip(stops, spread, strict=True))
     )
 
@@ -95,4 +108,4 @@ def _midpoint(at: int, hints: dict[int, float], places: list[float]) -> float:
     if at not in hints:
         return HALF
     low, high = places[at], places[at + 1]
-    return HALF if high <= low else min(0.99, max(0.01, (hints[at] - low) / (high - low)))
+    return HALF if high <= low else min(0.99, max(0.01, round((hints[at] - low) / (high - low), DECIMALS)))

@@ -8,7 +8,8 @@ from obrell.core.document.model import Control, Measure, Part
 from obrell.core.document.moving import place_of
 from obrell.core.document.tree import Tree, arranged
 from obrell.core.effects import Effect
-from obrell.core.geometry.plane import NOWHERE, Rect
+from obrell.core.geometry.plane import NOWHERE, Point, Rect
+from obrell.core.shapes.kinds.path import Path
 
 
 def frame_on_canvas(part: Part) -> Rect:
@@ -22,6 +23,18 @@ def frame_on_canvas(part: Part) -> Rect:
 def ink_on_canvas(part: Part) -> Rect:
     """Around the outline itself."""
     return part.shape.path().transformed(place_of(part)).bounds()
+
+
+def points_on_canvas(part: Part) -> dict[tuple[int, int], Point]:
+    """Where the points of a path lie, by the number of the contour and the number in it; empty for other shapes."""
+    if not isinstance(part.shape, Path):
+        return {}
+    place = place_of(part)
+    return {
+        (number, index): Point(*place.apply(knot.x, knot.y))
+        for number, run in enumerate(part.shape.contours)
+        for index, knot in enumerate(run.knots)
+    }
 
 
 def around(boxes: Iterable[Rect]) -> Rect:

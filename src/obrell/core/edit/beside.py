@@ -30,7 +30,7 @@ class PutBeside(Edit):
     parts: Ids
     gap: Annotated[Signed, BeforeValidator(summed)] = 6.0
     side: Literal["before", "after"] = Field("before", title="side")
-    body: Annotated[Id | None, BeforeValidator(lambda value: None if value == "None" else value)] = None
+    body: Id | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         if len(self.parts) != 2:

@@ -33,12 +33,14 @@ class AddGuide(Led):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         at = self.settled(control)._at()
-        canvas = control.canvas
-        mirrored = [(canvas.width if self.axis == "across" else canvas.height) - at] if self.centred else []
-        return _with_guides(control, [(self.axis, at, self.since), *((self.axis, m, self.since) for m in mirrored)])
+        wanted: list[tuple[str, float, str]] = [(self.axis, at, self.since)]
+        if self.centred:
+            length = control.canvas.width if self.axis == "across" else control.canvas.height
+            wanted.append((self.axis, length - _place(control, self.axis, at, self.since), "start"))
+        return _with_guides(control, wanted)
 
     def lead(self, control: Control) -> Lead:
-        return _lead(self.axis, None if self.constrained else self.at)
+        return _lead(self.axis, None if self.constrained else _place(control, self.axis, self.at, self.since))
 
     def shifted(self, dx: float, dy: float) -> Self:
         return self.evolve(at=self._at() + (dx if self.axis == "across" else dy), constrained=False, snap=None)
@@ -96,8 +98,9 @@ class MoveGuide(Led):
         return "Moved a guide"
 
     def lead(self, control: Control) -> Lead:
-        at = guide_places(control)[_guide(control, self.guide).id] + self.by
-        return _lead(_guide(control, self.guide).axis, None if self.constrained else at, self.guide)
+        guide = _guide(control, self.guide)
+        at = guide_places(control)[guide.id] + self.by
+        return _lead(guide.axis, None if self.constrained else at, guide.id)
 
     def shifted(self, dx: float, dy: float) -> Self:
         return self.evolve(by=self.by + dx + dy, snap=None)
@@ -153,6 +156,12 @@ def _guide(control: Control, guide_id: str) -> Guide:
         if guide.id == guide_id:
             return guide
     raise NoSuchThing("That guide is no longer there: it was removed, perhaps in another window.")
+
+
+def _place(control: Control, axis: str, at: float, since: str) -> float:
+    """Where on the canvas a new guide would lie, wherever it is counted from."""
+    guide = Guide(id=f"g{control.next_number}", axis=axis, at=at, since=since)
+    return guide_places(control.evolve(guides=(*control.guides, guide)))[guide.id]
 
 
 def _with_guides(control: Control, wanted: list[tuple[str, float, str]]) -> Control:

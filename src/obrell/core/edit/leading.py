@@ -13,7 +13,6 @@ from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_point
 from obrell.core.geometry.plane import Point, along_eighths
 
 STILL = 1e-9
-Way = tuple[float, float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,17 +50,34 @@ class Led(Edit):
         return self if self.snap is None else self.shifted(*pulled_by(self.snaps(control)))
 
 
-def freely(dx: float, dy: float, constrain: Callable[[float, float], Way] | None) -> tuple[Way, bool, bool]:
-    """A way as a constraint leaves it, and whether it may still give way across and down: along an axis only along
-    it, aslant not at all."""
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A way on the canvas as a constraint leaves it, logical px, and whether it may still give way across and down:
+    along an axis only along it, aslant not at all."""
+
+    dx: float
+    dy: float
+    across: bool = True
+    down: bool = True
+
+    def end(self, start: Point) -> Point:
+        """Where it ends."""
+        return Point(start.x + self.dx, start.y + self.dy)
+
+    def lead(self, start: Point, moving: tuple[str, ...] = (), own: tuple[Point, ...] = ()) -> Lead:
+        """What is led along it from ``start``."""
+        end = self.end(start)
+        return Lead(end.x if self.across else None, end.y if self.down else None, moving, own)
+
+
+def freely(dx: float, dy: float, constrain: Callable[[float, float], tuple[float, float]] | None) -> Way:
+    """The way as the constraint leaves it."""
     if constrain is None:
-        return (dx, dy), True, True
+        return Way(dx, dy)
     across, down = constrain(dx, dy)
-    return (across, down), abs(down) < STILL, abs(across) < STILL
+    return Way(across, down, abs(down) < STILL, abs(across) < STILL)
 
 
-def ray(start: Point, x: float, y: float, *, constrained: bool) -> tuple[Point, bool, bool]:
-    """Where a place comes to lie that is led from another one, ``constrained`` at multiples of 45°, and whether it may
-    still give way across and down."""
-    (dx, dy), across, down = freely(x - start.x, y - start.y, along_eighths if constrained else None)
-    return Point(start.x + dx, start.y + dy), across, down
+def ray(start: Point, x: float, y: float, *, constrained: bool) -> Way:
+    """The way from one place to another, ``constrained`` to multiples of 45°."""
+    return freely(x - start.x, y - start.y, along_eighths if constrained else None)

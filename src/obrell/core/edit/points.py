@@ -10,6 +10,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import BeforeValidator, Field
 
+from obrell.core.document.measures import points_on_canvas
 from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import place_of, way_of
 from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of, part_of
@@ -20,7 +21,7 @@ from obrell.core.edit.typed import summed, summed_or_none
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.fillets import fillet
 from obrell.core.geometry.knots import SAME_PX, Bend, nearest, pulled, room_of, split, straight
-from obrell.core.geometry.plane import Point, along_axis, along_eighths
+from obrell.core.geometry.plane import Point, along_axis
 from obrell.core.geometry.svgdata import number as number_text
 from obrell.core.shapes.kinds.line import Line
 from obrell.core.shapes.kinds.path import Path
@@ -49,9 +50,8 @@ class PenStart(Led):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         edit = self.settled(control)
-        first, second = self._first(control), edit.second
-        if edit.constrained:
-            second = _along(first, second)
+        first = self._first(control)
+        second = _put(edit.second, edit._way(first).end(_at(first)))
         x, y = (first.x + second.x) / 2, (first.y + second.y) / 2
         knots = tuple(knot.evolve(x=knot.x - x, y=knot.y - y) for knot in (first, second))
         shape = Path(contours=(Contour(closed=False, knots=knots),), form="line")
@@ -61,9 +61,8 @@ class PenStart(Led):
         return "Started a path"
 
     def lead(self, control: Control) -> Lead:
-        start = Point(*_at(self._first(control)))
-        at, across, down = ray(start, self.second.x, self.second.y, constrained=self.constrained)
-        return Lead(at.x if across else None, at.y if down else None, own=(start,))
+        first = self._first(control)
+        return self._way(first).lead(_at(first), own=(_at(first),))
 
     def shifted(self, dx: float, dy: float) -> Self:
         return self.evolve(second=_shifted(self.second, dx, dy), snap=None)
@@ -71,7 +70,10 @@ class PenStart(Led):
     def _first(self, control: Control) -> Knot:
         if self.snap is None:
             return self.first
-        return _shifted(self.first, *pulled_by(snap_point(control, (), *_at(self.first), self.snap)))
+        return _shifted(self.first, *pulled_by(snap_point(control, (), self.first.x, self.first.y, self.snap)))
+
+    def _way(self, first: Knot) -> Way:
+        return ray(_at(first), self.second.x, self.second.y, constrained=self.constrained)
 
 
 class _Points(Edit):
@@ -80,12 +82,16 @@ class _Points(Edit):
     part: Id
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        edit = self.settled(control) if isinstance(self, Led) else self
+        edit = self.settled(control)
 
         def changed(part: Part) -> Part:
             return part.evolve(shape=edit._changed(part, _path_of(part)))
 
         return each_part(control, [self.part], changed)
+
+    def settled(self, control: Control) -> Self:
+        """The edit with its place where it comes to lie: where it is, for one that is not led."""
+        return self
 
     @abstractmethod
     def _changed(self, part: Part, path: Path) -> Path:
@@ -95,7 +101,7 @@ class _Points(Edit):
         return f" of {names_of(control, [self.part])}"
 
 
-class PenNext(_Points, Led):
+class PenNext(Led, _Points):
     """One more point at an open end; the place is on the canvas. ``constrained`` as in ``PenStart``."""
 
     kind: Literal["pen-next"] = "pen-next"
@@ -108,8 +114,8 @@ class PenNext(_Points, Led):
         run = _contour(path, self.contour)
         if run.closed:
             raise Refused("This path is closed. Cut it open at a point to go on drawing.")
-        at, _, _ = self._led(part, run)
-        new = _to_own(part, self.knot.evolve(x=at.x, y=at.y))
+        start = self._start(part, run)
+        new = _to_own(part, _put(self.knot, self._way(start).end(start)))
         knots = (_turned_round(new), *run.knots) if self.at_start else (*run.knots, new)
         return _with_contour(path, self.contour, run.evolve(knots=knots))
 
@@ -119,16 +125,18 @@ class PenNext(_Points, Led):
     def lead(self, control: Control) -> Lead:
         part = part_of(control, self.part)
         path = _path_of(part)
-        at, across, down = self._led(part, _contour(path, self.contour))
-        return Lead(at.x if across else None, at.y if down else None, (self.part,), _others(part, path))
+        start = self._start(part, _contour(path, self.contour))
+        return self._way(start).lead(start, (self.part,), _others(part))
 
     def shifted(self, dx: float, dy: float) -> Self:
         return self.evolve(knot=_shifted(self.knot, dx, dy), snap=None)
 
-    def _led(self, part: Part, run: Contour) -> tuple[Point, bool, bool]:
-        """Where the point comes to lie on the canvas, seen from the end it is joined to."""
+    def _start(self, part: Part, run: Contour) -> Point:
+        """The end on the canvas that the point is joined to."""
         last = run.knots[0 if self.at_start else -1]
-        start = Point(*place_of(part).apply(last.x, last.y))
+        return Point(*place_of(part).apply(last.x, last.y))
+
+    def _way(self, start: Point) -> Way:
         return ray(start, self.knot.x, self.knot.y, constrained=self.constrained)
 
 
@@ -147,7 +155,7 @@ class ClosePath(_Points):
         return f"Closed the path{self._where(control)}"
 
 
-class MovePoints(_Points, Led):
+class MovePoints(Led, _Points):
     """Points moved on the canvas; ``constrained`` keeps to the longer of the two directions. It is the first of them
     that snaps."""
 
@@ -158,23 +166,21 @@ class MovePoints(_Points, Led):
     constrained: bool = False
 
     def _changed(self, part: Part, path: Path) -> Path:
-        dx, dy = way_of(part).undo(*self._way()[0])
+        way = self._way()
+        dx, dy = way_of(part).undo(way.dx, way.dy)
         return _each(path, self.points, lambda bend: bend.moved(dx, dy))
 
     def lead(self, control: Control) -> Lead:
         part = part_of(control, self.part)
-        path = _path_of(part)
-        (dx, dy), across, down = self._way()
-        x, y = place_of(part).apply(*_at(_knot(path, self.points[0])))
-        return Lead(
-            x + dx if across else None, y + dy if down else None, (self.part,), _others(part, path, self.points)
-        )
+        first = _knot(_path_of(part), self.points[0])
+        start = Point(*place_of(part).apply(first.x, first.y))
+        return self._way().lead(start, (self.part,), _others(part, self.points))
 
     def shifted(self, dx: float, dy: float) -> Self:
-        (across, down), _, _ = self._way()
-        return self.evolve(dx=across + dx, dy=down + dy, constrained=False, snap=None)
+        way = self._way()
+        return self.evolve(dx=way.dx + dx, dy=way.dy + dy, constrained=False, snap=None)
 
-    def _way(self) -> tuple[Way, bool, bool]:
+    def _way(self) -> Way:
         return freely(self.dx, self.dy, along_axis if self.constrained else None)
 
     def label(self, control: Control) -> str:
@@ -473,9 +479,8 @@ class MoveEnd(Led):
     def lead(self, control: Control) -> Lead:
         part = part_of(control, self.part)
         still, led = self._ends(part)
-        at, across, down = ray(self._about(still, led), led.x + self.dx, led.y + self.dy, constrained=self.constrained)
-        own = () if self.centred else (still,)
-        return Lead(at.x if across else None, at.y if down else None, (self.part,), own)
+        about = self._about(still, led)
+        return self._way(about, led).lead(about, (self.part,), () if self.centred else (still,))
 
     def shifted(self, dx: float, dy: float) -> Self:
         return self.evolve(dx=self.dx + dx, dy=self.dy + dy, snap=None)
@@ -486,7 +491,7 @@ class MoveEnd(Led):
     def _moved(self, part: Part) -> Part:
         still, led = self._ends(part)
         about = self._about(still, led)
-        at, _, _ = ray(about, led.x + self.dx, led.y + self.dy, constrained=self.constrained)
+        at = self._way(about, led).end(about)
         other = Point(2 * about.x - at.x, 2 * about.y - at.y) if self.centred else still
         if math.hypot(other.x - at.x, other.y - at.y) < SAME_PX:
             return part
@@ -506,6 +511,9 @@ class MoveEnd(Led):
     def _about(self, still: Point, led: Point) -> Point:
         """What the led end is seen from."""
         return Point((still.x + led.x) / 2, (still.y + led.y) / 2) if self.centred else still
+
+    def _way(self, about: Point, led: Point) -> Way:
+        return ray(about, led.x + self.dx, led.y + self.dy, constrained=self.constrained)
 
 
 def _path_of(part: Part) -> Path:
@@ -527,19 +535,21 @@ def _knot(path: Path, spot: Spot) -> Knot:
     return run.knots[spot[1]]
 
 
-def _at(knot: Knot) -> tuple[float, float]:
-    return knot.x, knot.y
+def _at(knot: Knot) -> Point:
+    return Point(knot.x, knot.y)
+
+
+def _put(knot: Knot, at: Point) -> Knot:
+    return knot.evolve(x=at.x, y=at.y)
 
 
 def _shifted(knot: Knot, dx: float, dy: float) -> Knot:
     return knot.evolve(x=knot.x + dx, y=knot.y + dy) if dx or dy else knot
 
 
-def _others(part: Part, path: Path, but: Sequence[Spot] = ()) -> tuple[Point, ...]:
+def _others(part: Part, but: Sequence[Spot] = ()) -> tuple[Point, ...]:
     """The path's points on the canvas, without some."""
-    place, gone = place_of(part), set(but)
-    knots = ((n, i, knot) for n, run in enumerate(path.contours) for i, knot in enumerate(run.knots))
-    return tuple(Point(*place.apply(knot.x, knot.y)) for n, i, knot in knots if (n, i) not in gone)
+    return tuple(point for spot, point in points_on_canvas(part).items() if spot not in but)
 
 
 def _bends(run: Contour) -> list[Bend]:
@@ -579,12 +589,6 @@ def _segment(path: Path, point: Spot) -> tuple[list[Bend], int, int]:
     if index >= count or (not run.closed and index == count - 1):
         raise NoSuchThing(GONE)
     return _bends(run), index, (index + 1) % count
-
-
-def _along(last: Knot, knot: Knot) -> Knot:
-    """The knot moved so that its way from the last one is a multiple of 45°."""
-    dx, dy = along_eighths(knot.x - last.x, knot.y - last.y)
-    return knot.evolve(x=last.x + dx, y=last.y + dy)
 
 
 def _to_own(part: Part, knot: Knot) -> Knot:

@@ -16,14 +16,12 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from obrell.core.document.guides import guide_places
-from obrell.core.document.measures import frame_on_canvas
+from obrell.core.document.measures import frame_on_canvas, points_on_canvas
 from obrell.core.document.model import Control
-from obrell.core.document.moving import place_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.tree import arranged, descendants
 from obrell.core.geometry.plane import Point, Rect
 from obrell.core.geometry.svgdata import number
-from obrell.core.shapes.kinds.path import Path
 from obrell.core.shapes.kinds.text import Text
 from obrell.core.values.base import Value
 
@@ -213,9 +211,5 @@ def _gaps(boxes: Sequence[Rect], axis: str, box: Rect) -> list[Line]:
 
 
 def _points(node: Node, axis: str) -> list[Line]:
-    shape = node.part.shape
-    if not isinstance(shape, Path):
-        return []
-    place = place_of(node.part)
-    places = (place.apply(knot.x, knot.y) for run in shape.contours for knot in run.knots)
-    return [Line(x if axis == "across" else y, f"a point of {node.part.name}") for x, y in places]
+    words = f"a point of {node.part.name}"
+    return [Line(at.x if axis == "across" else at.y, words) for at in points_on_canvas(node.part).values()]

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import math
 from typing import Annotated
 
 from pydantic import Field
 
-from obrell.core.colour.spaces import from_hex, to_oklab
+from obrell.core.colour.spaces import from_hex, to_oklch
 from obrell.core.document.colours import recoloured, used_colours
 from obrell.core.document.model import Control, Part
 from obrell.core.edit.base import Surroundings
@@ -45,12 +44,10 @@ def main_colours(control: Control) -> list[str]:
 
 
 def _chroma(colour: str) -> float:
-    """How far a colour is from grey, in OKLab."""
-    _, a, b = to_oklab(from_hex(colour))
-    return math.hypot(a, b)
+    return to_oklch(from_hex(colour))[1]
 
 
-def varied(control: Control, variant: Variant, ident: str) -> Control:
+def varied(variant: Variant, control: Control, ident: str) -> Control:
     """A copy with those changes, under an id of its own; raises ``BadValue`` or ``NoSuchThing`` in words."""
     changes = [Change(path=f"parts/{part}/shape/words", value=words) for part, words in variant.words.items()]
     changes += [Change(path=f"parts/{part}/shape/icon", value=icon) for part, icon in variant.icons.items()]

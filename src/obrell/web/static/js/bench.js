@@ -236,7 +236,11 @@ class Bench extends Brought {
     }
   }
 
-  /** A place of the art was pressed: its edge is looked at. @param {string[]} ids @param {number} x @param {number} y */
+  /**
+   * A place of the art was pressed: its edge is looked at.
+   *
+   * @param {string[]} ids @param {number} x @param {number} y
+   */
   pressed(ids, x, y) {
     this.near = { parts: ids.join(","), at: `${short(x)},${short(y)}` };
     if (this.near.parts === this.state.selected.join(",")) this.refresh();

@@ -27,7 +27,11 @@ export class Used {
     return this.looks[kind] ?? null;
   }
 
-  /** An edit was kept: a part that looks another way now was given a look. @param {State} before @param {State} after */
+  /**
+   * An edit was kept: a part that looks another way now was given a look.
+   *
+   * @param {State} before @param {State} after
+   */
   learn(before, after) {
     const [old, now] = [lookOf(before), lookOf(after)];
     if (!now || before.selected[0] !== after.selected[0]) return;

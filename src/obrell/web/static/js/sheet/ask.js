@@ -6,7 +6,7 @@
  * @typedef {import("../ui/types.js").ScenePart} ScenePart
  * @typedef {HTMLInputElement|HTMLSelectElement} Field
  */
-import { all, byId, closest } from "../ui/dom.js";
+import { all, byId, chosen, closest } from "../ui/dom.js";
 
 /** What a person has typed or chosen, and not what is shown: that outlives the sheet being written anew. */
 const KEPT = ".ask, .small, .ask-form:not([data-typed]) input, .ask-form select";
@@ -18,6 +18,8 @@ const fieldsOf = (form) => [...form.elements].filter((field) => isField(field));
 /** @param {Field} field */
 const valueOf = (field) =>
   field instanceof HTMLInputElement && field.type === "checkbox" ? field.checked : field.value;
+/** @param {Field} field */
+const saidIn = (field) => (field instanceof HTMLSelectElement ? chosen(field) : valueOf(field));
 /** @param {Field} field */
 const keyOf = (field) => field.id || `${field.form?.dataset.form} ${field.name}`;
 /** @param {Event} event @param {string} selector @returns {HTMLFormElement|null} */
@@ -159,14 +161,19 @@ function isMeant(form, field) {
   return !shown || field.value !== field.defaultValue;
 }
 
-/** The edit that a form posts, as it is filled in. @param {Bench} bench @param {HTMLFormElement} form @returns {Edit} */
+/**
+ * The edit that a form posts, as it is filled in.
+ *
+ * @param {Bench} bench @param {HTMLFormElement} form
+ * @returns {Edit}
+ */
 function editOf(bench, form) {
   /** @type {Edit} */
   const edit = { kind: form.dataset.form ?? "" };
   if ("one" in form.dataset) [edit.part] = bench.state.selected;
   else if (!("body" in form.elements || "path" in form.elements)) edit.parts = bench.state.selected;
   if ("points" in form.dataset) edit.points = bench.marks.points.list;
-  for (const field of fieldsOf(form)) if (isMeant(form, field)) edit[field.name] = valueOf(field);
+  for (const field of fieldsOf(form)) if (isMeant(form, field)) edit[field.name] = saidIn(field);
   return edit;
 }
 

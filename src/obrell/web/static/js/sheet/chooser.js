@@ -120,7 +120,11 @@ export class Chooser {
     offer([...offers.whites, ...offers.blacks], byId("neutral"), take);
   }
 
-  /** Beside the stops of a ramp, below any other colour if there is room, else as low as fits. @param {HTMLElement} slot */
+  /**
+   * Beside the stops of a ramp, below any other colour if there is room, else as low as fits.
+   *
+   * @param {HTMLElement} slot
+   */
   #stand(slot) {
     const at = slot.getBoundingClientRect();
     const ramp = slot.closest(".ramp")?.getBoundingClientRect();

@@ -1,5 +1,6 @@
 /**
- * The field that a colour is chosen in: a plane, a hue, and the colour in every space. All conversions are the server's.
+ * The field that a colour is chosen in: a plane, a hue, and the colour in every space. All conversions are the
+ * server's.
  *
  * @typedef {[number, number, number]} Three
  * @typedef {{hex: string, opacity: number|null, hsv: string[], [space: string]: any}} Colour in all spaces

@@ -1,6 +1,6 @@
 /**
- * What is tried on the art from the sheet, by hovering or by Tab, and done by a press: starts, and the kept gradients at
- * the fill itself, which are fetched when they are unfolded.
+ * What is tried on the art from the sheet, by hovering or by Tab, and done by a press: starts, and the kept gradients
+ * at the fill itself, which are fetched when they are unfolded.
  *
  * @typedef {import("../ui/types.js").Bench} Bench
  */

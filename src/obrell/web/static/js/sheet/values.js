@@ -5,7 +5,7 @@
  * @typedef {import("../ui/types.js").Bench} Bench
  * @typedef {{shiftKey: boolean, altKey: boolean}} Keys
  */
-import { all, byId, closest } from "../ui/dom.js";
+import { all, byId, chosen, closest } from "../ui/dom.js";
 import { dragged } from "../ui/drags.js";
 import { startDials } from "./dials.js";
 import { Typed } from "./typed.js";
@@ -188,7 +188,7 @@ class Values {
   async #change({ target: field }) {
     if (field instanceof HTMLSelectElement) {
       if (field.matches(".v") && field.value !== "differ" && field.dataset.path)
-        this.bench.set(field.dataset.path, field.value === "None" ? null : field.value);
+        this.bench.set(field.dataset.path, chosen(field));
     } else if (field instanceof HTMLInputElement && field.type === "range") this.keep();
     else if (isText(field) && field.dataset.path) {
       const kept = await this.bench.set(field.dataset.path, field.value.trim());

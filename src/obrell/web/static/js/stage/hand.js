@@ -57,7 +57,11 @@ export class Hand {
     if (!this.#tool(event) && !this.#mark(event)) this.#grip(event);
   }
 
-  /** What the lamp, the tool in hand, or the points of the selected part make of a press. @param {PointerEvent} event */
+  /**
+   * What the lamp, the tool in hand, or the points of the selected part make of a press.
+   *
+   * @param {PointerEvent} event
+   */
   #tool(event) {
     const { lamp, pen, points, pulls, tool } = this.marks;
     if (event.target === lamp.element) lamp.drag(event);

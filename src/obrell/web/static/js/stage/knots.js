@@ -84,7 +84,8 @@ function drawSegments(marks, part, { knots, closed }, number) {
 /**
  * The handles of a chosen point.
  *
- * @param {Marks} marks @param {ScenePart} part @param {Knot} knot @param {string} name @param {number} x @param {number} y
+ * @param {Marks} marks @param {ScenePart} part @param {Knot} knot
+ * @param {string} name @param {number} x @param {number} y
  */
 function drawArms(marks, part, knot, name, x, y) {
   for (const side of /** @type {Side[]} */ (["in", "out"])) {

@@ -48,7 +48,11 @@ export class Pen {
     this.drawn = null;
   }
 
-  /** Arrow keys lead the pen from the middle of the canvas, Enter puts a point. @param {number} dx @param {number} dy */
+  /**
+   * Arrow keys lead the pen from the middle of the canvas, Enter puts a point.
+   *
+   * @param {number} dx @param {number} dy
+   */
   lead(dx, dy) {
     const [width, height] = this.marks.now.canvas;
     const from = this.spot || { x: Math.round(width / 2), y: Math.round(height / 2) };

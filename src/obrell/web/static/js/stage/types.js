@@ -8,11 +8,12 @@
  * @typedef {"across"|"down"} Axis
  * @typedef {{id: string, axis: Axis, at: number, locked: boolean}} Guide
  * @typedef {{axis: Axis, at: number, words: string}} Snap
- * @typedef {{file: string, visible: boolean, lies: string, x: number, y: number, width: number, opacity: number}} Pinned
+ * @typedef {{file: string, visible: boolean, lies: string, x: number, y: number, width: number,
+ *   opacity: number}} Pinned
  *
- * @typedef {Framed & {name: string, within: string|null, visible: boolean, locked: boolean, outline: string, extent: number, keeps: string[],
- *   holds?: "parts"|"pieces", contours?: Contour[], ends?: [number, number][], grips?: Grip[],
- *   picture?: number[]}} ScenePart
+ * @typedef {Framed & {name: string, within: string|null, visible: boolean, locked: boolean, outline: string,
+ *   extent: number, keeps: string[], holds?: "parts"|"pieces", contours?: Contour[],
+ *   ends?: [number, number][], grips?: Grip[], picture?: number[]}} ScenePart
  * @typedef {{parts: ScenePart[], canvas: [number, number, number], light: number, lightHeight: number,
  *   lightHeights: [number, number], guides: Guide[], reference: Pinned|null}} Scene
  *

@@ -43,6 +43,15 @@ export function all(selector, root = document) {
   return [...root.querySelectorAll(selector)].filter((node) => node instanceof HTMLElement);
 }
 
+/**
+ * What a choice says; “None” is nothing.
+ *
+ * @param {HTMLSelectElement} choice
+ */
+export function chosen(choice) {
+  return choice.value === "None" ? null : choice.value;
+}
+
 /** @param {unknown} error @returns {string} */
 export function saidBy(error) {
   return error instanceof Error ? error.message : String(error);
