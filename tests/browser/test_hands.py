@@ -179,6 +179,35 @@ def test_a_body_is_fitted_around_a_label_drawn_first(hand):
     until(page, lambda: float(width.inner_text()) > 80)
 
 
+def test_an_icon_put_beside_its_label_stays_there_in_the_middle_of_their_body(hand):
+    page = hand.page
+    body = hand.put("b", (5, 10), (115, 40))
+    icon = hand.put("r", (20, 60), (30, 70))
+    label = hand.draw("t", (30, 80), (31, 81))
+    page.keyboard.type("Lock")
+    page.keyboard.press("Enter")
+    expect(steps_done(page)).to_have_count(4)
+    hand.select(label, icon)
+    form = page.locator("[data-form=put-beside]")
+    form.locator("[name=gap]").fill("wide")
+    form.get_by_role("button", name="put").click()
+    expect(page.locator("#fault")).to_contain_text("“wide” is not a number")
+    expect(steps_done(page)).to_have_count(4)
+    form.locator("[name=gap]").fill("4")
+    form.locator("[name=body]").select_option(body)
+    form.get_by_role("button", name="put").click()
+    expect(steps_done(page).first).to_contain_text("Put Round beside Lock")
+    hand.select(icon)
+    across = value(page, f"parts/{icon}/x")
+    before = float(across.inner_text())
+    hand.select(label)
+    with page.expect_response("**/edits"):
+        value(page, f"parts/{label}/shape/words").fill("Lock the gate")
+        page.keyboard.press("Enter")
+    hand.select(icon)
+    until(page, lambda: float(across.inner_text()) < before - 10)
+
+
 def test_the_finder_knows_other_words(hand):
     page = hand.page
     hand.put("b", (20, 20), (60, 50))

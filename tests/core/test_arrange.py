@@ -311,6 +311,8 @@ def test_an_icon_stands_beside_its_label_whatever_the_word():
     assert {p.within for p in changed.parts[:2]} == {group.id}
     after = done(base, {"kind": "put-beside", "parts": ["p1", "p2"], "side": "after"})
     assert bounds_of(after, ["p1"]).left - bounds_of(after, ["p2"]).right == pytest.approx(6)
+    told = {read_edit({"kind": "put-beside", "parts": both}).label(base) for both in (["p1", "p2"], ["p2", "p1"])}
+    assert told == {f"Put {base.parts[0].name} beside {base.parts[1].name}"}
     with pytest.raises(Refused, match="two parts"):
         done(base, {"kind": "put-beside", "parts": ["p1"]})
 

@@ -33,8 +33,6 @@ class PutBeside(Edit):
     body: Id | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        if len(self.parts) != 2:
-            raise Refused("Select two parts: a label and what stands beside it.")
         label, icon = self._label_first(control)
         if self.body is not None:
             control = self._centred(control, label, icon, self.body, around)
@@ -49,7 +47,8 @@ class PutBeside(Edit):
         return down.apply(across.apply(control, around), around)
 
     def label(self, control: Control) -> str:
-        return f"Put {names_of(control, self.parts[1:])} beside {names_of(control, self.parts[:1])}"
+        label, icon = self._label_first(control)
+        return f"Put {names_of(control, [icon])} beside {names_of(control, [label])}"
 
     def _centred(self, control: Control, label: str, icon: str, body: str, around: Surroundings) -> Control:
         """The label where it has to be for both to lie in the middle of the body, and kept there."""
@@ -68,6 +67,8 @@ class PutBeside(Edit):
         return control
 
     def _label_first(self, control: Control) -> tuple[str, str]:
+        if len(self.parts) != 2:
+            raise Refused("Select two parts: a label and what stands beside it.")
         one, other = self.parts
         if other in descendants(control, [one]) or one in descendants(control, [other]):
             raise Refused("One of these parts lies in the other.")

@@ -162,7 +162,7 @@ function isMeant(form, field) {
 }
 
 /**
- * The edit that a form posts, as it is filled in.
+ * The edit that a form posts, as it is filled in: of all that is selected, of the one part, or of what its fields name.
  *
  * @param {Bench} bench @param {HTMLFormElement} form
  * @returns {Edit}
@@ -171,7 +171,7 @@ function editOf(bench, form) {
   /** @type {Edit} */
   const edit = { kind: form.dataset.form ?? "" };
   if ("one" in form.dataset) [edit.part] = bench.state.selected;
-  else if (!("body" in form.elements || "path" in form.elements)) edit.parts = bench.state.selected;
+  else if (!("named" in form.dataset)) edit.parts = bench.state.selected;
   if ("points" in form.dataset) edit.points = bench.marks.points.list;
   for (const field of fieldsOf(form)) if (isMeant(form, field)) edit[field.name] = saidIn(field);
   return edit;
