@@ -56,6 +56,7 @@ ROUNDS = 15
 ANY_EFFECT: TypeAdapter[AnyEffect] = TypeAdapter(AnyEffect)
 HERE = Path(__file__).parent
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+WORKSPACE = Workspace()
 table = Table("figure", "target", "measured", title="Obrell, medians of one run")
 
 
@@ -73,8 +74,7 @@ def ms(work: Callable[[], object], rounds: int = ROUNDS) -> float:
 def geometry_to_png(control: Control, density: float = 2.0) -> bytes:
     """Everything from the document to the file, as the screen gets it; of earlier draws only the
     outlines of words are kept, as they are while anything else is edited."""
-    for kept in (paths._exact_bounds, placed):
-        kept.cache_clear()  # type: ignore[union-attr]
+    WORKSPACE.forget(paths._exact_bounds, placed)
     resolved = resolve(KIT, control)
     frame = Frame(density, canvas_box(resolved, density))
     return encode_quick(draw(resolved, frame, PixelCache()))
@@ -352,5 +352,5 @@ def main() -> None:
 
 
 if __name__ == "__main__":
-    with Workspace().entered():
+    with WORKSPACE.entered():
         main()

@@ -1,17 +1,26 @@
 """The tree that every output reads: order, isolation, clips, masks, blurs, and what differs between two."""
 
+import itertools
+
+import numpy as np
 import pytest
 
-from obrell.core.effects import BackdropBlur, Blur, DropShadow, InnerShadow, Mask, Outline
+from obrell.core.document.model import KitSettings, Light
+from obrell.core.document.resolve import resolve
+from obrell.core.effects import BackdropBlur, Bevel, Blur, DropShadow, InnerShadow, Mask, Outline, Paint
 from obrell.core.effects.kinds.mask import PartCover
+from obrell.core.effects.offsets import Cast
 from obrell.core.raster.layers import PixelBox
-from obrell.core.render.compose import canvas_box
+from obrell.core.render.cache import PixelCache
+from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.scene.bounds import bounds_of, painted_box
 from obrell.core.scene.changes import changed_box
 from obrell.core.scene.items import Body, Group, Treated
 from obrell.core.scene.scene import scene_at, scene_unfitted
 from obrell.core.shapes import Box, Combination, Repeat, Round
 from obrell.core.shapes import Group as GroupShape
+from obrell.core.values.paints import Linear, Stop
+from obrell.core.workspace import Workspace
 from tests.making import part, resolved, solid
 
 BOX = Box(width=20, height=10)
@@ -137,3 +146,33 @@ def test_two_scenes_differ_where_what_changed_was_and_is():
 def test_frosted_glass_says_how_soft_what_lies_behind_is_seen():
     (body,) = items(part(BOX, BackdropBlur(id="e1", radius=6)))
     assert body.cast[0].frosting == 3
+
+
+LIGHTS = ((0, 40), (90, 40), (90, 60))
+SPANNING = Paint(id="e1", fill=Linear(stops=(Stop(position=0, colour="#102030"), Stop(position=1, colour="#f0e0d0"))))
+LIT = (Bevel(id="e2"), DropShadow(id="e3", offset=Cast(follow=True, distance=5)))
+
+
+def pictured(control, kit, density):
+    seen = resolve(kit, control)
+    return draw(seen, Frame(density, canvas_box(seen, density)), PixelCache())
+
+
+def test_what_is_kept_of_a_part_is_not_shown_where_its_surroundings_are_others():
+    """The very same part, on another canvas, under another light, fitted otherwise, in another group."""
+    whole = SPANNING.evolve(fill=SPANNING.fill.evolve(span="canvas"))
+    shared = SPANNING.evolve(fill=SPANNING.fill.evolve(span="group"))
+    alone, inner = (part(BOX, fill, *LIT, x=30.4, y=20.3) for fill in (whole, shared))
+    held = resolved(alone, inner.evolve(within="p3"), part(GroupShape())).control
+    far = part(BOX, PAINT, x=60, y=40, within="p3").evolve(id="p4")
+    wider = held.canvas.evolve(width=held.canvas.width + 40)
+    lights = [KitSettings(id="k", name="K", light=Light(direction=angle, height=height)) for angle, height in LIGHTS]
+    fits = [lights[0].evolve(fit=fit) for fit in ("off", "sides", "strokes")]
+    controls = [held, held.evolve(canvas=wider), held.evolve(parts=(*held.parts, far))]
+    asked = list(itertools.product(controls, [*lights, *fits], (1.0, 1.5)))
+    with Workspace().entered():
+        together = [pictured(*one) for one in asked]
+    for one, seen in zip(asked, together, strict=True):
+        with Workspace().entered():
+            assert np.array_equal(seen, pictured(*one))
+    assert len({seen.tobytes() for seen in together}) > 15

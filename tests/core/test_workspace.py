@@ -22,6 +22,11 @@ def doubled(number):
     return number * 2
 
 
+@remembered(2)
+def twice(number):
+    return doubled(number)
+
+
 @pytest.fixture(autouse=True)
 def nothing_asked():
     asked.clear()
@@ -38,9 +43,15 @@ def test_the_results_asked_for_last_are_remembered_where_they_were_made():
         assert len(asked) == 5
         doubled(1)
         assert len(asked) == 5
-        one.forget()
+        one.forget(twice)
+        doubled(1)
+        assert len(asked) == 5
+        one.forget(doubled)
         doubled(1)
         assert len(asked) == 6
+        one.forget()
+        doubled(1)
+        assert len(asked) == 7
 
 
 def test_outside_any_workspace_nothing_is_kept_and_no_file_is_found():

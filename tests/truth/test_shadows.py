@@ -8,6 +8,8 @@ import pytest
 from obrell.core.effects import DropShadow, InnerShadow, Outline
 from obrell.core.effects.offsets import Cast, Shift, converted
 from obrell.core.geometry.rounded import spread_radius
+from obrell.core.paint import areas
+from obrell.core.raster.coverage import rasterise
 from obrell.core.shapes import Box, Round
 from obrell.core.values.curves import TONES, curve
 from obrell.core.values.paints import Solid
@@ -22,12 +24,13 @@ def integral(start, end, sigma, count):
 
 
 @pytest.mark.parametrize("blur", [6, 16])
-def test_a_drop_shadow_is_the_product_of_two_error_integrals(blur):
-    fall = Shift(across=3, down=-2)
+@pytest.mark.parametrize(("right", "below"), [(3, -2), (2.37, -1.5), (-0.5, 0)])
+def test_a_drop_shadow_is_the_product_of_two_error_integrals(blur, right, below):
+    fall = Shift(across=right, down=below)
     shadow = DropShadow(id="e1", offset=fall, blur=blur, spread=2, colour="#000000", opacity=1, shows_through=True)
     got = layer(resolved(part(Box(width=30, height=20), shadow))).planes[3]
-    across = integral(40 - 17 + 3, 40 + 17 + 3, blur / 2, 80)
-    down = integral(30 - 12 - 2, 30 + 12 - 2, blur / 2, 60)
+    across = integral(40 - 17 + right, 40 + 17 + right, blur / 2, 80)
+    down = integral(30 - 12 + below, 30 + 12 + below, blur / 2, 60)
     assert np.abs(got - np.outer(down, across)).max() < 1.2 / 255
 
 
@@ -38,6 +41,22 @@ def test_an_inner_shadow_is_one_minus_the_shape_moved_and_shrunk():
     want = 1 - np.outer(down, across)
     assert np.abs(got - want)[15:45, 20:60].max() < 1.2 / 255
     assert got[:15].max() == 0
+
+
+def test_shadows_that_fall_by_whole_pixels_share_the_coverage_of_their_shape(monkeypatch):
+    drawn = []
+
+    def counted(rows, box):
+        drawn.append(box)
+        return rasterise(rows, box)
+
+    monkeypatch.setattr(areas, "rasterise", counted)
+    falls = [Shift(across=x, down=y) for x, y in ((0, 3), (-2, 8), (1, 0))]
+    cast = [kind(id="e", offset=fall, blur=4) for fall in falls for kind in (DropShadow, InnerShadow)]
+    layer(resolved(part(Box(width=30, height=20), solid("#406080"), *cast)))
+    assert len(drawn) == 1
+    layer(resolved(part(Box(width=30, height=20), *cast, DropShadow(id="e", offset=Shift(down=2.5), blur=4))))
+    assert len(drawn) == 3
 
 
 def test_spread_follows_the_rule_for_small_radii():

@@ -8,6 +8,7 @@ has one, and two of them share nothing. Outside any nothing is remembered and no
 
 from __future__ import annotations
 
+import inspect
 import threading
 from collections.abc import Callable, Hashable, Iterator
 from contextlib import contextmanager
@@ -40,9 +41,10 @@ class Workspace:
         finally:
             _here.reset(token)
 
-    def forget(self) -> None:
-        """Let go of all that can be made again."""
-        self._kept.clear()
+    def forget(self, *owners: object) -> None:
+        """Let go of what was made for owners, such as functions whose results are remembered; without any, of all."""
+        for owner in owners or tuple(self._kept):
+            self._kept.pop(inspect.unwrap(owner) if callable(owner) else owner, None)
 
     def of(self, owner: object, begin: Callable[[], T]) -> T:
         """What is kept here for an owner, begun when there is nothing yet."""

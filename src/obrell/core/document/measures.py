@@ -10,10 +10,17 @@ from obrell.core.document.tree import Tree, arranged
 from obrell.core.effects import Effect
 from obrell.core.geometry.plane import NOWHERE, Point, Rect
 from obrell.core.shapes.kinds.path import Path
+from obrell.core.workspace import OfObject
+
+_FRAMES = OfObject[Rect](8192)
 
 
 def frame_on_canvas(part: Part) -> Rect:
     """Around the frame of a part as it is drawn."""
+    return _FRAMES.get(part, None, lambda: _frame_on_canvas(part))
+
+
+def _frame_on_canvas(part: Part) -> Rect:
     frame, place = part.shape.frame(), place_of(part)
     corners = [place.apply(x, y) for x in (frame.left, frame.right) for y in (frame.top, frame.bottom)]
     across, down = [x for x, _ in corners], [y for _, y in corners]
@@ -59,9 +66,14 @@ def spans_of(control: Control, tree: Tree, part: Part) -> dict[str, Rect]:
     for that."""
     spans = {"canvas": Rect(0, 0, control.canvas.width, control.canvas.height)}
     outer = tree.all.get(part.within or "")
-    if outer is not None and any(_spans_group(effect) for effect in part.effects):
+    if outer is not None and spans_group(part):
         spans["group"] = frame_on_canvas(outer.part)
     return spans
+
+
+def spans_group(part: Part) -> bool:
+    """Whether one of its fills is laid over what the part lies in."""
+    return part.within is not None and any(_spans_group(effect) for effect in part.effects)
 
 
 def _spans_group(effect: Effect) -> bool:

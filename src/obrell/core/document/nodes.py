@@ -34,6 +34,11 @@ class Node:
     """The parts that mask it, by the mask's id."""
 
     @property
+    def alone(self) -> bool:
+        """Whether it is drawn of its part and nothing else."""
+        return not (self.children or self.clips or self.covers)
+
+    @property
     def plain(self) -> bool:
         """Whether it only gathers what is in it, and, its clip apart, changes nothing about how that
         looks."""

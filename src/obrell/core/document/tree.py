@@ -17,6 +17,7 @@ from obrell.core.shapes.gathered import Gathered, Piece
 from obrell.core.shapes.kinds.combination import Combination
 from obrell.core.shapes.kinds.group import Group
 from obrell.core.shapes.kinds.repeat import Repeat
+from obrell.core.workspace import OfObject
 
 
 class Nodes(dict[str, Node]):
@@ -35,10 +36,18 @@ class Tree:
     all: Mapping[str, Node]
 
 
+_TREES = OfObject[Tree](64)
+"""Each edit asks several times: what it snaps to, what it changes, how that looks."""
+
+
 def arranged(control: Control) -> Tree:
     """The control's parts as they lie in each other."""
-    arranger = _Arranger(control.parts)
-    return Tree(arranger.nodes(None), Nodes({part.id: arranger.node(part) for part in control.parts}))
+    return _TREES.get(control, None, lambda: _arranged(control.parts))
+
+
+def _arranged(parts: tuple[Part, ...]) -> Tree:
+    arranger = _Arranger(parts)
+    return Tree(arranger.nodes(None), Nodes({part.id: arranger.node(part) for part in parts}))
 
 
 def walk(nodes: Iterable[Node]) -> Iterator[Node]:

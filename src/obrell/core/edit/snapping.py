@@ -24,6 +24,7 @@ from obrell.core.geometry.plane import Point, Rect
 from obrell.core.geometry.svgdata import number
 from obrell.core.shapes.kinds.text import Text
 from obrell.core.values.base import Value
+from obrell.core.workspace import OfObject
 
 Kind = Literal["guides", "canvas", "parts", "gaps", "points", "pixels"]
 Found = Literal["guides", "canvas", "parts", "gaps", "points", "words", "pixels"]
@@ -66,6 +67,15 @@ class Snap:
 
 def snap_box(control: Control, moving: Iterable[str], box: Rect, snapping: Snapping) -> tuple[Snap, ...]:
     """What a box snaps to with its edges and middles, at most one on each axis."""
+    moving = tuple(moving)
+    return _SNAPS.get(control, (moving, box, snapping), lambda: _snap_box(control, moving, box, snapping))
+
+
+_SNAPS = OfObject[tuple[Snap, ...]](64)
+"""A preview asks what an edit snaps to when it is applied, and again to say so."""
+
+
+def _snap_box(control: Control, moving: tuple[str, ...], box: Rect, snapping: Snapping) -> tuple[Snap, ...]:
     there = _Surroundings(control, moving, snapping)
     across = [("start", box.left), ("middle", box.centre.x), ("end", box.right)]
     down = [("start", box.top), ("middle", box.centre.y), ("end", box.bottom)]
@@ -79,6 +89,15 @@ def snap_point(
 ) -> tuple[Snap, ...]:  # fmt: skip
     """What a place snaps to; a coordinate that is None is left alone. ``own`` are places of what is moved that stay
     where they are; to come in line with them is welcome too."""
+    moving, own = tuple(moving), tuple(own)
+    asked = (moving, x, y, snapping, own)
+    return _SNAPS.get(control, asked, lambda: _snap_point(control, moving, x, y, snapping, own))
+
+
+def _snap_point(
+    control: Control, moving: tuple[str, ...], x: float | None, y: float | None, snapping: Snapping,
+    own: tuple[Point, ...],
+) -> tuple[Snap, ...]:  # fmt: skip
     there = _Surroundings(control, moving, snapping, own)
     box = Rect(x or 0.0, y or 0.0, x or 0.0, y or 0.0)
     across = there.nearest("across", [("", x)], box) if x is not None else None
@@ -118,9 +137,12 @@ class _Surroundings:
         return ("parts" if kind == "words" else kind) in self._snapping.kinds
 
     def _best(self, axis: Axis, own: Sequence[tuple[str, float]], lines: Sequence[Line]) -> Snap | None:
+        reach = self._snapping.reach
+        first, last = min(at for _, at in own) - reach, max(at for _, at in own) + reach
+        near_by = [line for line in lines if first <= line.at <= last]
         pairs = [
-            (line.at - at, line) for line in lines for name, at in own
-            if _fits(line, name) and abs(line.at - at) <= self._snapping.reach
+            (line.at - at, line) for line in near_by for name, at in own
+            if _fits(line, name) and abs(line.at - at) <= reach
         ]  # fmt: skip
         if not pairs:
             return None

@@ -13,7 +13,7 @@ from pydantic import Field
 
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect, Similarity
-from obrell.core.paint.areas import Area, Filled, Whole
+from obrell.core.paint.areas import Area, Blurred, Filled, Whole
 from obrell.core.paint.sources import Flat, Laid, Source
 from obrell.core.raster.relief import Table
 from obrell.core.shapes.base import Sentence, Shape
@@ -26,6 +26,8 @@ Zone = Literal["behind", "surface", "edge", "whole"]
 ZONES: tuple[Zone, ...] = get_args(Zone)
 """In the order in which they are painted."""
 UNMOVED = Similarity()
+ON_GRID = 1e-9
+"""Device px from the grid within which a place lies on it."""
 Side = Literal["behind", "inside", "outside"]
 """Which of a part's three layers is being painted: the backdrop, what the shape's inside shows, or
 what lies just outside it. An outline on the centre paints the last two."""
@@ -94,9 +96,14 @@ class Stand:
         finer = Similarity(factor)
         return replace(self, place=finer.after(self.place), outline=self.outline.transformed(finer))
 
-    def moved(self, path: Path, x: float, y: float) -> Path:
-        """A path of the part's own space on the device grid, moved on the canvas by logical px."""
-        return path.transformed(Similarity(dx=x * self.scale, dy=y * self.scale).after(self.place))
+    def fallen(self, x: float, y: float, blur: float, spread: float = 0.0) -> Blurred:
+        """What the shape casts: moved on the canvas, grown with round joins and blurred, by logical px; ``blur`` is a
+        CSS blur radius."""
+        path = self.shape.spread(spread).transformed(self.place) if spread else self.outline
+        (across, right), (down, below) = _whole_and_rest(x * self.scale), _whole_and_rest(y * self.scale)
+        if right or below:
+            path = path.transformed(Similarity(dx=right, dy=below))
+        return Blurred(path, blur / 2 * self.scale, across, down)
 
     def laid(self, fill: Fill, on: Rect | None = None) -> Source:
         """A fill laid on what it spans, the part's own box, or another of its space."""
@@ -107,6 +114,13 @@ class Stand:
     def margin(self, outwards: float) -> int:
         """Device px around the shape's pixels that hold what reaches that many logical px out of it."""
         return math.ceil(outwards * self.scale) + 1 if outwards > 0 else 0
+
+
+def _whole_and_rest(length: float) -> tuple[int, float]:
+    """Whole device px and what is left, at most half of one; nothing where that is less than rounding errors."""
+    whole = math.floor(length + 0.5)
+    rest = length - whole
+    return whole, rest if abs(rest) > ON_GRID else 0.0
 
 
 class Effect(Value):

@@ -110,31 +110,42 @@ class Whole(Area):
 
 @dataclass(frozen=True, slots=True)
 class Blurred(Area):
-    """What a path covers, blurred by a standard deviation in device px."""
+    """What a path covers, blurred by a standard deviation in device px and moved by whole device px: of a shape that
+    casts several shadows the coverage is made once."""
 
     path: Path
     deviation: float
+    across: int = 0
+    down: int = 0
+
+    @property
+    def moved(self) -> Path:
+        """The path where it comes to lie."""
+        if not (self.across or self.down):
+            return self.path
+        return self.path.transformed(Similarity(dx=self.across, dy=self.down))
 
     @property
     def extent(self) -> PixelBox:
-        return touched(self.path).grown(gaussian.reach_px(self.deviation))
+        reach = gaussian.reach_px(self.deviation) if self.deviation > 0 else 0
+        return touched(self.path).moved(self.across, self.down).grown(reach)
 
     def over(self, box: PixelBox, made: Made) -> Coverage:
-        if self.deviation <= 0:
-            return made.over(Filled(self.path), box)
-        return _blurred(self.path, self.deviation, box)
+        return Coverage(box, _blurred(self.path, self.deviation, box.moved(-self.across, -self.down), made).values)
 
 
-def _blurred(path: Path, deviation: float, box: PixelBox) -> Coverage:
+def _blurred(path: Path, deviation: float, box: PixelBox, made: Made) -> Coverage:
     """A very wide blur, as on an enlarged stage, is made on a coarser grid: what it shows is smoother than that grid
     can tell."""
+    if deviation <= 0:
+        return made.over(Filled(path), box)
     factor = gaussian.coarsening(deviation)
     if factor == 1:
         source = touched(path).meet(box.grown(gaussian.support_px(deviation)))
-        return gaussian.blur(rasterise(path.rows, source), deviation, box)
+        return gaussian.blur(made.over(Filled(path), source), deviation, box)
     small = path.transformed(Similarity(scale=1 / factor))
     rest = gaussian.rest_after(deviation, factor)
-    return gaussian.enlarged(_blurred(small, rest, gaussian.coarse_box(box, factor)), factor, box)
+    return gaussian.enlarged(_blurred(small, rest, gaussian.coarse_box(box, factor), made), factor, box)
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,6 +180,7 @@ class Inverse(Area):
     """1 less another."""
 
     area: Area
+    kept: ClassVar[bool] = False
 
     @property
     def extent(self) -> PixelBox:

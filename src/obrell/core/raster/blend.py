@@ -222,6 +222,13 @@ def _lay_product(mode, under, over, alpha, base):
 
 
 @helper
+def _lay_through(under, colours, mask, alpha):
+    """The same with ``over`` the product of colours and mask, which is then not written down."""
+    for x in range(len(under)):
+        under[x] = colours[x] * mask[x] + under[x] * (np.float32(1) - alpha[x])
+
+
+@helper
 def _times(out, colours, mask):
     for x in range(len(out)):
         out[x] = colours[x] * mask[x]
@@ -548,6 +555,12 @@ def _paint(
             for channel in range(4 if by_row else 0):
                 colours[channel, :] = colours[channel, 0]
         row = mask[y - mask_top, left - mask_left : right - mask_left]
+        if mode == 0:
+            _times(source[3], colours[3], row)
+            for channel in range(4):
+                under = target[channel, y - target_top, left - target_left : right - target_left]
+                _lay_through(under, colours[channel], row, source[3])
+            continue
         for channel in range(4):
             _times(source[channel], colours[channel], row)
         _blend_row(target, y - target_top, left - target_left, source, count, mode)

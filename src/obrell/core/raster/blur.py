@@ -95,7 +95,7 @@ def enlarged(mask: Coverage, factor: int, box: PixelBox) -> Coverage:
 
 def _direct(mask: Coverage, sigma: float, box: PixelBox) -> Plane:
     taps = gaussian_taps(sigma)
-    rows = _banded(mask.values, *_sliding(taps, box.top - mask.box.top, box.height))
+    rows = _banded(mask.values, *_sliding(sigma, box.top - mask.box.top, box.height))
     result: Plane = _sliding_columns(rows, taps, box.left - mask.box.left - len(taps) // 2, box.width)
     return result
 
@@ -103,16 +103,15 @@ def _direct(mask: Coverage, sigma: float, box: PixelBox) -> Plane:
 def _coarse(mask: Coverage, sigma: float, box: PixelBox) -> Plane:
     factor = int(sigma / LEAST)
     rest = math.sqrt(sigma * sigma / factor**2 - 2 * SMALL * SMALL)
-    taps = gaussian_taps(rest)
     margin = math.ceil(REACH * SMALL) + 1
     inner_y = _coarse_range(box.top, box.bottom, factor, margin)
     inner_x = _coarse_range(box.left, box.right, factor, margin)
     outer_y = _coarse_range(mask.box.top, mask.box.bottom, factor, margin)
     outer_x = _coarse_range(mask.box.left, mask.box.right, factor, margin)
     values = _banded(mask.values, *_thinning(factor, outer_y, mask.box.top))
-    values = _banded(values, *_sliding(taps, inner_y[0] - outer_y[0], inner_y[1] - inner_y[0]))
+    values = _banded(values, *_sliding(rest, inner_y[0] - outer_y[0], inner_y[1] - inner_y[0]))
     values = _banded(_turned(values), *_thinning(factor, outer_x, mask.box.left))
-    values = _banded(values, *_sliding(taps, inner_x[0] - outer_x[0], inner_x[1] - inner_x[0]))
+    values = _banded(values, *_sliding(rest, inner_x[0] - outer_x[0], inner_x[1] - inner_x[0]))
     values = _turned(_banded(values, *_returning(factor, box.left, box.right, inner_x[0])))
     result: Plane = _banded(values, *_returning(factor, box.top, box.bottom, inner_y[0]))
     return result
@@ -138,7 +137,9 @@ def _centre(index: NDArray[np.int64], factor: int) -> NDArray[np.float64]:
     return np.asarray(index * factor + (factor - 1) / 2)
 
 
-def _sliding(taps: Taps, offset: int, count: int) -> tuple[Starts, Taps]:
+@remembered(512)
+def _sliding(sigma: float, offset: int, count: int) -> tuple[Starts, Taps]:
+    taps = gaussian_taps(sigma)
     starts = np.arange(offset, offset + count, dtype=np.int64) - len(taps) // 2
     return starts, np.repeat(taps[None], count, axis=0)
 

@@ -51,6 +51,9 @@ class PixelBox:
     def grown(self, by: int) -> PixelBox:
         return PixelBox(self.left - by, self.top - by, self.right + by, self.bottom + by)
 
+    def moved(self, across: int, down: int) -> PixelBox:
+        return PixelBox(self.left + across, self.top + down, self.right + across, self.bottom + down)
+
     def meet(self, other: PixelBox) -> PixelBox:
         """What both hold."""
         return PixelBox(

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from obrell.core.raster.jit import kernel
+from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Layer
 
 Pixels = NDArray[np.uint8]
@@ -14,42 +14,67 @@ Pixels = NDArray[np.uint8]
 
 def quantise(layer: Layer) -> Pixels:
     """Straight 8-bit RGBA of a premultiplied layer, rounded half up; alpha 0 is black."""
-    out = np.empty((layer.box.height, layer.box.width, 4), np.uint8)
-    _quantise(layer.planes, out)
-    return out
+    words = np.empty((layer.box.height, layer.box.width), "<u4")
+    _quantise(layer.planes, words)
+    return words.view(np.uint8).reshape(*words.shape, 4)
 
 
-@kernel("void(float32[:,:,::1], uint8[:,:,::1])")
-def _quantise(planes, out):
-    height, width = out.shape[0], out.shape[1]
-    for y in range(height):
-        for x in range(width):
-            alpha = planes[3, y, x]
-            level = np.floor(min(np.float32(1), alpha) * np.float32(255) + np.float32(0.5))
-            if level <= 0:
-                out[y, x, :] = 0
-                continue
-            scale = np.float32(255) / alpha
-            for channel in range(3):
-                value = np.floor(planes[channel, y, x] * scale + np.float32(0.5))
-                out[y, x, channel] = np.uint8(min(np.float32(255), max(np.float32(0), value)))
-            out[y, x, 3] = np.uint8(level)
+@helper
+def _quantise_alpha(alpha, levels, scales):
+    """Levels of a row, and what its colours are multiplied by; nothing where the level is 0."""
+    for x in range(len(alpha)):
+        level = np.int32(min(np.float32(1), max(np.float32(0), alpha[x])) * np.float32(255) + np.float32(0.5))
+        scale = np.float32(255) / max(alpha[x], np.float32(1e-9))
+        levels[x] = level
+        scales[x] = scale if level > 0 else np.float32(0)
+
+
+@helper
+def _quantise_colour(colour, scales, levels):
+    for x in range(len(colour)):
+        level = colour[x] * scales[x] + np.float32(0.5)
+        levels[x] = np.int32(min(np.float32(255), max(np.float32(0), level)))
+
+
+@helper
+def _pack(red, green, blue, alpha, words):
+    for x in range(len(words)):
+        low, high = red[x] | green[x] << np.int32(8), blue[x] << np.int32(16) | alpha[x] << np.int32(24)
+        words[x] = np.uint32(low | high)
+
+
+@kernel("void(float32[:,:,::1], uint32[:,::1])")
+def _quantise(planes, words):
+    """Plane by plane, a row at a time, which the compiler turns into vector code."""
+    width = words.shape[1]
+    scales, levels = np.empty(width, np.float32), np.empty((4, width), np.int32)
+    for y in range(words.shape[0]):
+        _quantise_alpha(planes[3, y], levels[3], scales)
+        for channel in range(3):
+            _quantise_colour(planes[channel, y], scales, levels[channel])
+        _pack(levels[0], levels[1], levels[2], levels[3], words[y])
 
 
 def filtered_up(pixels: Pixels) -> bytes:
     """Scanlines with PNG's filter 2 (Up), PNG 3rd edition, section 9.2: a byte 2, then differences."""
-    lines: NDArray[np.uint8] = _filter_up(pixels)
+    lines: NDArray[np.uint8] = _filter_up(pixels.reshape(pixels.shape[0], -1))
     return lines.tobytes()
 
 
-@kernel("uint8[:,::1](uint8[:,:,::1])")
+@helper
+def _less(out, row, above):
+    for x in range(len(out)):
+        out[x] = row[x] - above[x]
+
+
+@kernel("uint8[:,::1](uint8[:,::1])")
 def _filter_up(pixels):
-    height, width = pixels.shape[0], pixels.shape[1]
-    out = np.empty((height, 1 + 4 * width), np.uint8)
+    height, width = pixels.shape
+    out = np.empty((height, 1 + width), np.uint8)
+    out[:, 0] = 2
     for y in range(height):
-        out[y, 0] = 2
-        for x in range(width):
-            for channel in range(4):
-                above = pixels[y - 1, x, channel] if y > 0 else np.uint8(0)
-                out[y, 1 + 4 * x + channel] = np.uint8((int(pixels[y, x, channel]) - int(above)) & 255)
+        if y == 0:
+            out[0, 1:] = pixels[0]
+        else:
+            _less(out[y, 1:], pixels[y], pixels[y - 1])
     return out

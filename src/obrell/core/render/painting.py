@@ -19,7 +19,7 @@ from obrell.core.raster.blur import blur, reach_px, support_px
 from obrell.core.raster.layers import Coverage, Layer, PixelBox, times
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.site import Site
-from obrell.core.scene.bounds import changed_by, painted_box
+from obrell.core.scene.bounds import changed_by, painted_box, painted_by
 from obrell.core.scene.items import Body, Group, Item, Mask, Treated
 from obrell.core.values.blends import BLEND_CODES, Blend
 
@@ -139,10 +139,10 @@ class Painter:
 
     def _body(self, target: Layer, body: Body, shown: Coverage | None = None) -> None:
         """Blend a part into ``target``, which becomes the outside layer itself, as far as it is shown."""
-        site = self._site(body)
-        box = changed_by(body.effects, body.stand).meet(self.region).meet(target.box)
+        box = painted_by(body).meet(self.region).meet(target.box)
         if box.empty and not body.held:
             return
+        site = self._site(body)
         held = self._held(body, site.own_box, target.box)
         if held is not None and not body.effects:
             _stack(target, held, body.opacity, body.blend, shown)

@@ -15,6 +15,7 @@ from obrell.core.raster.blur import reach_px
 from obrell.core.raster.layers import NO_BOX, PixelBox
 from obrell.core.scene.items import Body, Group, Item, Treated
 from obrell.core.scene.scene import scene_at
+from obrell.core.workspace import OfObject
 
 
 def changed_by(effects: Sequence[Effect], stand: Stand) -> PixelBox:
@@ -24,11 +25,19 @@ def changed_by(effects: Sequence[Effect], stand: Stand) -> PixelBox:
     return touched(stand.outline).grown(math.ceil(reach_of(effects, stand)) + 1)
 
 
+_EXTENTS = OfObject[PixelBox](8192)
+
+
+def painted_by(body: Body) -> PixelBox:
+    """The device px that what a body paints itself can change, without what lies in it."""
+    return _EXTENTS.get(body, None, lambda: changed_by(body.effects, body.stand))
+
+
 def painted_box(item: Item | None, region: PixelBox) -> PixelBox:
     """The device px of a region that an item can change."""
     match item:
         case Body():
-            own = changed_by(item.effects, item.stand).meet(region)
+            own = painted_by(item).meet(region)
             return _joined(item.held, region).join(own)
         case Group(items):
             return _joined(items, region)

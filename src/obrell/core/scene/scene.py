@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Hashable, Iterable, Iterator
 from dataclasses import dataclass
 
 from obrell.core.document.copies import moved_node
 from obrell.core.document.looks import painted_of, shown_of
+from obrell.core.document.measures import spans_group
 from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
@@ -18,8 +19,11 @@ from obrell.core.geometry.plane import Similarity
 from obrell.core.paint.sources import Laid
 from obrell.core.scene.items import Body, Group, Item, Mask, Treated
 from obrell.core.scene.stands import stand_of, stand_unfitted
+from obrell.core.workspace import OfObject
 
 Nodes = tuple[Node, ...]
+_ALONE = OfObject[Item](8192)
+"""Of hundreds of parts an edit changes one."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,6 +35,8 @@ class Scene:
     scale: float
     """Device px of a logical px."""
     stand: Callable[[Part], Stand]
+    around: Hashable
+    """What the item of a part depends on that neither holds anything nor is cut, besides the part itself."""
 
     def items(self) -> Iterator[Item]:
         """All that is to be seen, back to front."""
@@ -41,6 +47,12 @@ class Scene:
         part = node.part
         if not part.visible or part.opacity <= 0:
             return None
+        if node.alone and not spans_group(part):
+            return _ALONE.get(part, self.around, lambda: self._made(node))
+        return self._made(node)
+
+    def _made(self, node: Node) -> Item:
+        part = node.part
         masks = tuple(self._masks(node))
         deviation = math.hypot(*(effect.deviation for effect in part.effects if effect.seen)) * self.scale
         item = self._bare(node, uncut=deviation > 0)
@@ -85,12 +97,19 @@ class Scene:
 
 def scene_at(resolved: Resolved, density: float) -> Scene:
     """The control on the device grid of a density, its parts fitted as they or the kit ask."""
-    return Scene(resolved.tree.nodes, density, lambda part: stand_of(resolved, part, density))
+    around = (density, resolved.fit, *_light_and_canvas(resolved))
+    return Scene(resolved.tree.nodes, density, lambda part: stand_of(resolved, part, density), around)
 
 
 def scene_unfitted(resolved: Resolved) -> Scene:
     """The control in its own space, logical px, on no grid."""
-    return Scene(resolved.tree.nodes, 1.0, lambda part: stand_unfitted(resolved, part))
+    around = ("unfitted", *_light_and_canvas(resolved))
+    return Scene(resolved.tree.nodes, 1.0, lambda part: stand_unfitted(resolved, part), around)
+
+
+def _light_and_canvas(resolved: Resolved) -> tuple[Hashable, ...]:
+    lamp, canvas = resolved.lamp, resolved.control.canvas
+    return lamp.direction, lamp.height, canvas.width, canvas.height
 
 
 def lying_in(zone: Zone, effects: Iterable[Effect]) -> tuple[Effect, ...]:

@@ -8,8 +8,6 @@ from pydantic import Field
 
 from obrell.core.effects.base import Operation, Side, Stand, Zone
 from obrell.core.effects.shadow import Shadow
-from obrell.core.geometry.paths import Path
-from obrell.core.paint.areas import Blurred
 from obrell.core.values.fields import Share
 
 PRESSED_SHARE = 0.4
@@ -27,11 +25,8 @@ class DropShadow(Shadow):
     shows_through: bool = Field(False, title="shows through")
 
     def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
-        return self.cast(Blurred(self._fallen(stand), self.blur / 2 * stand.scale))
-
-    def _fallen(self, stand: Stand) -> Path:
         spread = self.spread if self.blur else stand.stroke(self.spread)
-        return stand.moved(stand.shape.spread(spread), *self.offset.vector(stand.lamp.direction))
+        return self.cast(stand.fallen(*self.offset.vector(stand.lamp.direction), self.blur, spread))
 
     def pressed(self, light: float) -> Self:
         return self.evolve(offset=self.offset.shortened(PRESSED_SHARE), blur=self.blur * PRESSED_SHARE)

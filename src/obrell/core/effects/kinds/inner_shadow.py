@@ -9,7 +9,7 @@ from pydantic import Field
 from obrell.core.effects.base import Operation, Side, Stand, Zone
 from obrell.core.effects.grounds import taking_up
 from obrell.core.effects.shadow import Shadow
-from obrell.core.paint.areas import Blurred, Inverse, Within
+from obrell.core.paint.areas import Inverse, Within
 from obrell.core.values.fields import Share
 
 
@@ -34,5 +34,5 @@ class InnerShadow(Shadow):
 
     def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
         spread = self.spread if self.blur else stand.stroke(self.spread)
-        hole = stand.moved(stand.shape.spread(-spread), *self.offset.vector(stand.lamp.direction))
-        return self.cast(Within(Inverse(Blurred(hole, self.blur / 2 * stand.scale)), stand.outline))
+        hole = stand.fallen(*self.offset.vector(stand.lamp.direction), self.blur, -spread)
+        return self.cast(Within(Inverse(hole), stand.outline))

@@ -10,7 +10,7 @@ from obrell.core.effects.base import Operation, Side, Stand, Zone
 from obrell.core.effects.lit import Lit
 from obrell.core.effects.tones import Tone, tone_pictures, tone_table
 from obrell.core.geometry.plane import direction
-from obrell.core.paint.areas import Area, Blurred, Folds, Inverse, Toned, Within
+from obrell.core.paint.areas import Area, Folds, Inverse, Toned, Within
 from obrell.core.paint.lookup import Lookup
 from obrell.core.paint.sources import Flat
 from obrell.core.shapes.base import Sentence, Slot, Words
@@ -40,10 +40,7 @@ class Sheen(Lit):
 
     def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
         x, y = direction(self.lamp(stand.lamp).direction)
-        path, deviation = stand.shape.path(), self.blur / 2 * stand.scale
-        one, other = (
-            Blurred(stand.moved(path, way * x * self.distance, way * y * self.distance), deviation) for way in (1, -1)
-        )
+        one, other = (stand.fallen(way * x * self.distance, way * y * self.distance, self.blur) for way in (1, -1))
         folds: Area = Toned(Folds(one, other), Lookup(tone_table(self.tone, self.drawn_tone)))
         seen = Within(Inverse(folds) if self.inverted else folds, stand.outline)
         return (Operation(seen, Flat(str(self.colour)), self.opacity, self.blend),)

@@ -66,16 +66,18 @@ class Writer:
         match area:
             case Toned(inner) | Within(inner) | Outside(inner):
                 return self._drawn(inner)
-            case Inverse(Blurred(hole, deviation)):
-                return _evenodd(rectangle(self._around(deviation)), path_data(hole))
+            case Inverse(Blurred(_, deviation) as hole):
+                return _evenodd(rectangle(self._around(deviation)), path_data(hole.moved))
             case Inside(inner, _, rest=True):
                 return _evenodd(self._field(), str(self._drawn(inner).get("d", "")))
             case Inside(inner):
                 return self._drawn(inner)
             case Spilled():
                 return _path(area.wide if self.cut else area.path)
-            case Filled(path) | Blurred(path):
+            case Filled(path):
                 return _path(path)
+            case Blurred():
+                return _path(area.moved)
         return {"d": self._field()}
 
     def _softened(self, area: Area, table: Lookup | None = None) -> Attributes:
@@ -87,8 +89,8 @@ class Writer:
                 return self._softened(inner, table)
             case Inverse(Blurred(_, deviation)):
                 return self._filter(self._around(deviation).grown(2 * deviation * TAIL), deviation, table)
-            case Blurred(path, deviation):
-                return self._filter(path.bounds().grown(2 * deviation * TAIL + 1), deviation, table)
+            case Blurred(_, deviation):
+                return self._filter(area.moved.bounds().grown(2 * deviation * TAIL + 1), deviation, table)
         return {}
 
     def _filter(self, around: Rect, deviation: float, table: Lookup | None) -> Attributes:
