@@ -1,5 +1,6 @@
 """The command line gives the same files as the interface, byte for byte."""
 
+import gc
 import json
 import os
 import sqlite3
@@ -13,6 +14,7 @@ from typer.testing import CliRunner
 
 from obrell.app import editing
 from obrell.cli.main import app
+from obrell.cli.starting import uncollected
 from obrell.core.deliver.bundle import make
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
@@ -178,3 +180,14 @@ def test_what_is_found_is_said_and_told_by_the_exit_code(tmp_path):
     ran = runner.invoke(app, ["check", "Checked", "--data", data])
     assert (ran.exit_code, ran.stdout) == (1, "Cut: The canvas cuts the outline of Box.\n")
     assert runner.invoke(app, ["check", "Checked", "--control", "Fine", "--data", data]).exit_code == 0
+
+
+def test_modules_are_read_without_collecting_and_what_they_made_stays():
+    with uncollected():
+        assert not gc.isenabled()
+        made = [[] for _ in range(3)]
+    assert gc.isenabled()
+    assert not any(found is one for one in made for found in gc.get_objects())
+    with pytest.raises(ValueError, match="no"), uncollected():
+        raise ValueError("no")
+    assert gc.isenabled()

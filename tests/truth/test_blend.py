@@ -5,6 +5,7 @@ import pytest
 
 from obrell.core.raster import blend
 from obrell.core.raster.layers import Coverage, Layer, PixelBox
+from obrell.core.raster.paint import paint
 from obrell.core.raster.ramps import SOLID, Pigment
 from obrell.core.values.blends import BLEND_CODES, BLENDS
 
@@ -114,7 +115,7 @@ def test_a_covered_and_faded_colour_over_an_image(mode):
     cover = np.random.default_rng(4).random((SIZE, SIZE)).astype(np.float32)
     colour = (0.2, 0.65, 0.9)
     stops = np.array([[0, *colour, 1, 1]])
-    blend.paint(target, Coverage(BOX, cover), Pigment(SOLID, np.zeros(6), stops), 0.7, BLEND_CODES[mode])
+    paint(target, Coverage(BOX, cover), Pigment(SOLID, np.zeros(6), stops), 0.7, BLEND_CODES[mode])
     source = np.empty((4, SIZE, SIZE))
     source[:3] = np.array(colour)[:, None, None]
     source[3] = 0.7 * cover

@@ -9,8 +9,8 @@ import pytest
 from obrell.core.colour.spaces import from_hex, from_oklab, to_oklab
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.paint.fills import pigment
-from obrell.core.raster import blend
 from obrell.core.raster.layers import Coverage, Layer, PixelBox
+from obrell.core.raster.paint import paint
 from obrell.core.values.paints import Conic, Linear, Radial, Stop
 
 BOX = PixelBox(0, 0, 90, 70)
@@ -26,7 +26,7 @@ STOPS = (
 def painted(fill, place):
     target = Layer.clear(BOX)
     whole = Coverage(BOX, np.ones((BOX.height, BOX.width), np.float32))
-    blend.paint(target, whole, pigment(fill, LOCAL, place), 1.0, 0)
+    paint(target, whole, pigment(fill, LOCAL, place), 1.0, 0)
     return target.planes
 
 

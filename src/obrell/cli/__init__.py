@@ -1,5 +1,10 @@
 """The same services from the command line."""
 
-from obrell.cli.main import main
+from obrell.cli.starting import uncollected
 
-__all__ = ["main"]
+
+def main() -> None:
+    """Run a command."""
+    with uncollected():
+        from obrell.cli.main import main as run
+    run()

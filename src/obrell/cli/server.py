@@ -11,6 +11,7 @@ from pathlib import Path
 import typer
 import uvicorn
 
+from obrell.cli.starting import uncollected
 from obrell.core.aside import warm_up
 from obrell.core.errors import Refused
 from obrell.core.raster.compiling import Compilation
@@ -48,9 +49,10 @@ def run(data: Path, port: int, compilation: Compilation | None = None) -> None:
         raise Refused(f"Port {port} {why}. Another one will do: --port {other}.") from error
     sys.setswitchinterval(SWITCH_S)
     listener.listen(128)
-    create_app = uvicorn.importer.import_from_string(APPLICATION)
+    with uncollected():
+        application = uvicorn.importer.import_from_string(APPLICATION)(data, compilation)
     config = uvicorn.Config(
-        create_app(data, compilation), log_level="warning", ws="websockets-sansio", ws_per_message_deflate=False,
+        application, log_level="warning", ws="websockets-sansio", ws_per_message_deflate=False,
         ws_max_size=2_100_000, timeout_graceful_shutdown=GRACE_S,
     )  # fmt: skip
     loading = threading.Timer(FIRST_PAGE_S, _get_ready)

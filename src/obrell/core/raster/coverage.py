@@ -41,6 +41,13 @@ def flattened(rows: NDArray[np.float64]) -> NDArray[np.float64]:
     return chords
 
 
+@helper
+def _put(edges, k, x0, y0, x1, y1):
+    """Value by value: a tuple assigned to a row costs the compiler four seconds once and half a second each time."""
+    edges[k, 0], edges[k, 1], edges[k, 2], edges[k, 3] = x0, y0, x1, y1
+    return k + 1
+
+
 @kernel("float64[:,::1](float64[:,::1], float64)")
 def _flatten(rows, tolerance):
     """Edges (x0, y0, x1, y1) of the closed polygon that follows the path within ``tolerance``."""
@@ -67,9 +74,8 @@ def _flatten(rows, tolerance):
             x, y = n[0], n[1]
             start_x, start_y = x, y
         elif operation == 1:
-            edges[k] = (x, y, n[0], n[1])
+            k = _put(edges, k, x, y, n[0], n[1])
             x, y = n[0], n[1]
-            k += 1
         elif operation == 2:
             pieces = cubic_pieces(x, y, n, tolerance)
             ax, ay, px, py = x, y, x, y
@@ -79,9 +85,8 @@ def _flatten(rows, tolerance):
                 a, b, c, d = u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t
                 qx = a * ax + b * n[0] + c * n[2] + d * n[4]
                 qy = a * ay + b * n[1] + c * n[3] + d * n[5]
-                edges[k] = (px, py, qx, qy)
+                k = _put(edges, k, px, py, qx, qy)
                 px, py = qx, qy
-                k += 1
             x, y = px, py
         elif operation == 3:
             pieces = arc_pieces(n, tolerance)
@@ -90,14 +95,12 @@ def _flatten(rows, tolerance):
                 angle = n[5] + n[6] * (j / pieces)
                 ex, ey = n[2] * np.cos(angle), n[3] * np.sin(angle)
                 qx, qy = n[0] + cos * ex - sin * ey, n[1] + sin * ex + cos * ey
-                edges[k] = (x, y, qx, qy)
+                k = _put(edges, k, x, y, qx, qy)
                 x, y = qx, qy
-                k += 1
         else:
-            edges[k] = (x, y, start_x, start_y)
+            k = _put(edges, k, x, y, start_x, start_y)
             x, y = start_x, start_y
-            k += 1
-    return edges[:k].copy()
+    return edges[:k]
 
 
 @helper
@@ -179,4 +182,6 @@ def _accumulate(edges, left, top, out):
                     total += sums[row, column]
                     out[row, column] = min(1.0, abs(total * scale))
             else:
-                out[row, first:last] = np.float32(min(1.0, abs(total * scale)))
+                level = np.float32(min(1.0, abs(total * scale)))
+                for column in range(first, last):
+                    out[row, column] = level

@@ -150,15 +150,15 @@ def _edges(rows, tolerance):
                     k = _line(edges, k, x, y, qx, qy)
                 else:
                     middle = n[5] + n[6] * ((j - 0.5) / pieces) + n[4]
-                    edges[k] = (
-                        1.0, n[0], n[1], n[2], np.cos(middle), np.sin(middle), np.cos(abs(n[6]) / pieces / 2),
-                    )  # fmt: skip
+                    edges[k, 0], edges[k, 1], edges[k, 2], edges[k, 3] = 1.0, n[0], n[1], n[2]
+                    edges[k, 4], edges[k, 5] = np.cos(middle), np.sin(middle)
+                    edges[k, 6] = np.cos(abs(n[6]) / pieces / 2)
                     k += 1
                 x, y = qx, qy
         else:
             k = _line(edges, k, x, y, sx, sy)
             x, y = sx, sy
-    return edges[:k].copy()
+    return edges[:k]
 
 
 @helper
@@ -208,7 +208,7 @@ def _blocks(edges):
         radius = 0.0
         for i in range(first, last):
             radius = max(radius, _reach_of(edges, i, x, y))
-        blocks[b] = (x, y, radius)
+        blocks[b, 0], blocks[b, 1], blocks[b, 2] = x, y, radius
     return blocks
 
 

@@ -71,10 +71,9 @@ def _less(out, row, above):
 def _filter_up(pixels):
     height, width = pixels.shape
     out = np.empty((height, 1 + width), np.uint8)
-    out[:, 0] = 2
+    above = np.zeros(width, np.uint8)
     for y in range(height):
-        if y == 0:
-            out[0, 1:] = pixels[0]
-        else:
-            _less(out[y, 1:], pixels[y], pixels[y - 1])
+        out[y, 0] = 2
+        _less(out[y, 1:], pixels[y], above)
+        above = pixels[y]
     return out

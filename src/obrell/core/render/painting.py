@@ -17,6 +17,7 @@ from obrell.core.effects.base import Effect, Side
 from obrell.core.raster import blend
 from obrell.core.raster.blur import blur, reach_px, support_px
 from obrell.core.raster.layers import Coverage, Layer, PixelBox, times
+from obrell.core.raster.paint import paint
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.site import Site
 from obrell.core.scene.bounds import changed_by, painted_box, painted_by
@@ -97,7 +98,7 @@ class Painter:
             self._all(layer, mask.cover)
         else:
             everywhere = Coverage(box, np.ones((box.height, box.width), np.float32))
-            blend.paint(layer, everywhere, mask.cover.over(box, self.cache), 1.0, NORMAL)
+            paint(layer, everywhere, mask.cover.over(box, self.cache), 1.0, NORMAL)
         values = layer.planes[3] if mask.measure == "opacity" else np.tensordot(LUMINANCE, layer.planes[:3], 1)
         if mask.inverted:
             values = 1 - values
@@ -131,7 +132,7 @@ class Painter:
             for operation in effect.operations(site.stand, "behind"):
                 mask = site.mask(operation.area)
                 layer = Layer.clear(mask.box)
-                blend.paint(layer, mask, site.source(operation, mask.box), operation.opacity, NORMAL)
+                paint(layer, mask, site.source(operation, mask.box), operation.opacity, NORMAL)
                 _lay_blurred(target, layer, deviation, body.opacity, operation.blend, shown)
 
     def _site(self, body: Body) -> Site:
@@ -220,7 +221,7 @@ def _paint_effect(
         own = site.mask(operation.area)
         mask = own if shown is None else times(own, shown)
         source = site.source(operation, own.box)
-        blend.paint(layer, mask, source, operation.opacity * fade, BLEND_CODES[operation.blend])
+        paint(layer, mask, source, operation.opacity * fade, BLEND_CODES[operation.blend])
 
 
 def _lay_blurred(
@@ -236,7 +237,7 @@ def _stack(target: Layer, layer: Layer, opacity: float, mode: Blend, shown: Cove
     if shown is None:
         blend.composite(target, layer, opacity, BLEND_CODES[mode])
     else:
-        blend.paint(target, shown, layer, opacity, BLEND_CODES[mode])
+        blend.cover(target, shown, layer, opacity, BLEND_CODES[mode])
 
 
 def blurred_layer(layer: Layer, deviation: float, box: PixelBox) -> Layer:

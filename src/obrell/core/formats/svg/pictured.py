@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from obrell.core.effects.base import Effect, Operation, Side, Stand
 from obrell.core.formats.svg.markup import element
-from obrell.core.raster import blend
 from obrell.core.raster.layers import Layer, PixelBox
+from obrell.core.raster.paint import paint
 from obrell.core.raster.png import encode
 from obrell.core.raster.quantise import quantise
 from obrell.core.render.cache import PixelCache
@@ -39,7 +39,7 @@ class Pictures:
         if box.empty or operation.opacity <= 0:
             return ""
         layer = Layer.clear(box)
-        blend.paint(layer, mask, site.source(operation, box), operation.opacity, 0)
+        paint(layer, mask, site.source(operation, box), operation.opacity, 0)
         content = b64encode(encode(quantise(layer))).decode()
         scale = self.density
         return element("image", {
