@@ -6,6 +6,9 @@ STATIC := src/obrell/web/static
 SHEETS := $(STATIC)/css
 SCRIPTS := $(STATIC)/js
 SCRIPT_TESTS := tests/scripts
+TEMPLATES := src/obrell/web/templates
+PRETTIER := $(NODE_BIN)/prettier --config tools/prettier.json --log-level warn
+PRETTY := $(TEMPLATES)/*.html $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
 
 .PHONY: demo test lint format soak load bench screenshots
 
@@ -25,15 +28,15 @@ lint: $(STAMP) tools/node_modules
 	.venv/bin/ruff format --check .
 	.venv/bin/mypy
 	.venv/bin/lint-imports
-	$(NODE_BIN)/prettier --config tools/prettier.json --log-level warn --check $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
+	$(PRETTIER) --check $(PRETTY)
 	$(NODE_BIN)/eslint --config tools/eslint.config.mjs $(SCRIPTS) $(SCRIPT_TESTS)
 	$(NODE_BIN)/tsc --project tools/tsconfig.json
-	$(PY) -m tools.long_lines src/obrell/web/templates $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
+	$(PY) -m tools.long_lines $(TEMPLATES) $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
 
-# Scripts, style sheets and Python as the checks want them.
+# Templates, scripts, style sheets and Python as the checks want them.
 format: $(STAMP) tools/node_modules
 	.venv/bin/ruff format .
-	$(NODE_BIN)/prettier --config tools/prettier.json --log-level warn --write $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
+	$(PRETTIER) --write $(PRETTY)
 
 test: lint /usr/bin/chromium
 	node --test $(SCRIPT_TESTS)/*.mjs

@@ -7,7 +7,7 @@ from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Control, Override, State
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
-from obrell.core.errors import BadValue, Refused
+from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.formats.svg.document import svg
 from obrell.core.render.picture import picture as pixels_of
 from obrell.core.shapes import Box, Group, Repeat, Ring, Round, Sides
@@ -252,3 +252,35 @@ def test_a_clip_that_is_clipped_itself_cuts_with_both_shapes_in_pixels_and_in_sv
     assert pixels[50, 10].tolist() == [255, 0, 0, 255]
     assert [pixels[y, x, 3] for y, x in ((10, 10), (50, 60), (10, 60))] == [0, 0, 0]
     assert svg(shown).count("clip-path=") == 2
+
+
+def test_parts_are_put_into_a_group_and_taken_out_where_they_stand():
+    three = control(*pair().parts, part(Box(width=6, height=6), RED, x=70, y=50).evolve(id="p3"))
+    grouped = done(three, group("p1", "p2"))
+    put = done(grouped, {"kind": "put-into", "parts": ["p3"], "into": "p100"})
+    assert [(one.id, one.within) for one in put.parts if one.within] == [(name, "p100") for name in ("p1", "p2", "p3")]
+    assert np.array_equal(picture(put), picture(three))
+    out = done(put, {"kind": "put-into", "parts": ["p1", "p2"]})
+    assert [(one.id, one.within) for one in out.parts] == [("p3", "p100"), ("p100", None), ("p1", None), ("p2", None)]
+    nested = done(put, group("p100"), {"kind": "put-into", "parts": ["p1"]})
+    assert [(one.id, one.within) for one in nested.parts][-1] == ("p1", None)
+    assert (
+        read_edit({"kind": "put-into", "parts": ["p1"]}).label(put)
+        == f"Put {put.parts[0].name} out of what it lies in"
+    )
+
+
+@pytest.mark.parametrize(
+    ("parts", "into", "words"),
+    [
+        (["p1"], "p2", "cannot hold parts"),
+        (["p100"], "p100", "cannot lie in itself"),
+        (["p1"], "p100", "lies in that already"),
+        (["p100"], None, "lies in nothing already"),
+        (["p1"], "p9", "no longer there"),
+    ],
+)
+def test_what_cannot_be_put_there_is_refused_in_words(parts, into, words):
+    grouped = done(pair(), group("p1", "p2"))
+    with pytest.raises((Refused, NoSuchThing), match=words):
+        done(grouped, {"kind": "put-into", "parts": parts, "into": into})

@@ -1,6 +1,7 @@
 """The Bench's routes: every effect opened in the sheet, looks tried, files brought in, materials followed."""
 
 import io
+import re
 
 import numpy as np
 import pytest
@@ -59,7 +60,7 @@ def pixels(client, address):
 def test_every_effect_opens_in_the_sheet(client, kind):
     added = edit(client, kind="add-effect", part="p2", effect=kind)
     html = added["blocks"]["sheet"]
-    assert f">{EFFECTS[kind].label}</button>" in html
+    assert re.search(rf">\s*{EFFECTS[kind].label}\s*</button>", html)
     assert 'class="eff open"' in html
     assert "points=(" not in html
     assert "None" not in html.split('class="eff open"')[1].split("</li>")[0].replace('value="None"', "")

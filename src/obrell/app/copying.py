@@ -13,8 +13,11 @@ from obrell.store.kits import Kits
 MOST = 50
 
 
-def copies(kits: Kits, kit: str, control: str, variants: Sequence[Variant]) -> tuple[str, ...]:
-    """All of them in one step, or none: a copy that cannot be made is named. Their ids."""
+def copies(
+    kits: Kits, kit: str, control: str, variants: Sequence[Variant], *, follow: bool = False
+) -> tuple[str, ...]:  # fmt: skip
+    """All of them in one step, or none: a copy that cannot be made is named. Their ids. They ``follow`` the control
+    but for what is other in them."""
     if not variants:
         raise Refused("Give at least one copy a name.")
     if len(variants) > MOST:
@@ -25,4 +28,4 @@ def copies(kits: Kits, kit: str, control: str, variants: Sequence[Variant]) -> t
             check_drawable(index, varied(variant, source, "new"), source)
         except ObrellError as error:
             raise BadValue(f"“{variant.name}”: {error}") from error
-    return kits.add_copies(kit, control, [partial(varied, variant) for variant in variants])
+    return kits.add_copies(kit, control, [partial(varied, variant, follows=follow) for variant in variants])

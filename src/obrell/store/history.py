@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from sqlalchemy import ColumnElement, func, select
 from sqlalchemy.orm import Session
 
 from obrell.store.database import Database
-from obrell.store.rows import NOBODY, Rows, Sender, answer, answered, newest_step, point
+from obrell.store.rows import NOBODY, Led, Rows, Sender, answer, answered, newest_step
 from obrell.store.tables import StepRow
 
 SHOWN_STEPS = 200
@@ -24,6 +24,8 @@ class Step:
     label: str
     undone: bool
     window: str = ""
+    led: tuple[Led, ...] = ()
+    """Controls that follow its own, where it was just taken back or done again."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,7 +55,7 @@ class History:
 
     def history(self, kit: str, control: str = "") -> Steps:
         """What was done to one control, or to the kit and all its controls."""
-        scope = [StepRow.kit == kit, *([StepRow.control == control] if control else [])]
+        scope = [StepRow.kit == kit, StepRow.control == control if control else ~StepRow.led]
         done, undone = [*scope, StepRow.undone == 0], [*scope, StepRow.undone > 0]
         with self._database.reading() as session:
             newest = session.scalars(select(StepRow).where(*done).order_by(StepRow.number.desc()).limit(SHOWN_STEPS))
@@ -86,9 +88,10 @@ class History:
                 return None
             last = session.scalar(select(func.max(StepRow.undone)).where(StepRow.kit == kit)) or 0
             row.undone = last + 1 if back else 0
-            point(session, row, row.before if back else row.after)
+            to, verb = (row.before, "took back") if back else (row.after, "did again")
+            led = self._rows.point(session, row, to, f"{verb} {row.label}")
             answer(session, sender, kit, row.control, row.label, (row.before, row.after))
-            return _step(row)
+            return replace(_step(row), led=led)
 
 
 def steps_since(session: Session, kit: str, control: str, sender: Sender) -> tuple[Step, ...]:

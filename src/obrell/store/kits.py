@@ -58,6 +58,18 @@ class Tile:
     words: str = ""
     stands: str = "light"
     """What it is looked at on."""
+    original: str = ""
+    """What it follows is called; empty when it follows nothing that is there."""
+
+
+@dataclass(frozen=True, slots=True)
+class Kin:
+    """What a control follows and what follows it, each by its id with its name; ``gone`` when what it follows is no
+    longer in the kit."""
+
+    original: tuple[str, str] | None = None
+    gone: bool = False
+    copies: tuple[tuple[str, str], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -170,7 +182,25 @@ class Kits(History):
             for tile in [tile for tile in found.values() if tile.words]:
                 name = self._rows.name_of(session, self._rows.head(session, kit, tile.id))
                 found[tile.id] = replace(tile, name=name)
+            follow = select(ControlRow.id, ControlRow.original).where(ControlRow.kit == kit, ControlRow.original != "")
+            for name, original in session.execute(follow):
+                if name in found and original in order:
+                    found[name] = replace(found[name], original=found[original].name)
         return [found[name] for name in order if name in found]
+
+    def kin(self, kit: str, control: Control) -> Kin:
+        """What a control follows and what follows it."""
+        copies = select(ControlRow).where(ControlRow.kit == kit, ControlRow.original == control.id)
+        with self._database.reading() as session:
+            order = self._rows.index(session, self._rows.kit(session, kit).head).order
+            rows = sorted(
+                (row for row in session.scalars(copies) if row.id in order), key=lambda row: order.index(row.id)
+            )
+            named = tuple((row.id, self._rows.name_of(session, row)) for row in rows)
+            if control.original is None:
+                return Kin(copies=named)
+            row = session.get(ControlRow, (kit, control.original)) if control.original in order else None
+            return Kin(None if row is None else (row.id, self._rows.name_of(session, row)), row is None, named)
 
     def documents(self, kit: str, control: str, most: int = 60) -> Iterator[Control]:
         """A control as it is, and as it was and will be again around its newest steps; each once."""
@@ -313,8 +343,7 @@ class Kits(History):
             index, made = self._rows.index(session, row.head), []
             for make in makes:
                 index, after = with_control(index, after)
-                head = self._rows.keep(session, make(after))
-                session.add(ControlRow(kit=kit, id=after, head=head, version=1))
+                self._add(session, kit, make(after))
                 made.append(after)
             self._rows.save_index(session, row, index, label)
             return tuple(made)
@@ -338,9 +367,12 @@ class Kits(History):
             for text in kit.files.values():
                 keep_file(session, b64decode(text))
             for control in kit.controls:
-                head = self._rows.keep(session, control)
-                session.add(ControlRow(kit=new, id=control.id, head=head, version=1))
+                self._add(session, new, control)
             return new
+
+    def _add(self, session: Session, kit: str, control: Control) -> None:
+        head, original = self._rows.keep(session, control), control.original or ""
+        session.add(ControlRow(kit=kit, id=control.id, head=head, version=1, original=original))
 
     def export_kit(self, kit: str) -> Kit:
         """The kit with its controls as they stand; those that cannot be read are left out."""

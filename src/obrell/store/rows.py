@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
+from obrell.core.document.following import followed
 from obrell.core.document.model import Control
 from obrell.core.document.texts import control_json
 from obrell.core.edit.kits import KitIndex
-from obrell.core.errors import NoSuchThing, Refused, Unreadable
+from obrell.core.errors import BadValue, NoSuchThing, Refused, Unreadable
 from obrell.core.files import file_id
 from obrell.core.values.base import Value, canonical_json, text_hash
 from obrell.store.documents import Documents, name_in
@@ -25,12 +26,22 @@ NO_CONTROL = "That control was removed, perhaps in another window. Undo on the W
 
 
 @dataclass(frozen=True, slots=True)
+class Led:
+    """A control that follows another one in which something was done; in words, why it could not."""
+
+    control: str
+    words: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class Stored:
     """A control as it stands: the document, its content hash, and the count of its edits."""
 
     control: Control
     hash: str
     version: int
+    led: tuple[Led, ...] = ()
+    """Where it was just saved, those that followed."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,19 +110,80 @@ class Rows:
     def save_control(
         self, session: Session, kit: str, control: str, label: str, changed: Control, window: str = ""
     ) -> Stored:  # fmt: skip
-        """The newest version of a control, as one step of history when it differs."""
+        """The newest version of a control, as one step of history when it differs, and of those that follow it."""
         row = session.get(ControlRow, (kit, control))
         if row is None:
             raise NoSuchThing(NO_CONTROL)
+        stored = self.control(session, row.head)
+        if changed == stored:
+            return Stored(stored, row.head, row.version)
+        made = self._save(session, row, label, changed, window)
+        return replace(made, led=self.lead(session, kit, label, stored, changed))
+
+    def _save(
+        self, session: Session, row: ControlRow, label: str, changed: Control, window: str = "", *, led: bool = False
+    ) -> Stored:  # fmt: skip
         before, after = row.head, self.keep(session, changed)
-        if before != after:
-            gone = forget_undone(session, kit, control)
-            row.version += 1
-            _go_to(session, row, after)
-            words = {"label": label, "window": window, "version": row.version}
-            session.add(StepRow(kit=kit, control=control, before=before, after=after, **words))
-            sweep(session, gone)
+        gone = forget_undone(session, row.kit, row.id)
+        row.version += 1
+        _go_to(session, row, after)
+        row.original = changed.original or ""
+        words = {"label": label, "window": window, "version": row.version, "led": led}
+        session.add(StepRow(kit=row.kit, control=row.id, before=before, after=after, **words))
+        session.flush()
+        sweep(session, gone)
         return Stored(changed, after, row.version)
+
+    def lead(self, session: Session, kit: str, label: str, before: Control, after: Control) -> tuple[Led, ...]:
+        """Bring what became of a control into those that follow it, and into those that follow them, each as a step
+        of its own."""
+        done: list[Led] = []
+        became = {before.id: (before, after)}
+        while became:
+            original, (was, now) = became.popitem()
+            query = select(ControlRow).where(ControlRow.kit == kit, ControlRow.original == original)
+            for row in session.scalars(query).all():
+                if row.id in (before.id, *(one.control for one in done)):
+                    continue
+                led = self._led(session, row, f"Followed “{after.name}”: {label}", was, now)
+                if isinstance(led, tuple):
+                    became[row.id] = led
+                done.append(Led(row.id, "" if isinstance(led, tuple) else led))
+        return tuple(done)
+
+    def _led(
+        self, session: Session, row: ControlRow, label: str, was: Control, now: Control
+    ) -> tuple[Control, Control] | str:  # fmt: skip
+        """What a copy was and has become; in words, why it could not follow."""
+        try:
+            copy = self.control(session, row.head)
+            changed = followed(copy, was, now)
+        except (BadValue, Unreadable) as error:
+            return f"{self.name_of(session, row)} could not follow. {error}"
+        if changed != copy:
+            self._save(session, row, label, changed, led=True)
+        return copy, changed
+
+    def point(self, session: Session, step: StepRow, hash_: str, label: str) -> tuple[Led, ...]:
+        """Make a document the newest again, and bring what that changes into those that follow it."""
+        if not step.control:
+            row = session.get(KitRow, step.kit)
+            if row is None or row.removed:
+                raise NoSuchThing(NO_KIT)
+            _go_to(session, row, hash_)
+            return ()
+        control = session.get(ControlRow, (step.kit, step.control))
+        if control is None:
+            raise Refused(NO_CONTROL)
+        head = control.head
+        control.version += 1
+        _go_to(session, control, hash_)
+        try:
+            before, after = self.control(session, head), self.control(session, hash_)
+        except Unreadable:
+            return ()
+        control.original = after.original or ""
+        return self.lead(session, step.kit, label, before, after)
 
     def save_index(self, session: Session, row: KitRow, changed: KitIndex, label: str, window: str = "") -> None:
         before, after = row.head, self.keep(session, changed)
@@ -148,11 +220,10 @@ def forget_undone(session: Session, kit: str, control: str) -> set[str]:
 
 
 def newest_step(session: Session, kit: str, control: str, *, undone: bool) -> StepRow | None:
-    """The step to undo (newest done) or to redo (last undone)."""
+    """The step to undo (newest done) or to redo (last undone); of a whole kit none that only followed another."""
     query = select(StepRow).where(StepRow.kit == kit)
     query = query.where(StepRow.undone > 0) if undone else query.where(StepRow.undone == 0)
-    if control:
-        query = query.where(StepRow.control == control)
+    query = query.where(StepRow.control == control) if control else query.where(~StepRow.led)
     order = StepRow.undone if undone else StepRow.number
     return session.scalar(query.order_by(order.desc()).limit(1))
 
@@ -162,21 +233,6 @@ def recent_documents(session: Session, kit: str, control: str, most: int) -> lis
     query = select(StepRow.after, StepRow.before).where(StepRow.kit == kit, StepRow.control == control)
     rows = session.execute(query.order_by(StepRow.number.desc()).limit(most))
     return [hash_ for row in rows for hash_ in row if hash_]
-
-
-def point(session: Session, step: StepRow, hash_: str) -> None:
-    """Make a document the newest again."""
-    if not step.control:
-        row = session.get(KitRow, step.kit)
-        if row is None or row.removed:
-            raise NoSuchThing(NO_KIT)
-        _go_to(session, row, hash_)
-        return
-    control = session.get(ControlRow, (step.kit, step.control))
-    if control is None:
-        raise Refused(NO_CONTROL)
-    control.version += 1
-    _go_to(session, control, hash_)
 
 
 def answered(session: Session, sender: Sender) -> AnswerRow | None:

@@ -43,20 +43,22 @@ class KitRow(Base):
 
 
 class ControlRow(Base):
-    """A control of a kit, also when it is removed from the kit's order. ``version`` counts edits."""
+    """A control of a kit, also when it is removed from the kit's order. ``version`` counts edits, ``original`` is the
+    control that its document follows; empty for none."""
 
     __tablename__ = "controls"
-    __table_args__ = (Index("ix_controls_head", "head"),)
+    __table_args__ = (Index("ix_controls_head", "head"), Index("ix_controls_original", "kit", "original"))
     kit: Mapped[str] = mapped_column(ForeignKey("kits.id"), primary_key=True)
     id: Mapped[str] = mapped_column(String(40), primary_key=True)
     head: Mapped[str] = mapped_column(ForeignKey("documents.hash"))
     version: Mapped[int] = mapped_column(default=1)
+    original: Mapped[str] = mapped_column(String(40), default="", server_default="")
 
 
 class StepRow(Base):
     """One step of history: which document became which. ``undone`` is 0, or counts undos up, so
     that the last one undone is the first one redone. ``window`` is where it was done, ``version`` the control's after
-    it."""
+    it; one that is ``led`` only follows what was done to another control."""
 
     __tablename__ = "steps"
     __table_args__ = (
@@ -72,6 +74,7 @@ class StepRow(Base):
     undone: Mapped[int] = mapped_column(default=0)
     window: Mapped[str] = mapped_column(String(60), default="", server_default="")
     version: Mapped[int] = mapped_column(default=0, server_default="0")
+    led: Mapped[bool] = mapped_column(default=False, server_default="0")
 
 
 class AnswerRow(Base):

@@ -19,6 +19,7 @@ from obrell.store.history import Step
 from obrell.store.kits import Kits, Made, Stored
 from obrell.web.commands import GROUNDS, NEEDS, commands
 from obrell.web.edges import EDGE_DENSITIES
+from obrell.web.led import announce_led, with_led
 from obrell.web.lost import lost
 from obrell.web.pages import page
 from obrell.web.parcels import View
@@ -114,8 +115,9 @@ def _made(
     fresh = editing.added(done)
     shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
     _announce(request, kit, done.now, sender, said=done.label, paths=sorted(edit.sets()))
+    announce_led(request, kit, done.now.led)
     return _parcel(request, kit, done.now, shown) | {
-        "said": _with_meanwhile(done), "fresh": list(fresh[0]), "removed": edit.removes(),
+        "said": with_led(_with_meanwhile(done), done.now.led), "fresh": list(fresh[0]), "removed": edit.removes(),
     }  # fmt: skip
 
 
@@ -138,7 +140,8 @@ def undo_or_redo(
     stored = kits.control(kit, control)
     if step is not None:
         _announce(request, kit, stored, sender, said=_said(step, way), whose=step.window)
-    return _parcel(request, kit, stored, seen) | {"said": _said(step, way)}
+        announce_led(request, kit, step.led)
+    return _parcel(request, kit, stored, seen) | {"said": with_led(_said(step, way), step.led if step else ())}
 
 
 def _said(step: Step | None, way: str) -> str:

@@ -50,6 +50,7 @@ NEEDS = {
     "points": "Choose points of a path first.",
     "holder": "Select a group, combination or repeat first.", "effect": "Open an effect in the sheet first.",
     "ramp": "Open an effect with a gradient first.", "guides": "There are no guides.",
+    "original": "This control follows no other.",
     "undo": "There is nothing to take back.", "redo": "There is nothing to do again.",
 }  # fmt: skip
 """What a command needs before it can be done, in words."""
@@ -133,6 +134,7 @@ OTHER_WORDS = {
     "stand on": "background ground backdrop canvas",
     "select all": "everything",
     "keys": "shortcuts keyboard help",
+    "original": "unlink detach link instance copy",
     "picture": "photo image bitmap",
     "icon": "symbol pictogram",
     "text": "label words type letters",
@@ -178,12 +180,17 @@ def _parts() -> Iterator[Command]:
         yield Command(words, "Sheet, part", {"do": do}, key, need)
     for _, words, edit in LOOKS:
         yield Command(words, "Sheet, below the effects", {"edit": edit, "with": "parts"}, "", "part")
+    leave = json.dumps({"kind": "leave-original"})
+    yield Command("Stop following the original", "Sheet, below the canvas", {"edit": leave}, "", "original")
     yield Command("Lay a material, try effects …", "Sheet, below the effects", {"looks": ""}, "M", "part")
     yield Command("Group", "Sheet, Make", {"do": "group"}, "", "part")
     for way, word in WAYS:
         yield Command(f"Repeat {word}", "Sheet, Make", {"do": "repeat", "way": way}, "", "part")
     yield Command("Make every copy of a repeat a part of its own", "Sheet, Make", {"do": "spread"}, "", "holder")
     yield Command("Take apart", "Sheet, Make", {"do": "take-apart"}, "", "holder")
+    yield Command("Put into a group …", "Sheet, Make", {"fill": "put-into"}, "", "one")
+    take_out = json.dumps({"kind": "put-into", "into": None})
+    yield Command("Take out of what it lies in", "Sheet, Make", {"edit": take_out, "with": "parts"}, "", "part")
     yield Command("Convert to a path", "Sheet, Make", {"do": "to-path"}, "", "part")
     yield Command("Outline the lines", "Sheet, Make", {"do": "outline-lines"}, "", "part")
     yield Command("Crop a picture by its handles", "Sheet, picture", {"do": "crop"}, "", "picture")

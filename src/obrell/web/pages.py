@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 from typing import Any
 
 from fastapi import Request
 from jinja2 import Environment, FileSystemLoader, StrictUndefined
+from jinja2.ext import Extension
 from starlette.responses import HTMLResponse
 
 from obrell.core.geometry.svgdata import number
@@ -14,9 +16,19 @@ from obrell.core.raster.compiling import Compilation
 from obrell.web.services import kits_of
 from obrell.web.shortcuts import KEYS
 
+
+class Unindented(Extension):
+    """Leaves one space of what a line is indented with, and nothing before the end of a tag: all that either means,
+    and an eighth less to send."""
+
+    def preprocess(self, source: str, name: str | None, filename: str | None = None) -> str:
+        return re.sub(r"\n[ \n]+", "\n ", re.sub(r"\n[ \n]*(/?>)", r"\1", source))
+
+
 TEMPLATES = Environment(
     loader=FileSystemLoader(Path(__file__).parent / "templates"),
     autoescape=True, undefined=StrictUndefined, trim_blocks=True, lstrip_blocks=True,
+    extensions=(Unindented,),
 )  # fmt: skip
 TEMPLATES.filters["number"] = number
 TEMPLATES.globals["keys"] = KEYS

@@ -16,7 +16,9 @@ from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Guide, KitSettings, Part
 from obrell.core.document.paths import field_of, value_at
 from obrell.core.document.resolve import Resolved
+from obrell.core.document.tree import descendants
 from obrell.core.edit import Surroundings
+from obrell.core.edit.base import part_of
 from obrell.core.edit.follows import has_size
 from obrell.core.edit.looks import HOLDERS
 from obrell.core.edit.materials import material_of
@@ -155,6 +157,10 @@ class PartView:
     count: int
     effects: tuple[EffectView, ...]
     material: MaterialView | None
+    lies_in: str
+    """What the part that it lies in is called."""
+    holders: tuple[tuple[str, str], ...]
+    """What else it can be put into: ids and names."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -415,7 +421,16 @@ def _part_view(
         isinstance(part.shape, Repeat), _copies(control, part, seen) if is_open else None, part.shape.remark(),
         keeping(control, part) if is_open else (), tuple(_follows(control, part)) if is_open else (), has_size(part),
         tuple(_can_follow(part)) if is_open else (), len(part.effects), effects, material,
+        part_of(control, part.within).name if is_open and part.within else "",
+        tuple(_holders(control, part)) if is_open else (),
     )  # fmt: skip
+
+
+def _holders(control: Control, part: Part) -> Iterator[tuple[str, str]]:
+    inner = descendants(control, (part.id,))
+    for other in reversed(control.parts):
+        if isinstance(other.shape, Container) and other.id not in inner and other.id != part.within:
+            yield other.id, other.name
 
 
 def _material(part: Part, kit: KitSettings) -> tuple[frozenset[str], MaterialView | None]:

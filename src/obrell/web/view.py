@@ -60,7 +60,7 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
         "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo,
         "around": around_of(control, settings),
     }  # fmt: skip
-    part, context = node.part if node else None, {"kit": settings, "control": control}
+    part, context = node.part if node else None, {"kit": settings, "control": control, "kin": kits.kin(kit, control)}
     blocks = {
         "sheet-top": block("_sheet.html", context | {"sheet": sheet, "words": WORDS}),
         "strip": block(

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Annotated, Any
 
 from fastapi import APIRouter, File, Form, Request, UploadFile
 from pydantic import ValidationError
-from starlette.datastructures import FormData
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 
 from obrell.app import copying, editing
@@ -26,6 +26,7 @@ from obrell.core.values.fields import Live
 from obrell.store.history import Step
 from obrell.store.kits import Kits
 from obrell.web.commands import GROUNDS
+from obrell.web.led import announce_led, with_led
 from obrell.web.lost import lost
 from obrell.web.pages import block, page
 from obrell.web.pictures import picture_address
@@ -141,14 +142,16 @@ def variants(request: Request, kit: str, control: str) -> HTMLResponse:
 @router.post(WALL + "/controls/{control}/variants")
 def make_variants(request: Request, kit: str, control: str, fields: WholeForm) -> HTMLResponse:
     """A copy for every row that has a name."""
-    made = copying.copies(kits_of(request), kit, control, _variants(fields))
+    follow = "follow" in fields
+    rows = [(name, value) for name, value in fields.multi_items() if name != "follow"]
+    made = copying.copies(kits_of(request), kit, control, _variants(rows), follow=follow)
     return _block(request, kit, f"Made {len(made)} cop{'y' if len(made) == 1 else 'ies'}.")
 
 
-def _variants(fields: FormData) -> list[Variant]:
+def _variants(fields: Iterable[tuple[str, object]]) -> list[Variant]:
     """What stands in the rows of the table: fields called ``3 words p2`` and the like; a name makes it a copy."""
     rows: dict[str, dict[str, Any]] = {}
-    for field, value in fields.multi_items():
+    for field, value in fields:
         row, kind, which = [*field.split(" ", 2), ""][:3]
         if not isinstance(value, str) or kind not in ("name", "words", "icons", "colours"):
             raise BadValue("This is not a table of copies.")
@@ -198,7 +201,8 @@ def _stepped(request: Request, kit: str, step: Step | None, verb: str) -> HTMLRe
         rooms_of(request).tell((kit, step.control), news)
     else:
         rooms_of(request).tell_kit(kit, news)
-    return _block(request, kit, f"{verb}: {step.label}")
+    announce_led(request, kit, step.led)
+    return _block(request, kit, with_led(f"{verb}: {step.label}", step.led))
 
 
 @router.post(WALL + "/light")

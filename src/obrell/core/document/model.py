@@ -181,6 +181,8 @@ class Control(Value):
     stands: Stands | None = Field(None, title="looked at on")
     """What it stands on when somebody chose that; belongs to the view, and is delivered only when asked."""
     next_number: Annotated[int, Field(ge=1)] = 1
+    original: Id | None = None
+    """The control of the kit that it follows, but for what was changed in it."""
 
     @property
     def stands_on(self) -> Stands:

@@ -11,7 +11,7 @@ from obrell.core.edit.arrange import AlignParts, CopyAlong, CopyAround, Distribu
 from obrell.core.edit.base import Edit, Surroundings, applied
 from obrell.core.edit.beside import PutBeside
 from obrell.core.edit.companions import AddRim, FitAround, LinkedCopy, StayInside
-from obrell.core.edit.containers import CombineParts, GroupParts, RepeatParts, TakeApart
+from obrell.core.edit.containers import CombineParts, GroupParts, PutInto, RepeatParts, TakeApart
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, OutlineLines, SimplifyPath
 from obrell.core.edit.crop import Crop
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
@@ -42,6 +42,7 @@ from obrell.core.edit.looks import (
     UseVersion,
 )
 from obrell.core.edit.materials import AddStart, FollowMaterial, FreeMaterial, LayMaterial
+from obrell.core.edit.originals import LeaveOriginal
 from obrell.core.edit.parts import (
     CanvasEdges,
     CentreParts,
@@ -82,7 +83,7 @@ AnyEdit = Annotated[
     | CopyStop | JitterStops | MoveGradient
     | Draw | MoveParts | Resize | PullGrip | Crop | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
     | ReorderPart | RenamePart | CanvasEdges
-    | GroupParts | CombineParts | RepeatParts
+    | GroupParts | CombineParts | RepeatParts | PutInto
     | TakeApart | ConvertToPath | OutlineLines | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | LinkedCopy | AddRim | StayInside | InsertParts
     | PasteEffects | PaintWith | SwapFills | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
@@ -92,7 +93,7 @@ AnyEdit = Annotated[
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong
     | PenStart | PenNext | ClosePath | MovePoints | PlacePoints | MoveHandle | AddPoint | DragSegment | RemovePoints
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
-    | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect,
+    | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

@@ -92,6 +92,53 @@ class TakeApart(Edit):
         return f"Took {names_of(control, [self.part])} apart"
 
 
+class PutInto(Edit):
+    """Parts put in front of all that lies in a container, where they are on the canvas; with none, out of all that
+    they lie in, right in front of that."""
+
+    kind: Literal["put-into"] = "put-into"
+    parts: Ids
+    into: Id | None = None
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        outer = roots(control, self.parts)
+        check_unlocked(control, outer)
+        for name in outer if self.into else reversed(outer):
+            control = self._put(control, name)
+        return control
+
+    def _put(self, control: Control, name: str) -> Control:
+        part, moved = part_of(control, name), descendants(control, (name,))
+        if part.within == self.into:
+            raise Refused(f"“{part.name}” lies {'in that' if self.into else 'in nothing'} already.")
+        if self.into is not None and not isinstance(part_of(control, self.into).shape, Container):
+            raise Refused(f"“{part_of(control, self.into).name}” cannot hold parts.")
+        if self.into in moved:
+            raise Refused(f"“{part.name}” cannot lie in itself.")
+        others = [one for one in control.parts if one.id not in moved]
+        at = 1 + max(place for place, one in enumerate(others) if one.id in self._behind(control, part))
+        put = [one.evolve(within=self.into) if one.id == name else one for one in control.parts if one.id in moved]
+        return control.evolve(parts=(*others[:at], *put, *others[at:]))
+
+    def _behind(self, control: Control, part: Part) -> frozenset[str]:
+        """What it comes to lie in front of: all in the container, or what it lay in with all in that."""
+        if self.into is None:
+            return descendants(control, (_outermost(control, part),)) - descendants(control, (part.id,))
+        held = descendants(control, (self.into,)) - {self.into}
+        return held or frozenset((self.into,))
+
+    def label(self, control: Control) -> str:
+        where = "out of what it lies in" if self.into is None else f"into {names_of(control, [self.into])}"
+        return f"Put {names_of(control, self.parts)} {where}"
+
+
+def _outermost(control: Control, part: Part) -> str:
+    """The container that lies in no other, of those that a part lies in."""
+    while part.within is not None:
+        part = part_of(control, part.within)
+    return part.id
+
+
 def _look_of(control: Control, outer: tuple[str, ...]) -> tuple[AnyEffect, ...]:
     """The effects of the back-most of some parts that has any, by itself or in what it holds."""
     for name in outer:

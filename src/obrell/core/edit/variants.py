@@ -8,6 +8,7 @@ from pydantic import Field
 
 from obrell.core.colour.spaces import from_hex, to_oklch
 from obrell.core.document.colours import recoloured, used_colours
+from obrell.core.document.following import copy_of
 from obrell.core.document.model import Control, Part
 from obrell.core.edit.base import Surroundings
 from obrell.core.edit.values import Change, SetValues
@@ -47,10 +48,12 @@ def _chroma(colour: str) -> float:
     return to_oklch(from_hex(colour))[1]
 
 
-def varied(variant: Variant, control: Control, ident: str) -> Control:
-    """A copy with those changes, under an id of its own; raises ``BadValue`` or ``NoSuchThing`` in words."""
+def varied(variant: Variant, control: Control, ident: str, *, follows: bool = False) -> Control:
+    """A copy with those changes, under an id of its own, that ``follows`` the control but for them; raises
+    ``BadValue`` or ``NoSuchThing`` in words."""
     changes = [Change(path=f"parts/{part}/shape/words", value=words) for part, words in variant.words.items()]
     changes += [Change(path=f"parts/{part}/shape/icon", value=icon) for part, icon in variant.icons.items()]
+    copy = copy_of(control, ident) if follows else control.evolve(id=ident, original=None)
     if changes:
-        control = SetValues(changes=tuple(changes)).apply(control, Surroundings())
-    return recoloured(control, variant.colours).evolve(id=ident, name=variant.name)
+        copy = SetValues(changes=tuple(changes)).apply(copy, Surroundings())
+    return recoloured(copy, variant.colours).evolve(name=variant.name)

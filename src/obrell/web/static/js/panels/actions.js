@@ -161,7 +161,10 @@ async function openForm(bench, name) {
   const found = () => document.querySelector(`[data-form=${name}]`);
   if (!found()) await bench.refresh();
   const form = found();
-  if (!(form instanceof HTMLFormElement)) return;
+  if (!(form instanceof HTMLFormElement)) {
+    bench.complain("That cannot be done with what is selected.");
+    return;
+  }
   const folded = form.closest("details");
   if (folded) folded.open = true;
   form.scrollIntoView({ block: "nearest" });

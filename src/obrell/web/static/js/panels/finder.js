@@ -20,6 +20,7 @@ const READY = {
   effect: ({ state }) => Boolean(state.effect),
   ramp: () => Boolean(document.querySelector(".eff.open [data-ramp]")),
   guides: ({ state }) => state.scene.guides.length > 0,
+  original: () => Boolean(document.getElementById("original")),
   undo: ({ state }) => state.undo,
   redo: ({ state }) => state.redo,
 };
@@ -60,7 +61,7 @@ class Finder {
     const wanted = this.field.value.toLowerCase().split(/\s+/).filter(Boolean);
     for (const button of this.buttons) {
       const { need = "", where = "", why = "", other = "" } = button.dataset;
-      const text = `${button.firstChild?.textContent} ${where} ${other}`.toLowerCase();
+      const text = `${button.querySelector("b")?.textContent} ${where} ${other}`.toLowerCase();
       const ready = READY[need](this.bench);
       button.hidden = !wanted.every((word) => text.includes(word));
       button.classList.toggle("cannot", !ready);

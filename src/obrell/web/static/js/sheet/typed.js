@@ -6,7 +6,7 @@ function fieldFor(node, first) {
   const input = document.createElement("input");
   input.className = "v typing";
   input.id = node.id;
-  input.value = first ?? node.textContent ?? "";
+  input.value = first ?? node.textContent?.trim() ?? "";
   input.setAttribute("aria-label", node.getAttribute("aria-label") ?? "");
   return input;
 }
@@ -41,7 +41,7 @@ export class Typed {
     if (this.done) return;
     this.done = true;
     const text = this.input.value.trim();
-    if (save && text !== this.away.textContent) await this.#save(text);
+    if (save && text !== this.away.textContent?.trim()) await this.#save(text);
     else this.#leave(!save);
   }
 

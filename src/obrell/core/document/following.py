@@ -1,0 +1,83 @@
+"""What became of a control, brought into a copy that follows it and has changes of its own.
+
+Where the copy was like the original before, it becomes like the original after; what differs in it stays. Parts,
+effects and guides are found by their ids, everything else by its field.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any, TypeGuard, TypeVar
+
+from obrell.core.document.model import Control
+from obrell.core.values.base import Value
+
+OWN = frozenset(("id", "name", "original", "next_number"))
+"""Fields of a control that a copy has for itself."""
+ROOM = 1_000_000
+"""How far the numbers of parts that are drawn in a copy are from those of its original, so that none meet."""
+T = TypeVar("T")
+
+
+def copy_of(control: Control, ident: str) -> Control:
+    """A copy under another id that follows the control."""
+    return control.evolve(
+        id=ident, original=control.id, next_number=(control.next_number // ROOM + 1) * ROOM + 1
+    )  # fmt: skip
+
+
+def followed(copy: Control, before: Control, after: Control) -> Control:
+    """The copy after its original has become ``after``; raises ``BadValue`` when that and what the copy has of its
+    own cannot be together, as when a group is gone that something of its own lies in."""
+    return copy.evolve(**{
+        name: _merged(getattr(before, name), getattr(copy, name), getattr(after, name))
+        for name in Control.model_fields
+        if name not in OWN
+    })  # fmt: skip
+
+
+def _merged(was: T, own: T, now: T) -> T:
+    if now in (was, own):
+        return own
+    if own == was:
+        return now
+    if isinstance(own, Value) and type(own) is type(was) is type(now):
+        fields = type(own).model_fields
+        return own.evolve(**{name: _merged(*(getattr(one, name) for one in (was, own, now))) for name in fields})
+    if _named(was) and _named(own) and _named(now):
+        return _merged_by_id(was, own, now)  # type: ignore[return-value]
+    return own
+
+
+def _named(values: object) -> TypeGuard[tuple[Any, ...]]:
+    return isinstance(values, tuple) and all(hasattr(value, "id") for value in values)
+
+
+def _merged_by_id(was: tuple[Any, ...], own: tuple[Any, ...], now: tuple[Any, ...]) -> tuple[Any, ...]:
+    """In the original's order, but where the copy has an order of its own."""
+    before, mine, after = ({one.id: one for one in some} for some in (was, own, now))
+    moved = [name for name in mine if name in before] != [name for name in before if name in mine]
+    order = _woven(list(mine), list(after)) if moved else _woven(list(after), list(mine))
+    return tuple(_one(name, before, mine, after) for name in order if _stays(name, before, mine, after))
+
+
+def _stays(name: str, before: Mapping[str, Any], mine: Mapping[str, Any], after: Mapping[str, Any]) -> bool:
+    """What either took away is gone, but what the copy has changed of it."""
+    if name in before and name not in mine:
+        return False
+    return name in after or name not in before or mine[name] != before[name]
+
+
+def _one(name: str, before: Mapping[str, Any], mine: Mapping[str, Any], after: Mapping[str, Any]) -> Any:
+    if name in before and name in mine and name in after:
+        return _merged(before[name], mine[name], after[name])
+    return mine[name] if name in mine else after[name]
+
+
+def _woven(leading: list[str], other: list[str]) -> list[str]:
+    """The first order, and what only the other one has right behind what it follows there."""
+    found = list(leading)
+    for place, name in enumerate(other):
+        if name not in found:
+            found.insert(found.index(other[place - 1]) + 1 if place else 0, name)
+    return found
