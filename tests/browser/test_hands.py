@@ -208,6 +208,40 @@ def test_an_icon_put_beside_its_label_stays_there_in_the_middle_of_their_body(ha
     until(page, lambda: float(across.inner_text()) < before - 10)
 
 
+def test_the_finder_says_where_each_command_stands_in_the_sheet(hand):
+    """Of every command that is a word in the sheet of one part, the fold that it stands in is the one that is said."""
+    page = hand.page
+    holder = hand.put("b", (20, 20), (60, 50))
+    inner = hand.put("r", (70, 20), (90, 40))
+    hand.select(holder)
+    hand.command("group")
+    expect(page.locator(".part")).to_have_count(3)
+    hand.select(inner)
+    page.locator(f".part[data-part={inner}].sel .makings").first.wait_for()
+    where = page.evaluate(
+        """() => [...document.querySelectorAll("#command-list button")].flatMap((button) => {
+            const { do: doing, fill, where } = button.dataset;
+            const word = doing ? `[data-do=${doing}]` : fill ? `[data-form=${fill}]` : "";
+            const found = word && document.querySelector(`#sheet .part.sel ${word}`);
+            if (!found) return [];
+            const fold = found.closest("details");
+            return [[where, fold ? `Sheet, ${fold.querySelector("summary").textContent.trim()}` : "Sheet, part"]];
+        })"""
+    )
+    assert len(where) > 15
+    assert {(said, at.removesuffix(" …")) for said, at in where if said != at.removesuffix(" …")} == set()
+    hand.command("put into a group")
+    expect(page.locator("[data-form=put-into] select")).to_be_focused()
+    page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    expect(page.locator(".part.sel")).to_contain_text("Lies in Group")
+    hand.command("take out of")
+    expect(page.locator(".part.sel .makings").first).not_to_contain_text("Lies in")
+    hand.select(holder)
+    hand.command("begin with light")
+    expect(page.locator("#starts")).to_have_attribute("open", "")
+
+
 def test_the_finder_knows_other_words(hand):
     page = hand.page
     hand.put("b", (20, 20), (60, 50))

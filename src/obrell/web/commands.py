@@ -31,6 +31,13 @@ LOOKS = tuple(
     )
 )
 """What is done to a whole look: in the sheet, among all commands, and the edit but for its parts."""
+FOLDS = {
+    "makings": "Rim, margins, groups, copies, size",
+    "starts": "Begin with light, shade, depth",
+    "effects": "Copy, strengthen, keep or sweep its effects",
+}
+"""What lies folded in the sheet of one part, as its words say."""
+MAKINGS, MORE_EFFECTS = f"Sheet, {FOLDS['makings']}", f"Sheet, {FOLDS['effects']}"
 GROUNDS = get_args(Stands)
 """What the art can stand on while it is drawn."""
 ALIGNMENTS = (
@@ -135,6 +142,11 @@ OTHER_WORDS = {
     "select all": "everything",
     "keys": "shortcuts keyboard help",
     "original": "unlink detach link instance copy",
+    "begin with": "start preset gloss rim light shade",
+    "swap for": "replace exchange",
+    "put into": "group move nest inside",
+    "take out": "ungroup release",
+    "every effect": "all sweep clean",
     "picture": "photo image bitmap",
     "icon": "symbol pictogram",
     "text": "label words type letters",
@@ -172,36 +184,42 @@ def _parts() -> Iterator[Command]:
         ("Centre on the canvas", "centre-both", "", "part"), ("Centre across", "centre-across", "", "part"),
         ("Centre down", "centre-down", "", "part"), ("Forward in the order", "forward", "", "one"),
         ("Back in the order", "back", "", "one"), ("Rename", "rename", "", "one"),
-        ("Copy all effects", "copy-effects", "", "one"), ("Paste effects", "paste-effects", "", "part"),
-        ("Paste effects over all of them", "paste-effects-instead", "", "part"),
-        ("Put what was copied in its place", "paste-instead", "", "part"),
         ("Hide or show", "hide", "", "part"), ("Lock or unlock", "lock", "", "part"),
     ):  # fmt: skip
         yield Command(words, "Sheet, part", {"do": do}, key, need)
+    for words, do, need in (
+        ("Copy all effects", "copy-effects", "one"), ("Paste effects", "paste-effects", "part"),
+        ("Paste effects over all of them", "paste-effects-instead", "part"),
+    ):  # fmt: skip
+        yield Command(words, MORE_EFFECTS, {"do": do}, "", need)
+    yield Command("Hide, show or remove every effect of a kind …", MORE_EFFECTS, {"fill": "sweep-effects"}, "", "one")
+    yield Command("Swap for what was copied", MAKINGS, {"do": "paste-instead"}, "", "part")
     for _, words, edit in LOOKS:
-        yield Command(words, "Sheet, below the effects", {"edit": edit, "with": "parts"}, "", "part")
+        yield Command(words, MORE_EFFECTS, {"edit": edit, "with": "parts"}, "", "part")
     leave = json.dumps({"kind": "leave-original"})
     yield Command("Stop following the original", "Sheet, below the canvas", {"edit": leave}, "", "original")
+    starts = {"press": "#starts > summary"}
+    yield Command(f"{FOLDS['starts']} …", "Sheet, below the effects", starts, "", "one")
     yield Command("Lay a material, try effects …", "Sheet, below the effects", {"looks": ""}, "M", "part")
-    yield Command("Group", "Sheet, Make", {"do": "group"}, "", "part")
+    yield Command("Group", MAKINGS, {"do": "group"}, "", "part")
     for way, word in WAYS:
-        yield Command(f"Repeat {word}", "Sheet, Make", {"do": "repeat", "way": way}, "", "part")
-    yield Command("Make every copy of a repeat a part of its own", "Sheet, Make", {"do": "spread"}, "", "holder")
-    yield Command("Take apart", "Sheet, Make", {"do": "take-apart"}, "", "holder")
-    yield Command("Put into a group …", "Sheet, Make", {"fill": "put-into"}, "", "one")
+        yield Command(f"Repeat {word}", MAKINGS, {"do": "repeat", "way": way}, "", "part")
+    yield Command("Make every copy of a repeat a part of its own", MAKINGS, {"do": "spread"}, "", "holder")
+    yield Command("Take apart", MAKINGS, {"do": "take-apart"}, "", "holder")
+    yield Command("Put into a group …", MAKINGS, {"fill": "put-into"}, "", "one")
     take_out = json.dumps({"kind": "put-into", "into": None})
-    yield Command("Take out of what it lies in", "Sheet, Make", {"edit": take_out, "with": "parts"}, "", "part")
-    yield Command("Convert to a path", "Sheet, Make", {"do": "to-path"}, "", "part")
-    yield Command("Outline the lines", "Sheet, Make", {"do": "outline-lines"}, "", "part")
+    yield Command("Take out of what it lies in", MAKINGS, {"edit": take_out, "with": "parts"}, "", "part")
+    yield Command("Convert to a path", MAKINGS, {"do": "to-path"}, "", "part")
+    yield Command("Outline the lines", MAKINGS, {"do": "outline-lines"}, "", "part")
     yield Command("Crop a picture by its handles", "Sheet, picture", {"do": "crop"}, "", "picture")
     for way in ("across", "down"):
-        yield Command(f"Flip {way}", "Sheet, Flip", {"do": "flip", "way": way}, "", "part")
+        yield Command(f"Flip {way}", MAKINGS, {"do": "flip", "way": way}, "", "part")
     for words, form in (
         ("Rim …", "add-rim"), ("Stay inside another part …", "stay-inside"), ("Scale …", "scale"),
         ("Copy round a centre …", "copy-around"), ("Copy along …", "copy-along"),
         ("Grow or shrink …", "grow"), ("Let a length follow another part …", "add-follow"),
     ):  # fmt: skip
-        yield Command(words, "Sheet, Make", {"fill": form}, "", "one")
+        yield Command(words, MAKINGS, {"fill": form}, "", "one")
 
 
 def _several() -> Iterator[Command]:

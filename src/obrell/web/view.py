@@ -24,7 +24,7 @@ from obrell.core.shelf import STARTS
 from obrell.core.workspace import OfObject, remembered
 from obrell.store.history import Step, Steps
 from obrell.store.kits import Kits, Stored
-from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, LOOKS, MODES, POINTS, WAYS
+from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, FOLDS, LOOKS, MODES, POINTS, WAYS
 from obrell.web.edges import edges_of
 from obrell.web.pages import block
 from obrell.web.parcels import View
@@ -41,7 +41,7 @@ PROOF_WIDTH, PROOF_HEIGHT = 216.0, 300.0
 MAX_THUMB_PX = 2048
 WORDS = {
     "draw": DRAW_WORDS, "modes": MODES, "alignments": ALIGNMENTS, "ways": WAYS, "points": POINTS,
-    "measures": get_args(Measure), "looks": LOOKS,
+    "measures": get_args(Measure), "looks": LOOKS, "folds": FOLDS,
 }  # fmt: skip
 """Words of the sheet that are the same for every control."""
 

@@ -13,6 +13,7 @@ import { COPIED } from "./clipboard.js";
 import { say, showKeys } from "../ui/page.js";
 
 /** Where the effects copied last are kept. */
+const NOT_HERE = "That cannot be done with what is selected.";
 const EFFECTS = "obrell/effects";
 /** By how much parts may differ in size and still be taken as alike, as a share. */
 const SAME_SIZE = 0.02;
@@ -150,8 +151,9 @@ const openings = (bench) => ({
   open: ({ open }) => bench.select(chosen(bench), bench.state.effect === open ? "" : open),
   press: ({ press = "" }) => {
     const node = document.querySelector(press);
-    if (node instanceof HTMLInputElement) node.focus();
-    else if (node instanceof HTMLElement) node.click();
+    if (!(node instanceof HTMLElement)) bench.complain(NOT_HERE);
+    else if (node.matches("input, details[open] > summary")) node.focus();
+    else node.click();
   },
   fill: ({ fill = "" }) => openForm(bench, fill),
 });
@@ -162,7 +164,7 @@ async function openForm(bench, name) {
   if (!found()) await bench.refresh();
   const form = found();
   if (!(form instanceof HTMLFormElement)) {
-    bench.complain("That cannot be done with what is selected.");
+    bench.complain(NOT_HERE);
     return;
   }
   const folded = form.closest("details");

@@ -46,8 +46,10 @@ class Finder {
     byId("all-commands").addEventListener("click", () => this.open());
   }
 
+  /** In the order in which they are seen: those whose own words were said before others that people call so. */
   get #found() {
-    return this.buttons.filter((button) => !button.hidden);
+    const seen = this.buttons.filter((button) => !button.hidden);
+    return seen.sort((one, other) => Number(one.style.order) - Number(other.style.order));
   }
 
   open() {
@@ -61,9 +63,11 @@ class Finder {
     const wanted = this.field.value.toLowerCase().split(/\s+/).filter(Boolean);
     for (const button of this.buttons) {
       const { need = "", where = "", why = "", other = "" } = button.dataset;
-      const text = `${button.querySelector("b")?.textContent} ${where} ${other}`.toLowerCase();
+      const own = (button.querySelector("b")?.textContent ?? "").toLowerCase();
+      const text = `${own} ${other.toLowerCase()}`;
       const ready = READY[need](this.bench);
       button.hidden = !wanted.every((word) => text.includes(word));
+      button.style.order = wanted.every((word) => own.includes(word)) ? "0" : "1";
       button.classList.toggle("cannot", !ready);
       button.setAttribute("aria-disabled", String(!ready));
       const said = button.querySelector("span");
