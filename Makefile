@@ -33,9 +33,10 @@ lint: $(STAMP) tools/node_modules
 	$(NODE_BIN)/tsc --project tools/tsconfig.json
 	$(PY) -m tools.long_lines $(TEMPLATES) $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
 
-# Templates, scripts, style sheets and Python as the checks want them.
+# Templates, scripts, style sheets and Python as the checks want them; some templates need two passes.
 format: $(STAMP) tools/node_modules
 	.venv/bin/ruff format .
+	$(PRETTIER) --write $(PRETTY)
 	$(PRETTIER) --write $(PRETTY)
 
 test: lint /usr/bin/chromium

@@ -123,3 +123,13 @@ def test_a_table_with_something_wrong_makes_no_copy_at_all(client, rows, words):
     assert answer.status_code in (404, 422)
     assert words in answer.json()["words"]
     assert len(kits.controls("test-kit")) == 1
+
+
+def test_an_empty_kit_says_what_to_do_next_on_the_wall_and_in_deliver(client):
+    kit = client.app.state.kits.add_kit("Fresh")
+    wall, deliver = (client.get(f"/kits/{kit}{view}").text for view in ("", "/deliver"))
+    assert "data-new-control" in wall
+    assert "data-ground=" not in wall
+    assert "nothing to deliver yet" in deliver
+    assert 'id="order"' not in deliver
+    assert f'href="/kits/{kit}"' in deliver

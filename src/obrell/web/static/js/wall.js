@@ -57,6 +57,7 @@ function addRow() {
 }
 
 wall.addEventListener("click", (event) => {
+  if (closest(event, "[data-new-control]")) askForNew();
   const address = closest(event, "[data-variants]")?.dataset.variants;
   if (address) askForCopies(address);
 });
