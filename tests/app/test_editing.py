@@ -2,7 +2,7 @@
 
 import pytest
 
-from obrell.app import bringing, editing
+from obrell.app import editing, imports
 from obrell.app.checking import check_one
 from obrell.app.delivering import ordered
 from obrell.app.pictures import Wanted, png_of
@@ -82,7 +82,7 @@ def test_a_check_finds_what_was_moved_off_the_canvas(kits):
 
 def test_a_drawing_is_brought_in_and_what_is_left_out_is_said(kits):
     svg = '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><rect width="4" height="4"/><video/></svg>'
-    brought = bringing.drawing(kits, LOCK, svg, "a\nname\x07")
+    brought = imports.drawing(kits, LOCK, svg, "a\nname\x07")
     assert "video" in brought.left_out
     made = editing.edit(kits, LOCK, "c1", brought.edit)
     assert editing.added(made)[0]

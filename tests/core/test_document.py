@@ -10,9 +10,9 @@ from pydantic import ValidationError
 from obrell.core.colour.links import MISSING, literal
 from obrell.core.colour.spaces import SPACES, from_hex, to_hex
 from obrell.core.document.model import Canvas, Colourway, Control, Kit, Override, State, Swatch
-from obrell.core.document.paths import value_at, with_value
 from obrell.core.document.resolve import links, resolve
 from obrell.core.document.texts import control_json
+from obrell.core.document.value_paths import value_at, with_value
 from obrell.core.effects import DropShadow, Paint
 from obrell.core.errors import BadValue, NoSuchThing
 from obrell.core.interchange.kit_file import kit_schema

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from obrell.core.document.model import MAX_PARTS
-from obrell.core.document.paths import value_at
+from obrell.core.document.value_paths import value_at
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.typed import number_from
 from obrell.core.effects import DropShadow, InnerShadow, Paint

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from obrell.core.document.paths import value_at
+from obrell.core.document.value_paths import value_at
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.effects import Outline
 from obrell.core.scene.stands import stand_of

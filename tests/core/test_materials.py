@@ -6,8 +6,8 @@ import pytest
 from obrell.app import editing
 from obrell.core.document.materials import extent_of, lengths_of, own_values, scaled_effects, with_rule
 from obrell.core.document.model import Material
-from obrell.core.document.paths import value_at
 from obrell.core.document.resolve import resolve
+from obrell.core.document.value_paths import value_at
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.materials import material_from
 from obrell.core.effects import Blur, Mask

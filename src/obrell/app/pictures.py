@@ -10,9 +10,9 @@ from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_f
 from obrell.core.document.model import MAX_EFFECTS, Control
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.edit import Surroundings
+from obrell.core.edit.effect_stacks import UseVersion
 from obrell.core.edit.effects import AddEffect
 from obrell.core.edit.kits import KitIndex
-from obrell.core.edit.looks import UseVersion
 from obrell.core.edit.materials import AddStart, LayMaterial
 from obrell.core.errors import NoSuchThing
 from obrell.core.raster.layers import PixelBox

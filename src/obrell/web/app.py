@@ -17,11 +17,11 @@ from obrell.core.raster.compiling import Compilation
 from obrell.core.text.fonts import FONT_FOLDER
 from obrell.core.workspace import Workspace
 from obrell.store.kits import Kits
-from obrell.web import bench, bringing, colours, deliveries, live, looks, lost, pictures, preparing, wall
+from obrell.web import bench, colours, deliveries, imports, live, looks, lost, pictures, preparing, wall
 from obrell.web.failures import install_failures
 from obrell.web.guards import Guards
 from obrell.web.parcels import Parcels
-from obrell.web.rooms import Rooms
+from obrell.web.presence import Presence
 from obrell.web.work import AtWork
 
 EDITS_AT_ONCE = 3
@@ -35,13 +35,13 @@ def create_app(database: Path, compilation: Compilation | None = None) -> FastAP
     app = FastAPI(title="Obrell", docs_url=None, redoc_url=None, openapi_url=None, lifespan=_living)
     app.state.kits = Kits(database)
     app.state.compilation = compilation
-    app.state.rooms = Rooms()
+    app.state.presence = Presence()
     app.state.parcels = Parcels()
     app.state.turns = Semaphore(EDITS_AT_ONCE)
     workspace = Workspace(app.state.kits.file)
     app.state.memory = Memory(bound_from_environment(), workspace)
     app.state.deliveries = Deliveries(app.state.memory)
-    for module in (lost, wall, bench, bringing, looks, live, pictures, colours, deliveries, preparing):
+    for module in (lost, wall, bench, imports, looks, live, pictures, colours, deliveries, preparing):
         app.include_router(module.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
     app.mount("/fonts", StaticFiles(directory=FONT_FOLDER), name="fonts")

@@ -24,7 +24,7 @@ from obrell.web.lost import lost
 from obrell.web.pages import page
 from obrell.web.parcels import View
 from obrell.web.selection import NOTHING, Selection
-from obrell.web.services import Based, Ident, Sender, Window, kits_of, parcels_of, rooms_of, turn_of
+from obrell.web.services import Based, Ident, Sender, Window, kits_of, parcels_of, presence_of, turn_of
 from obrell.web.view import view_of
 
 router = APIRouter()
@@ -159,7 +159,7 @@ def _announce(
         "news": stored.hash, "version": stored.version, "by": sender.window,
         "said": said, "paths": list(paths), "whose": whose,
     }  # fmt: skip
-    rooms_of(request).tell((kit, stored.control.id), news)
+    presence_of(request).tell((kit, stored.control.id), news)
 
 
 def _file_count() -> int:

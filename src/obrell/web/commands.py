@@ -8,7 +8,7 @@ from dataclasses import dataclass, field, replace
 from typing import get_args
 
 from obrell.core.document.model import Stands
-from obrell.core.edit.looks import HEAVIER, LIGHTER
+from obrell.core.edit.effect_stacks import HEAVIER, LIGHTER
 from obrell.core.effects import EFFECTS
 from obrell.core.shapes import SHAPES
 from obrell.core.shapes.base import Tool

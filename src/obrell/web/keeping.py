@@ -10,7 +10,7 @@ from obrell.core.document.resolve import Resolved
 from obrell.core.edit.companions import proposed_fit
 from obrell.core.edit.follows import PLACE, RADIUS, SIZE
 from obrell.core.geometry.svgdata import number
-from obrell.web.slots import SlotView, slot
+from obrell.web.fields import FieldView, field_at
 
 KEPT = dict(zip((*SIZE, RADIUS, *PLACE), ("wider by", "higher by", "corners by", "across by", "down by"), strict=True))
 """Numbers that follow the same number of another part, and how the difference is called."""
@@ -23,7 +23,7 @@ class KeptView:
     """One number that keeps a distance."""
 
     words: str
-    slot: SlotView
+    slot: FieldView
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +68,7 @@ def _values(control: Control, part: Part, source: str) -> Iterator[KeptView]:
     order = list(KEPT)
     found = [follow for follow in kept(part) if follow.source == source]
     for follow in sorted(found, key=lambda one: order.index((one.path, one.measure))):
-        offset = slot(control, f"parts/{part.id}/follows/{part.follows.index(follow)}/offset")
+        offset = field_at(control, f"parts/{part.id}/follows/{part.follows.index(follow)}/offset")
         words = KEPT[follow.path, follow.measure]
         yield KeptView(words, replace(offset, title=words))
 

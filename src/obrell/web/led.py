@@ -7,13 +7,13 @@ from collections.abc import Sequence
 from fastapi import Request
 
 from obrell.store.rows import Led
-from obrell.web.services import rooms_of
+from obrell.web.services import presence_of
 
 
 def announce_led(request: Request, kit: str, led: Sequence[Led]) -> None:
     """Tell their windows that there is something new, or why there is not."""
     for one in led:
-        rooms_of(request).tell((kit, one.control), {"news": "", "version": 0, "said": one.words})
+        presence_of(request).tell((kit, one.control), {"news": "", "version": 0, "said": one.words})
 
 
 def with_led(said: str, led: Sequence[Led]) -> str:

@@ -22,7 +22,7 @@ from obrell.core.errors import ObrellError
 from obrell.store.kits import Kits
 from obrell.web.parcels import View, difference
 from obrell.web.scene import around_of, gradient_scene, parts_of
-from obrell.web.services import cache_of, gate_of, kits_of, rooms_of
+from obrell.web.services import cache_of, gate_of, kits_of, presence_of
 
 router = APIRouter()
 log = logging.getLogger(__name__)
@@ -39,10 +39,10 @@ class Shown:
 
 
 @dataclass(slots=True)
-class Slot:
-    """Holds the newest wish only."""
+class Newest:
+    """Holds the newest request only."""
 
-    wish: str | None = None
+    wanted: str | None = None
     news: asyncio.Event = field(default_factory=asyncio.Event)
 
 
@@ -50,30 +50,30 @@ class Slot:
 async def live(window: WebSocket, kit: str, control: str) -> None:
     """One window's stage."""
     await window.accept()
-    rooms, place, slot = rooms_of(window), (kit, control), Slot()
-    rooms.enter(place, window)
-    painter = asyncio.create_task(_paint(window, kits_of(window), kit, control, slot))
+    presence, place, newest = presence_of(window), (kit, control), Newest()
+    presence.enter(place, window)
+    painter = asyncio.create_task(_paint(window, kits_of(window), kit, control, newest))
     try:
         while True:
             text = await window.receive_text()
             if len(text) <= MAX_MESSAGE:
-                slot.wish = text
-                slot.news.set()
+                newest.wanted = text
+                newest.news.set()
     except WebSocketDisconnect:
         pass
     finally:
-        rooms.leave(place, window)
+        presence.leave(place, window)
         painter.cancel()
         with contextlib.suppress(asyncio.CancelledError):
             await painter
 
 
-async def _paint(window: WebSocket, kits: Kits, kit: str, control: str, slot: Slot) -> None:
+async def _paint(window: WebSocket, kits: Kits, kit: str, control: str, newest: Newest) -> None:
     shown, gate = Shown(LastFrame(cache=cache_of(window))), gate_of(window)
     while True:
-        await slot.news.wait()
-        slot.news.clear()
-        text, slot.wish = slot.wish, None
+        await newest.news.wait()
+        newest.news.clear()
+        text, newest.wanted = newest.wanted, None
         if text is not None:
             gate.frame()
             try:
@@ -83,12 +83,12 @@ async def _paint(window: WebSocket, kits: Kits, kit: str, control: str, slot: Sl
 
 
 def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes:
-    """The bytes that answer one wish; what goes wrong is said in the header."""
+    """The bytes that answer one request; what goes wrong is said in the header."""
     seq = -1
     try:
-        wish = FrameRequest.model_validate_json(text)
-        seq = wish.seq
-        return packed(wish, preview(kits, kit, control, wish, shown.last), shown)
+        wanted = FrameRequest.model_validate_json(text)
+        seq = wanted.seq
+        return packed(wanted, preview(kits, kit, control, wanted, shown.last), shown)
     except (ObrellError, ValidationError) as error:
         words = str(error) if isinstance(error, ObrellError) else "The stage asked for nonsense."
         return _packed({"seq": seq, "words": words}, b"")
@@ -98,16 +98,16 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
         return _packed({"seq": seq, "words": words}, b"")
 
 
-def packed(wish: FrameRequest, seen: Preview, shown: Shown) -> bytes:
+def packed(wanted: FrameRequest, seen: Preview, shown: Shown) -> bytes:
     """A preview as the stage reads it."""
     whole, box, tree = seen.frame.region, seen.box, seen.resolved.tree
     scene = View({"around": around_of(seen.control, seen.index)}, {}, {"scene": parts_of(tree)})
     header = {
-        "seq": wish.seq, "density": wish.density, "exact": wish.exact,
+        "seq": wanted.seq, "density": wanted.density, "exact": wanted.exact,
         "frame": [whole.left, whole.top, whole.width, whole.height],
         "box": [box.left, box.top, box.width, box.height],
         "snaps": [{"axis": snap.axis, "at": snap.at, "words": snap.said()} for snap in seen.snaps],
-        "gradient": gradient_scene(seen.control, tree, *_opened(wish.opened)), **_told(shown, scene),
+        "gradient": gradient_scene(seen.control, tree, *_opened(wanted.opened)), **_told(shown, scene),
     }  # fmt: skip
     return _packed(header, seen.pixels)
 

@@ -26,7 +26,7 @@ from obrell.store.kits import Stored
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
-from obrell.web.services import kits_of, rooms_of
+from obrell.web.services import kits_of, presence_of
 from obrell.web.sheet import marks
 
 router = APIRouter()
@@ -169,4 +169,4 @@ def remove_material(request: Request, kit: str, material: str) -> dict[str, Any]
 def _tell(request: Request, kit: str, changed: Iterable[Stored]) -> None:
     """Windows that show a control which followed a material."""
     for stored in changed:
-        rooms_of(request).tell((kit, stored.control.id), {"news": stored.hash, "version": stored.version})
+        presence_of(request).tell((kit, stored.control.id), {"news": stored.hash, "version": stored.version})

@@ -9,7 +9,7 @@ from starlette.responses import HTMLResponse, Response
 
 from obrell.core.errors import Refused
 from obrell.web.pages import page
-from obrell.web.services import kits_of, rooms_of
+from obrell.web.services import kits_of, presence_of
 
 router = APIRouter()
 UNPROCESSABLE = 422
@@ -48,5 +48,5 @@ def _stepped(request: Request, kit: str, control: str, way: Way) -> Response:
     step = kits.undo(kit, control) if way == "back" else kits.redo(kit, control)
     if step is None:
         raise Refused("There is no step left to go to.")
-    rooms_of(request).tell_kit(kit, {"news": "", "version": 0})
+    presence_of(request).tell_kit(kit, {"news": "", "version": 0})
     return Response(headers={"hx-redirect": address_of(kit, control)})

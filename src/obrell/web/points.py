@@ -11,7 +11,7 @@ from obrell.core.document.moving import place_of
 from obrell.core.geometry.plane import Point
 from obrell.core.geometry.svgdata import number
 from obrell.core.shapes import Path
-from obrell.web.slots import SlotView, slot
+from obrell.web.fields import FieldView, field_at
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,7 +23,7 @@ class PointsView:
     x: str
     y: str
     handles: tuple[tuple[str, str, str], ...] = ()
-    corner: tuple[str | SlotView, ...] = (".",)
+    corner: tuple[str | FieldView, ...] = (".",)
 
 
 def chosen_points(control: Control, part: Part, chosen: Sequence[tuple[int, int]]) -> PointsView | None:
@@ -41,7 +41,7 @@ def chosen_points(control: Control, part: Part, chosen: Sequence[tuple[int, int]
     handles = (("in", knot.in_x, knot.in_y), ("out", knot.out_x, knot.out_y))
     ends = ((side, Point(*place.apply(knot.x + dx, knot.y + dy))) for side, dx, dy in handles if dx or dy)
     seen = tuple((side, *_common([end])) for side, end in ends)
-    radius = slot(control, f"parts/{part.id}/shape/contours/{contour}/knots/{index}/radius")
+    radius = field_at(control, f"parts/{part.id}/shape/contours/{contour}/knots/{index}/radius")
     return PointsView("Point", *at, seen, (", corner ", radius, "."))
 
 

@@ -16,7 +16,7 @@ from obrell.app.memory import Gate
 from obrell.core.render.cache import PixelCache
 from obrell.store.kits import Kits, Sender
 from obrell.web.parcels import Parcels
-from obrell.web.rooms import Rooms
+from obrell.web.presence import Presence
 
 Window = Annotated[str, Body(max_length=60)]
 Ident = Annotated[str, Body(max_length=60)]
@@ -56,10 +56,10 @@ def turn_of(request: Request) -> Semaphore:
     return turns
 
 
-def rooms_of(request: Request | WebSocket) -> Rooms:
+def presence_of(request: Request | WebSocket) -> Presence:
     """The open windows of this application."""
-    rooms: Rooms = request.app.state.rooms
-    return rooms
+    presence: Presence = request.app.state.presence
+    return presence
 
 
 async def _content(request: Request) -> bytes:
@@ -77,5 +77,5 @@ Form = Annotated[FormData, Depends(_form)]
 
 __all__ = [
     "Based", "Content", "Form", "Ident", "Sender", "Window", "cache_of", "gate_of", "kits_of", "parcels_of",
-    "rooms_of", "turn_of",
+    "presence_of", "turn_of",
 ]  # fmt: skip

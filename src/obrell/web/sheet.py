@@ -14,13 +14,13 @@ from obrell.core.document.colours import colours_of
 from obrell.core.document.materials import own_values
 from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Guide, KitSettings, Part
-from obrell.core.document.paths import field_of, value_at
 from obrell.core.document.resolve import Resolved
 from obrell.core.document.tree import descendants
+from obrell.core.document.value_paths import field_of, value_at
 from obrell.core.edit import Surroundings
 from obrell.core.edit.base import part_of
+from obrell.core.edit.effect_stacks import HOLDERS
 from obrell.core.edit.follows import has_size
-from obrell.core.edit.looks import HOLDERS
 from obrell.core.edit.materials import material_of
 from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects import EFFECTS
@@ -33,12 +33,12 @@ from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
 from obrell.core.values.paints import Conic, Gradient, Handled, Linear, Picture, Solid, Stop
 from obrell.core.workspace import OfObject
+from obrell.web.fields import FieldView, field_at, models, pictured, shifted, view
 from obrell.web.keeping import FitView, KeepingView, fit_of, keeping, kept
 from obrell.web.points import PointsView, chosen_points
 from obrell.web.selection import Selection
-from obrell.web.slots import SlotView, models, pictured, shifted, slot, view
 
-Piece = str | SlotView
+Piece = str | FieldView
 SHARED = ("number", "choice", "switch", "colour")
 """Kinds of values that can be set for several parts at once."""
 HIDDEN_FIELDS = frozenset({"id", "kind", "visible", "fitted_x", "fitted_y"})
@@ -49,10 +49,10 @@ class StopView:
     """One stop of an open ramp: its place as a share, and its live values."""
 
     at: float
-    position: SlotView
-    colour: SlotView
-    opacity: SlotView
-    midpoint: SlotView
+    position: FieldView
+    colour: FieldView
+    opacity: FieldView
+    midpoint: FieldView
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +82,7 @@ class RampView:
 class OpenView:
     """What an open effect shows below its line."""
 
-    rows: tuple[SlotView, ...]
+    rows: tuple[FieldView, ...]
     ramp: RampView | None
     others: tuple[tuple[str, str], ...]
     """Effects it can exchange its fill with."""
@@ -140,7 +140,7 @@ class PartView:
     """Whether a pen draws it, so that its outline can be made a path."""
     cropped: bool
     """Whether it is a picture, which handles can crop."""
-    clip: SlotView | None
+    clip: FieldView | None
     """The choice of a clip, while there is none."""
     text: bool
     runs: tuple[tuple[Piece, ...], ...]
@@ -190,8 +190,8 @@ class FollowView:
     title: str
     source: str
     measure: str
-    offset: SlotView
-    least: SlotView
+    offset: FieldView
+    least: FieldView
 
 
 @dataclass(frozen=True, slots=True)
@@ -201,8 +201,8 @@ class GuideView:
     id: str
     number: int
     axis: str
-    at: SlotView
-    since: SlotView
+    at: FieldView
+    since: FieldView
 
 
 @dataclass(frozen=True, slots=True)
@@ -210,7 +210,7 @@ class CommonView:
     """An effect that several parts have: its line and its rows, each value that of all of them."""
 
     label: str
-    rows: tuple[SlotView, ...]
+    rows: tuple[FieldView, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,7 +219,7 @@ class LightView:
 
     own: bool
     """Whether the control has a light of its own."""
-    lit: tuple[tuple[str, str, SlotView], ...]
+    lit: tuple[tuple[str, str, FieldView], ...]
 
     @property
     def following(self) -> int:
@@ -236,7 +236,7 @@ class SheetView:
     kinds: tuple[tuple[str, str, str], ...]
     """The kinds of effects: id, label, zone."""
     many: bool
-    shared: tuple[SlotView, ...]
+    shared: tuple[FieldView, ...]
     common: tuple[CommonView, ...]
     """Effects that all selected parts have."""
     light: LightView
@@ -282,7 +282,7 @@ def sheet_view(
 def _reference(control: Control) -> tuple[Piece, ...]:
     if control.reference is None:
         return ()
-    at = {name: slot(control, f"reference/{name}") for name in ("lies", "x", "y", "width", "opacity", "visible")}
+    at = {name: field_at(control, f"reference/{name}") for name in ("lies", "x", "y", "width", "opacity", "visible")}
     return (
         at["lies"], " at ", at["x"], ", ", at["y"], ", ", at["width"], " wide, ", at["opacity"],
         ", shown ", at["visible"],
@@ -293,7 +293,7 @@ def _ground(control: Control) -> OpenView | None:
     fill = control.ground
     if fill is None:
         return None
-    rows = (slot(control, "ground/kind"), *(row for row in _rows(control, fill, "ground") if row.kind != "ramp"))
+    rows = (field_at(control, "ground/kind"), *(row for row in _rows(control, fill, "ground") if row.kind != "ramp"))
     ramp = _ramp_view(fill, "ground") if isinstance(fill, Gradient) else None
     return OpenView(rows, ramp, (), "ground", _tile(fill))
 
@@ -305,22 +305,22 @@ def _guide(control: Control, guide: Guide) -> GuideView:
     ends = ("the left", "the centre", "the right") if across else ("the top", "the middle", "the bottom")
     numbered = [(other.id, f"guide {control.guides.index(other) + 1}") for other in others]
     options = (*zip(("start", "middle", "end"), ends, strict=True), *numbered)
-    since = SlotView("choice", f"{base}/since", "from", dict(options).get(guide.since, ends[0]), options=options)
-    return GuideView(guide.id, control.guides.index(guide) + 1, guide.axis, slot(control, f"{base}/at"), since)
+    since = FieldView("choice", f"{base}/since", "from", dict(options).get(guide.since, ends[0]), options=options)
+    return GuideView(guide.id, control.guides.index(guide) + 1, guide.axis, field_at(control, f"{base}/at"), since)
 
 
-def _shared(control: Control, selected: tuple[str, ...]) -> Iterator[SlotView]:
+def _shared(control: Control, selected: tuple[str, ...]) -> Iterator[FieldView]:
     """Values that all selected parts have: shown when they are the same, else with their range."""
     parts = [part for part in control.parts if part.id in selected]
     for name in ("x", "y", "rotation", "opacity", "blend", "fit"):
-        yield _merged([slot(control, f"parts/{part.id}/{name}") for part in parts], f"parts/*/{name}")
+        yield _merged([field_at(control, f"parts/{part.id}/{name}") for part in parts], f"parts/*/{name}")
     kinds = {type(part.shape) for part in parts}
     if len(kinds) == 1:
         shape = kinds.pop()
         for name in shape.model_fields:
             live = live_of(shape.model_fields[name].metadata)
             if live is not None:
-                slots = [slot(control, f"parts/{part.id}/shape/{name}") for part in parts]
+                slots = [field_at(control, f"parts/{part.id}/shape/{name}") for part in parts]
                 yield _merged(slots, f"parts/*/shape/{name}")
 
 
@@ -342,22 +342,22 @@ def _common(control: Control, selected: tuple[str, ...]) -> Iterator[CommonView]
             yield CommonView(f"{label} {number + 1}" if count > 1 else label, rows)
 
 
-def _common_rows(control: Control, part: Part, step: str) -> dict[str, SlotView]:
+def _common_rows(control: Control, part: Part, step: str) -> dict[str, FieldView]:
     """The rows of an effect that can be set for several parts, by their paths below the part."""
     base = f"parts/{part.id}"
     rows = _rows(control, value_at(control, f"{base}/{step}"), f"{base}/{step}")
     return {row.path.removeprefix(f"{base}/"): row for row in rows if row.kind in SHARED}
 
 
-def _lit(control: Control) -> Iterator[tuple[str, str, SlotView]]:
+def _lit(control: Control) -> Iterator[tuple[str, str, FieldView]]:
     for part in reversed(control.parts):
         for effect in reversed(part.effects):
             path = effect.light_path()
             if path:
-                yield part.name, effect.label, slot(control, f"parts/{part.id}/effects/{effect.id}/{path}")
+                yield part.name, effect.label, field_at(control, f"parts/{part.id}/effects/{effect.id}/{path}")
 
 
-def _merged(slots: Sequence[SlotView], path: str) -> SlotView:
+def _merged(slots: Sequence[FieldView], path: str) -> FieldView:
     first = slots[0]
     texts = {one.text for one in slots}
     if len(texts) == 1:
@@ -379,8 +379,8 @@ def _in_order(control: Control, within: str | None, depth: int) -> Iterator[tupl
 def _canvas(control: Control, kit: KitSettings) -> tuple[Piece, ...]:
     light = control.light or kit.light
     return (
-        "Canvas ", slot(control, "canvas/width"), " × ", slot(control, "canvas/height"),
-        ", margin ", slot(control, "canvas/margin"), ". Light from ",
+        "Canvas ", field_at(control, "canvas/width"), " × ", field_at(control, "canvas/height"),
+        ", margin ", field_at(control, "canvas/margin"), ". Light from ",
         view(light, "direction", "light/direction"), ", ", view(light, "height", "light/height"), " high.",
     )  # fmt: skip
 
@@ -416,7 +416,7 @@ def _part_view(
         _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
         chosen_points(control, part, seen.spots()) if is_open else None,
         isinstance(part.shape, Path), is_open and part.shape.as_line() is not None, part.shape.kind == "picture",
-        slot(control, f"{base}/clip") if is_open and not part.clip else None,
+        field_at(control, f"{base}/clip") if is_open and not part.clip else None,
         isinstance(part.shape, Text), tuple(_runs(control, part)) if is_open else (),
         isinstance(part.shape, Repeat), _copies(control, part, seen) if is_open else None, part.shape.remark(),
         keeping(control, part) if is_open else (), tuple(_follows(control, part)) if is_open else (), has_size(part),
@@ -458,20 +458,20 @@ def _find(part: Part) -> str:
 
 def _place(control: Control, part: Part, resolved: Resolved, seen: Selection) -> tuple[Piece, ...]:
     base = f"parts/{part.id}"
-    x, y = slot(control, f"{base}/x"), slot(control, f"{base}/y")
+    x, y = field_at(control, f"{base}/x"), field_at(control, f"{base}/y")
     at = anchor_of(resolved.tree.all[part.id].part, seen.shares())
     x, y = (shifted(one, round(to - one.value, 9)) for one, to in ((x, at[0]), (y, at[1])))
     pieces: list[Piece] = ["At ", x, ", ", y]
     for words, name in ((", turned ", "rotation"), (", opacity ", "opacity"), (", ", "blend")):
-        pieces += [words, slot(control, f"{base}/{name}")]
+        pieces += [words, field_at(control, f"{base}/{name}")]
     if part.mirrored:
-        pieces += [". Mirrored: ", slot(control, f"{base}/mirrored")]
-    pieces += [". Edges fitted: ", slot(control, f"{base}/fit")]
+        pieces += [". Mirrored: ", field_at(control, f"{base}/mirrored")]
+    pieces += [". Edges fitted: ", field_at(control, f"{base}/fit")]
     for name in part.shape.details():
-        found = slot(control, f"{base}/shape/{name}")
+        found = field_at(control, f"{base}/shape/{name}")
         pieces += [f". {found.title.capitalize()} ", found]
     if part.clip:
-        pieces += [". Clipped to ", slot(control, f"{base}/clip")]
+        pieces += [". Clipped to ", field_at(control, f"{base}/clip")]
     return (*pieces, ".")
 
 
@@ -488,7 +488,7 @@ def _runs(control: Control, part: Part) -> Iterator[tuple[Piece, ...]]:
             (", own colour ", "coloured"), *(((" ", "colour"),) if run.coloured else ()),
         )  # fmt: skip
         for words, name in said:
-            pieces += [words, slot(control, f"{base}/{name}")]
+            pieces += [words, field_at(control, f"{base}/{name}")]
         yield tuple(pieces)
 
 
@@ -505,7 +505,7 @@ def _copies(control: Control, part: Part, seen: Selection) -> CopiesView | None:
         said = [("opacity ", "opacity"), (", outline width ", "width"), (", moved ", "across"), (", ", "down")]
         said += [(", own colour ", "coloured"), *([(" ", "colour")] if repeat.own[own[chosen]].coloured else [])]
         for words, name in said:
-            pieces += [words, slot(control, f"{base}/{name}")]
+            pieces += [words, field_at(control, f"{base}/{name}")]
     numbers = tuple(range(repeat.count))
     return CopiesView(numbers, frozenset(repeat.left_out), frozenset(own), chosen, tuple(pieces))
 
@@ -521,7 +521,7 @@ def _follows(control: Control, part: Part | None) -> Iterator[FollowView]:
         base = f"parts/{part.id}/follows/{index}" if part else f"follows/{index}"
         yield FollowView(
             follow.path, titles.get(follow.path, follow.path), names.get(follow.source, "a part that is gone"),
-            follow.measure, slot(control, f"{base}/offset"), slot(control, f"{base}/least"),
+            follow.measure, field_at(control, f"{base}/offset"), field_at(control, f"{base}/least"),
         )  # fmt: skip
 
 
@@ -549,15 +549,15 @@ def _effect(
     base = f"parts/{part.id}/effects/{effect.id}"
     pieces = _pieces(control, effect.sentence(), base)
     if effect.blend != "normal":
-        pieces = (*pieces, ", ", slot(control, f"{base}/blend"))
-    pieces = tuple(_marked(piece, own) if isinstance(piece, SlotView) else piece for piece in pieces)
+        pieces = (*pieces, ", ", field_at(control, f"{base}/blend"))
+    pieces = tuple(_marked(piece, own) if isinstance(piece, FieldView) else piece for piece in pieces)
     return EffectView(
         effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces, _lamella(effect),
         _opened(control, part, effect, base, own) if effect.id == opened else None, place == 0, place == count - 1,
     )  # fmt: skip
 
 
-def _marked(found: SlotView, own: frozenset[str]) -> SlotView:
+def _marked(found: FieldView, own: frozenset[str]) -> FieldView:
     return replace(found, own=True) if found.path in own else found
 
 
@@ -583,9 +583,9 @@ def _ramp_view(ramp: Gradient, path: str) -> RampView:
     )  # fmt: skip
 
 
-def _rows(control: Control, owner: Value, base: str, unfit: tuple[str, ...] = ()) -> list[SlotView]:
+def _rows(control: Control, owner: Value, base: str, unfit: tuple[str, ...] = ()) -> list[FieldView]:
     """Every field as a row but the ``unfit`` ones; nested values are unfolded, their kind first."""
-    rows: list[SlotView] = []
+    rows: list[FieldView] = []
     names = list(type(owner).model_fields)
     if isinstance(owner, Effect):
         names.sort(key=lambda name: name in Effect.model_fields)
@@ -594,16 +594,16 @@ def _rows(control: Control, owner: Value, base: str, unfit: tuple[str, ...] = ()
         if name in HIDDEN_FIELDS or name in owner.omitted() or name in unfit:
             continue
         if isinstance(value, Value) and "kind" in type(value).model_fields:
-            rows.append(slot(control, f"{base}/{name}/kind"))
+            rows.append(field_at(control, f"{base}/{name}/kind"))
             rows.extend(_rows(control, value, f"{base}/{name}"))
         else:
-            row = slot(control, f"{base}/{name}")
+            row = field_at(control, f"{base}/{name}")
             pictures = owner.pictures(name) if isinstance(owner, Effect) else {}
             rows.append(pictured(row, pictures) if pictures else row)
     return rows
 
 
-def _named_apart(rows: list[SlotView]) -> tuple[SlotView, ...]:
+def _named_apart(rows: list[FieldView]) -> tuple[FieldView, ...]:
     """Rows of one title are told apart by what they belong to."""
     titles = Counter(row.title for row in rows)
     return tuple(
@@ -612,14 +612,14 @@ def _named_apart(rows: list[SlotView]) -> tuple[SlotView, ...]:
     )
 
 
-def nested(row: SlotView) -> bool:
+def nested(row: FieldView) -> bool:
     """Whether a row's value belongs to a value within its effect."""
     return len(row.path.split("/")) > len(("parts", "p", "effects", "e", "name"))
 
 
 def _pieces(control: Control, sentence: Sentence, base: str) -> tuple[Piece, ...]:
     return tuple(
-        piece.text if isinstance(piece, Words) else slot(control, f"{base}/{piece.path}")
+        piece.text if isinstance(piece, Words) else field_at(control, f"{base}/{piece.path}")
         for piece in sentence
         if isinstance(piece, Words | Slot)
     )

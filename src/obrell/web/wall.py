@@ -31,7 +31,7 @@ from obrell.web.lost import lost
 from obrell.web.pages import block, page
 from obrell.web.pictures import picture_address
 from obrell.web.services import Form as WholeForm
-from obrell.web.services import kits_of, rooms_of
+from obrell.web.services import kits_of, presence_of
 
 router = APIRouter()
 WALL = "/kits/{kit}"
@@ -115,7 +115,7 @@ def rename_control(request: Request, kit: str, control: str, name: Annotated[str
     change = {"kind": "set", "changes": [{"path": "name", "value": name.strip()}]}
     stored = editing.edit(kits_of(request), kit, control, read_edit(change)).now
     news: dict[str, object] = {"news": stored.hash, "version": stored.version}
-    rooms_of(request).tell((kit, control), news)
+    presence_of(request).tell((kit, control), news)
     return _block(request, kit)
 
 
@@ -170,7 +170,7 @@ def _variants(fields: Iterable[tuple[str, object]]) -> list[Variant]:
 def remove_control(request: Request, kit: str, control: str) -> HTMLResponse:
     """Taken out of the kit; the message offers to take it back."""
     name = kits_of(request).remove_control(kit, control)
-    rooms_of(request).tell((kit, control), {"gone": True})
+    presence_of(request).tell((kit, control), {"gone": True})
     return _block(request, kit, f"Removed “{name}”. Undo brings it back.")
 
 
@@ -198,9 +198,9 @@ def _stepped(request: Request, kit: str, step: Step | None, verb: str) -> HTMLRe
         return _block(request, kit, "There is nothing left to do there.")
     news: dict[str, object] = {"news": "", "version": 0, "said": f"{verb}: {step.label}", "whose": step.window}
     if step.control:
-        rooms_of(request).tell((kit, step.control), news)
+        presence_of(request).tell((kit, step.control), news)
     else:
-        rooms_of(request).tell_kit(kit, news)
+        presence_of(request).tell_kit(kit, news)
     announce_led(request, kit, step.led)
     return _block(request, kit, with_led(f"{verb}: {step.label}", step.led))
 
@@ -214,7 +214,7 @@ def set_light(
     typed = {"direction": direction, "height": height}
     values = {name: number_from(text, DEGREES) for name, text in typed.items() if text is not None}
     kits_of(request).change_index(kit, lambda index: with_light(index, **values), "Moved the kit's key light")
-    rooms_of(request).tell_kit(kit, {"news": "", "version": 0})
+    presence_of(request).tell_kit(kit, {"news": "", "version": 0})
     return _block(request, kit)
 
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from obrell.core.deliver.names import file_name, slug
 from obrell.core.deliver.order import Order
-from obrell.core.document.looks import effects_of
+from obrell.core.document.effect_stacks import effects_of
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import REST, Resolved, resolve
 from obrell.core.document.tree import walk

@@ -6,8 +6,8 @@ from typing import Any
 
 from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import PLACE, carried_by
-from obrell.core.document.paths import with_value
 from obrell.core.document.tree import descendants
+from obrell.core.document.value_paths import with_value
 from obrell.core.errors import GONE, NoSuchThing
 from obrell.core.shapes import Container
 

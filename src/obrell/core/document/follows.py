@@ -14,8 +14,8 @@ from obrell.core.document.circles import CANVAS, in_order
 from obrell.core.document.draft import Draft
 from obrell.core.document.measures import measured
 from obrell.core.document.model import Control, Follow, Part
-from obrell.core.document.paths import value_at
 from obrell.core.document.tree import arranged
+from obrell.core.document.value_paths import value_at
 from obrell.core.errors import ObrellError, Refused
 from obrell.core.shapes import Container
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from obrell.core.document.lengths import lengths_below, scale_lengths
 from obrell.core.document.model import Material, Part
-from obrell.core.document.paths import value_at, with_value
+from obrell.core.document.value_paths import value_at, with_value
 from obrell.core.effects import AnyEffect
 from obrell.core.shapes import Text
 from obrell.core.text.fonts import load

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Mapping
 
 from obrell.core.document.model import Control, Part
-from obrell.core.document.paths import value_at
+from obrell.core.document.value_paths import value_at
 from obrell.core.effects import Effect, Mask
 from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.geometry.plane import Similarity

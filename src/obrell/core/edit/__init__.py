@@ -14,6 +14,16 @@ from obrell.core.edit.companions import AddRim, FitAround, LinkedCopy, StayInsid
 from obrell.core.edit.containers import CombineParts, GroupParts, PutInto, RepeatParts, TakeApart
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, OutlineLines, SimplifyPath
 from obrell.core.edit.crop import Crop
+from obrell.core.edit.effect_stacks import (
+    KeepVersion,
+    PaintWith,
+    PasteEffects,
+    PressLook,
+    StrengthenEffects,
+    SwapFills,
+    SweepEffects,
+    UseVersion,
+)
 from obrell.core.edit.effects import AddEffect, DuplicateEffect, MoveEffect, RemoveEffect
 from obrell.core.edit.follows import AddFollow, RemoveFollow
 from obrell.core.edit.gradients import (
@@ -31,16 +41,6 @@ from obrell.core.edit.gradients import (
 from obrell.core.edit.guides import AddGuide, CommonGuides, MoveGuide, RemoveGuides, ShowGuides
 from obrell.core.edit.insert import InsertParts
 from obrell.core.edit.letters import PlainLetters, StyleLetters
-from obrell.core.edit.looks import (
-    KeepVersion,
-    PaintWith,
-    PasteEffects,
-    PressLook,
-    StrengthenEffects,
-    SwapFills,
-    SweepEffects,
-    UseVersion,
-)
 from obrell.core.edit.materials import AddStart, FollowMaterial, FreeMaterial, LayMaterial
 from obrell.core.edit.originals import LeaveOriginal
 from obrell.core.edit.parts import (

@@ -11,8 +11,8 @@ from pydantic import ConfigDict, ValidationError
 from obrell.core.document.follows import kept_by_hand, settled
 from obrell.core.document.model import MAX_PARTS, Control, KitSettings, Light, Material, Part
 from obrell.core.document.moving import carried_together, covering
-from obrell.core.document.paths import place_of_id
 from obrell.core.document.tree import descendants
+from obrell.core.document.value_paths import place_of_id
 from obrell.core.edit.snapping import Snap
 from obrell.core.effects import AnyEffect
 from obrell.core.effects.kinds.mask import PartCover

@@ -9,8 +9,8 @@ from pydantic import BaseModel, Field
 
 from obrell.core.document.measures import measured
 from obrell.core.document.model import Control, Follow, Measure, Part
-from obrell.core.document.paths import field_of, value_at
 from obrell.core.document.tree import arranged
+from obrell.core.document.value_paths import field_of, value_at
 from obrell.core.edit.base import Edit, Surroundings, each_part, names_of, part_of
 from obrell.core.edit.nouns import noun_of
 from obrell.core.errors import BadValue, NoSuchThing, Refused

@@ -13,8 +13,8 @@ from obrell.core.colour.stops import stops_from
 from obrell.core.document.gradients import laid
 from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Control
-from obrell.core.document.paths import value_at, with_value
 from obrell.core.document.tree import arranged
+from obrell.core.document.value_paths import value_at, with_value
 from obrell.core.edit.base import Edit, Surroundings, effect_of, part_of
 from obrell.core.edit.leading import Lead, Led
 from obrell.core.edit.values import Change, SetValues, check_lock, whose

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from obrell.core.document.model import MAX_CONTROLS, Control, KitFont, KitGradient, KitSettings, Material
-from obrell.core.document.paths import value_at
+from obrell.core.document.value_paths import value_at
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.fields import Id
 from obrell.core.values.paints import Handled

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from obrell.core.document.model import Control, Part, Reference
-from obrell.core.document.paths import value_at
+from obrell.core.document.value_paths import value_at
 from obrell.core.edit.base import Edit, Surroundings, add_parts
 from obrell.core.edit.parts import fresh_name
 from obrell.core.edit.values import Change, SetValues

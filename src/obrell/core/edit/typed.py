@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from obrell.core.document.model import Control
-from obrell.core.document.paths import field_of, live_at, value_at
+from obrell.core.document.value_paths import field_of, live_at, value_at
 from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.edit.values import NO_PARTS, Change, SetValues
 from obrell.core.errors import BadValue, Refused

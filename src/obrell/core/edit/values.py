@@ -10,8 +10,8 @@ from obrell.core.document.draft import Draft
 from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Light, Part
 from obrell.core.document.moving import PLACE
-from obrell.core.document.paths import field_of, is_value, live_at, value_at, with_value
 from obrell.core.document.tree import arranged, descendants
+from obrell.core.document.value_paths import field_of, is_value, live_at, value_at, with_value
 from obrell.core.edit.base import Edit, Surroundings, check_unlocked, moved, part_of, refuse_locked
 from obrell.core.edit.nouns import noun_of
 from obrell.core.effects import Mask

@@ -6,7 +6,7 @@ import math
 from dataclasses import replace
 
 from obrell.core.colour.spaces import to_hex
-from obrell.core.document.looks import painted_of
+from obrell.core.document.effect_stacks import painted_of
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.effects import Paint

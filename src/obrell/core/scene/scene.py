@@ -7,7 +7,7 @@ from collections.abc import Callable, Hashable, Iterable, Iterator
 from dataclasses import dataclass
 
 from obrell.core.document.copies import moved_node
-from obrell.core.document.looks import painted_of, shown_of
+from obrell.core.document.effect_stacks import painted_of, shown_of
 from obrell.core.document.measures import spans_group
 from obrell.core.document.model import Part
 from obrell.core.document.nodes import Node

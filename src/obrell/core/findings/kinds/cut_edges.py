@@ -10,7 +10,7 @@ from typing import ClassVar
 
 import numpy as np
 
-from obrell.core.document.looks import painted_of
+from obrell.core.document.effect_stacks import painted_of
 from obrell.core.document.model import Part
 from obrell.core.document.moving import place_of
 from obrell.core.document.resolve import Resolved

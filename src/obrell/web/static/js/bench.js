@@ -10,7 +10,7 @@ import { startActions } from "./panels/actions.js";
 import { startAsking } from "./sheet/ask.js";
 import { Chooser } from "./sheet/chooser.js";
 import { startCurves } from "./sheet/curves.js";
-import { startIcons, startDropping } from "./panels/bringing.js";
+import { startIcons, startDropping } from "./panels/imports.js";
 import { startFinder, startFinding } from "./panels/finder.js";
 import { startFills } from "./sheet/fills.js";
 import { startFonts, startLetters } from "./sheet/fonts.js";

@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import Response
 
-from obrell.app import bringing
+from obrell.app import imports
 from obrell.core.document.model import KitSettings
 from obrell.core.errors import NoSuchThing
 from obrell.core.files import picture_type
@@ -40,7 +40,7 @@ def drawing(
     seen: Annotated[Selection, Body()] = NOTHING, window: Window = "", ident: Ident = "", based: Based = 0,
 ) -> dict[str, Any]:  # fmt: skip
     """The parts of an SVG put into a control; what was left out is said."""
-    brought = bringing.drawing(kits_of(request), kit, svg, name)
+    brought = imports.drawing(kits_of(request), kit, svg, name)
     state = made(request, kit, control, brought.edit, seen, Sender(window, ident, based))
     if brought.left_out:
         state["said"] += f". {brought.left_out}"
@@ -56,7 +56,7 @@ def picture(
 ) -> dict[str, Any]:  # fmt: skip
     """A picture, the body of the request, put in as a part, as the fill at ``path``, or pinned as the
     reference. ``seen`` is the page's selection as JSON."""
-    edit = bringing.picture(kits_of(request), content, name, use, path).edit
+    edit = imports.picture(kits_of(request), content, name, use, path).edit
     shown = Selection.model_validate_json(seen) if seen else NOTHING
     return made(request, kit, control, edit, shown, Sender(window, ident, based))
 
@@ -84,14 +84,14 @@ def fonts(
 @router.post("/kits/{kit}/fonts")
 def bring_font(request: Request, kit: str, content: Content) -> dict[str, Any]:
     """A font, the body of the request, brought into the kit."""
-    kept = bringing.font(kits_of(request), kit, content)
+    kept = imports.font(kits_of(request), kit, content)
     return {"font": kept.file, "name": kept.name}
 
 
 @router.post("/kits/{kit}/fonts/{font}/favourite")
 def favourite(request: Request, kit: str, font: str) -> dict[str, Any]:
     """A font made a favourite, or no longer one."""
-    bringing.favourite(kits_of(request), kit, font)
+    imports.favourite(kits_of(request), kit, font)
     return {}
 
 

@@ -13,7 +13,7 @@ from pydantic.fields import FieldInfo
 
 from obrell.core.document.model import Control
 from obrell.core.document.moving import shift_at
-from obrell.core.document.paths import field_of
+from obrell.core.document.value_paths import field_of
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import number, shown
 from obrell.core.text.fonts import load
@@ -35,7 +35,7 @@ DRAWN_STEPS = 40
 
 
 @dataclass(frozen=True, slots=True)
-class SlotView:
+class FieldView:
     """One live value: where it is, what it is called, what it shows, how it is edited."""
 
     kind: SlotKind
@@ -79,11 +79,11 @@ class SlotView:
         return "v-" + self.path.replace("/", "-")
 
 
-def slot(control: Control, path: str) -> SlotView:
+def field_at(control: Control, path: str) -> FieldView:
     """The live value at ``path`` of a control."""
     owner, name = field_of(control, path)
     if name == "kind":
-        return _kind_slot(control, path, str(owner.kind))
+        return _kind_field(control, path, str(owner.kind))
     field = type(owner).model_fields[name]
     if names_part(field):
         return _other_part(control, path, getattr(owner, name), field.title or name)
@@ -93,7 +93,7 @@ def slot(control: Control, path: str) -> SlotView:
     return shifted(found, shift)
 
 
-def _within_font(found: SlotView, font: str) -> SlotView:
+def _within_font(found: FieldView, font: str) -> FieldView:
     """A weight between the lightest and the heaviest that its font has."""
     try:
         one = load(font)
@@ -102,50 +102,50 @@ def _within_font(found: SlotView, font: str) -> SlotView:
     return replace(found, low=one.lightest, high=one.heaviest, least=one.lightest, most=one.heaviest)
 
 
-def shifted(found: SlotView, shift: float) -> SlotView:
+def shifted(found: FieldView, shift: float) -> FieldView:
     """The value shown with something added to it."""
     return replace(found, shift=shift, text=shown(found.value + shift)) if shift else found
 
 
-def view(owner: BaseModel, name: str, path: str) -> SlotView:
+def view(owner: BaseModel, name: str, path: str) -> FieldView:
     """The live value of one field of a model."""
     field = type(owner).model_fields[name]
     value = getattr(owner, name)
     title = field.title or name.replace("_", " ")
     live = live_of(field.metadata)
     if live is not None:
-        return SlotView(
+        return FieldView(
             "number", path, title, shown(value * live.factor), value, live.unit, live.step, live.low,
             live.high, _bound(field, Ge, Gt), _bound(field, Le), _bound(field, Gt) is not None, live.factor,
         )  # fmt: skip
     if isinstance(value, bool):
-        return SlotView("switch", path, title, title, float(value))
+        return FieldView("switch", path, title, title, float(value))
     if name == "stops":
-        return SlotView("ramp", path, title, f"{len(value)} stops", stops=value)
+        return FieldView("ramp", path, title, f"{len(value)} stops", stops=value)
     if name == "font":
-        return SlotView("font", path, title, font_label(str(value)))
+        return FieldView("font", path, title, font_label(str(value)))
     options = _options(field)
     if options:
-        return SlotView("choice", path, title, NAMES.get(str(value), str(value)), options=options)
+        return FieldView("choice", path, title, NAMES.get(str(value), str(value)), options=options)
     if name == "icon":
-        return SlotView("icon", path, title, str(value))
+        return FieldView("icon", path, title, str(value))
     if isinstance(value, Curve):
         points = tuple((point.x, point.y) for point in value.points)
         drawing = curve_drawing(value.table())
-        return SlotView("curve", path, title, drawing, least=FEWEST_POINTS, most=MAX_POINTS, curve=points)
+        return FieldView("curve", path, title, drawing, least=FEWEST_POINTS, most=MAX_POINTS, curve=points)
     if name == "colour" or SwatchLink in get_args(field.annotation):
-        return SlotView("colour", path, title, str(value) if isinstance(value, str) else value.swatch)
+        return FieldView("colour", path, title, str(value) if isinstance(value, str) else value.swatch)
     if isinstance(value, tuple):
-        return SlotView("words", path, title, " ".join(number(one) for one in value))
-    return SlotView("words", path, title, str(value))
+        return FieldView("words", path, title, " ".join(number(one) for one in value))
+    return FieldView("words", path, title, str(value))
 
 
-def _other_part(control: Control, path: str, chosen: str | None, title: str) -> SlotView:
+def _other_part(control: Control, path: str, chosen: str | None, title: str) -> FieldView:
     """The choice of another part than the one that the path leads through."""
     own = path.split("/")[1]
     name = next((part.name for part in control.parts if part.id == chosen), None)
     options = (("None", "nothing"), *(((str(chosen), name),) if name is not None else ()))
-    return SlotView("choice", path, title, name or "nothing", options=options, parts_but=own)
+    return FieldView("choice", path, title, name or "nothing", options=options, parts_but=own)
 
 
 def font_label(name: str) -> str:
@@ -163,7 +163,7 @@ def curve_drawing(table: Table) -> str:
     return "M" + "L".join(points)
 
 
-def pictured(found: SlotView, pictures: dict[str, Table]) -> SlotView:
+def pictured(found: FieldView, pictures: dict[str, Table]) -> FieldView:
     """A choice shown by what each looks like."""
     drawings = tuple((name, curve_drawing(table)) for name, table in pictures.items())
     return replace(found, kind="pictured", drawings=drawings)
@@ -181,14 +181,14 @@ def _options(field: FieldInfo) -> tuple[tuple[str, str], ...]:
     return tuple((str(choice), NAMES.get(str(choice), str(choice))) for choice in choices)
 
 
-def _kind_slot(control: Control, path: str, kind: str) -> SlotView:
+def _kind_field(control: Control, path: str, kind: str) -> FieldView:
     """The choice of what a nested value can become: the kinds its field allows. A picture has to be chosen
     first, so nothing becomes one here."""
     holder, name = field_of(control, path.rpartition("/")[0])
     field = type(holder).model_fields[name]
     kinds = [str(inner.model_fields["kind"].default) for inner in models(field.annotation)]
     options = tuple((one, NAMES.get(one, one)) for one in kinds if one == kind or one != "picture")
-    return SlotView("choice", path, field.title or name, NAMES.get(kind, kind), options=options)
+    return FieldView("choice", path, field.title or name, NAMES.get(kind, kind), options=options)
 
 
 def models(annotation: Any) -> Iterator[type[BaseModel]]:

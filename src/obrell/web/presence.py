@@ -13,7 +13,7 @@ Place = tuple[str, str]
 Message = dict[str, object]
 
 
-class Rooms:
+class Presence:
     """The open windows by the control they show. Entered and left on the event loop; told from any thread."""
 
     def __init__(self) -> None:
