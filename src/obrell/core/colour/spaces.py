@@ -31,14 +31,14 @@ def mixed(one: str, other: str, share: float) -> str:
 
 
 def decoded(value: float) -> float:
-    """sRGB-encoded to linear light (IEC 61966-2-1); negative values mirror."""
+    """sRGB-encoded, 0 to 1, to linear light (IEC 61966-2-1); negative values mirror."""
     size = abs(value)
     linear = size / 12.92 if size <= 0.04045 else ((size + 0.055) / 1.055) ** 2.4
     return math.copysign(linear, value)
 
 
 def encoded(value: float) -> float:
-    """Linear light to sRGB-encoded; negative values mirror."""
+    """Linear light, 0 to 1, to sRGB-encoded; negative values mirror."""
     size = abs(value)
     return math.copysign(12.92 * size if size <= 0.0031308 else 1.055 * size ** (1 / 2.4) - 0.055, value)
 

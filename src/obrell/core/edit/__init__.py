@@ -1,4 +1,8 @@
-"""What can be done to a control, as small values applied by pure functions."""
+"""What can be done to a control, as small values applied by pure functions.
+
+Lengths and places are logical px of the canvas, angles degrees, clockwise, shares 0 to 1, unless a docstring says
+otherwise; the ranges are those of the edits' fields.
+"""
 
 from __future__ import annotations
 

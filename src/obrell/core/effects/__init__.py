@@ -1,4 +1,8 @@
-"""The effect kinds. A new one is a module in ``kinds`` and nothing else (``docs/add-an-effect.md``)."""
+"""The effect kinds. A new one is a module in ``kinds`` and nothing else (``docs/add-an-effect.md``).
+
+Lengths and places are logical px; ``light`` is where the key light comes from, degrees clockwise from above; factors
+are more than 0.
+"""
 
 from __future__ import annotations
 

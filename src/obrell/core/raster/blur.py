@@ -41,7 +41,7 @@ def reach_px(sigma: float) -> int:
 
 
 def support_px(sigma: float) -> int:
-    """How far from a box the mask can still matter to ``blur`` over that box."""
+    """Device px from a box within which the mask can still matter to a ``blur`` of ``sigma`` device px over it."""
     if sigma < COARSE_FROM:
         return reach_px(sigma)
     factor = int(sigma / LEAST)
@@ -119,7 +119,7 @@ def _coarse(mask: Coverage, sigma: float, box: PixelBox) -> Plane:
 
 @remembered(256)
 def gaussian_taps(sigma: float) -> Taps:
-    """Sampled Gaussian at whole steps, cut at ``REACH``, summing to 1; odd length."""
+    """Sampled Gaussian of ``sigma`` px, 0 or more, at whole px, cut at ``REACH``, summing to 1; odd length."""
     radius = math.ceil(REACH * sigma)
     x = np.arange(-radius, radius + 1, dtype=np.float64)
     taps = np.exp(-0.5 * (x / sigma) ** 2) if sigma > 1e-3 else (x == 0).astype(np.float64)

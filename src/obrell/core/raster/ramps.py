@@ -39,6 +39,7 @@ class Pigment:
 
 
 def midpoint_exponent(midpoint: float) -> float:
-    """log(0.5) / log(midpoint), CSS Images 4, section 3.5.1; clamped near 0 and 1."""
+    """log(0.5) / log(midpoint), CSS Images 4, section 3.5.1; ``midpoint`` is a share of the way, clamped near 0 and
+    1."""
     middle = min(max(midpoint, 0.001), 0.999)
     return float(np.log(0.5) / np.log(middle))

@@ -27,7 +27,7 @@ class Frame:
 
 
 def canvas_box(resolved: Resolved, density: float) -> PixelBox:
-    """The canvas on the device grid: ceil(w·s) × ceil(h·s)."""
+    """The canvas on the device grid of a density, device px per logical px: ceil(w·s) × ceil(h·s)."""
     canvas = resolved.control.canvas
     return PixelBox.around(0, 0, canvas.width * density, canvas.height * density)
 
@@ -57,7 +57,7 @@ def compose(
 
 
 def frosting_px(resolved: Resolved, density: float) -> int:
-    """How far around a region what lies behind frosted glass can still matter to it."""
+    """Device px around a region within which what lies behind frosted glass can still matter to it."""
     deviations = [
         effect.frosting for node in walk(resolved.tree.nodes) for effect in node.part.effects if effect.visible
     ]

@@ -1,4 +1,7 @@
-"""The part kinds. A new one is a module in ``kinds`` and nothing else."""
+"""The part kinds. A new one is a module in ``kinds`` and nothing else.
+
+Lengths are logical px of the part's own space, whose origin is its place; distances outwards are positive.
+"""
 
 from __future__ import annotations
 

@@ -141,7 +141,7 @@ class Definitions:
 
 
 def gaussian_blur(deviation: float) -> str:
-    """The step of a filter; empty when there is no blur."""
+    """The step of a filter, by a standard deviation in px of user space; empty when there is no blur."""
     return element("feGaussianBlur", {"stdDeviation": deviation}) if deviation > 0 else ""
 
 
