@@ -31,7 +31,7 @@ lint: $(STAMP) tools/node_modules
 	$(PRETTIER) --check $(PRETTY)
 	$(NODE_BIN)/eslint --config tools/eslint.config.mjs $(SCRIPTS) $(SCRIPT_TESTS)
 	$(NODE_BIN)/tsc --project tools/tsconfig.json
-	$(PY) -m tools.long_lines $(TEMPLATES) $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
+	$(PY) -m tools.too_long $(TEMPLATES) $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
 
 # Templates, scripts, style sheets and Python as the checks want them; some templates need two passes.
 format: $(STAMP) tools/node_modules

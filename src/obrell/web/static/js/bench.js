@@ -22,7 +22,7 @@ import { startHolds, startSnaps } from "./panels/holds.js";
 import { Holding } from "./panels/holding.js";
 import { startKeys } from "./panels/keys.js";
 import { startLines } from "./panels/lines.js";
-import { hear, resume } from "./panels/news.js";
+import { listen, resume } from "./panels/news.js";
 import { startView } from "./panels/view.js";
 import { startLooks } from "./panels/looks.js";
 import { short } from "./stage/plane.js";
@@ -64,6 +64,17 @@ const STARTS = [
   startOffering,
 ];
 
+/** What could not be shown while the page was held. @param {Bench} bench */
+function showWaiting(bench) {
+  const { selected, effect } = bench.state;
+  const state = bench.waiting;
+  bench.waiting = null;
+  if (!state) return;
+  // What was selected or opened by the press that was waited for stays so.
+  if (state.selected.join() === selected.join() && state.effect === effect) bench.show(state);
+  else bench.refresh();
+}
+
 class Bench extends Brought {
   /** @param {HTMLElement} element */
   constructor(element) {
@@ -88,34 +99,13 @@ class Bench extends Brought {
     /** The newest state, while the page must not be written anew. @type {State|null} */
     this.waiting = null;
     this.swapping = false;
-    this.holding = new Holding(() => this.#showWaiting());
-    this.#listen();
+    this.holding = new Holding(() => showWaiting(this));
+    listen(this);
     for (const start of STARTS) start(this);
     this.face.showState();
     const [width, height] = this.state.scene.canvas;
     this.stage.centre(width, height);
     resume(this);
-  }
-
-  #listen() {
-    const { api, face, stage } = this;
-    /** @param {string} name @param {(detail: any) => void} hear */
-    const on = (name, hear) =>
-      stage.addEventListener(name, (event) => hear(/** @type {CustomEvent} */ (event).detail));
-    api.have = () => face.told.shown.token;
-    api.shown = () => this.state.version;
-    api.away = (count, words) => {
-      [face.unsaved, face.why] = [count, words];
-      face.showAway();
-    };
-    on("link", (linked) => {
-      const again = linked && !face.linked;
-      face.linked = linked;
-      face.showAway();
-      if (again) this.refresh();
-    });
-    on("news", (news) => hear(this, news));
-    on("refused", (words) => this.complain(words));
   }
 
   get selection() {
@@ -138,14 +128,6 @@ class Bench extends Brought {
   /** @param {string|null|undefined} id */
   partOf(id) {
     return this.state.scene.parts.find((part) => part.id === id);
-  }
-
-  /** Whether a part lies in another, however deep. @param {string} outer @param {string} inner */
-  under(outer, inner) {
-    for (let part = this.partOf(inner); part?.within; part = this.partOf(part.within)) {
-      if (part.within === outer) return true;
-    }
-    return false;
   }
 
   /**
@@ -184,16 +166,9 @@ class Bench extends Brought {
     }
   }
 
-  /** What a parcel comes to; asked for anew, whole, when it was made for something else than what is shown.
-   * @param {any} parcel */
-  async read(parcel) {
-    const { said, fresh, removed, facts } = parcel;
-    const known = this.face.told.with(parcel);
-    if (known) return stateOf(known, { said, fresh, removed });
-    const seen = { ...this.selection, part: facts.selected.join(","), effect: facts.effect };
-    const whole = this.face.told.with(await this.api.blocks(seen, ""));
-    if (!whole) throw new Error("What the server says cannot be put together. Load the page again.");
-    return stateOf(whole, { said, fresh, removed });
+  /** What a parcel comes to. @param {any} parcel @returns {Promise<State>} */
+  read(parcel) {
+    return this.face.read(parcel);
   }
 
   /** The selection as it was asked for. */
@@ -276,16 +251,6 @@ class Bench extends Brought {
   /** While a value is held by hand or typed, the sheet stays as it is; the newest state waits. @param {boolean} on */
   hold(on) {
     this.holding.hold(on);
-  }
-
-  #showWaiting() {
-    const state = this.waiting;
-    this.waiting = null;
-    if (!state) return;
-    // What was selected or opened by the press that was waited for stays so.
-    const { selected, effect } = this.state;
-    if (state.selected.join() === selected.join() && state.effect === effect) this.show(state);
-    else this.refresh();
   }
 
   /** @param {State} state */

@@ -83,6 +83,18 @@ export class Face {
     this.bench.stage.element.focus({ preventScroll: true });
   }
 
+  /** What a parcel comes to; asked for anew, whole, when it was made for something else than what is shown.
+   * @param {any} parcel @returns {Promise<State>} */
+  async read(parcel) {
+    const { said, fresh, removed, facts } = parcel;
+    const known = this.told.with(parcel);
+    if (known) return stateOf(known, { said, fresh, removed });
+    const seen = { ...this.bench.selection, part: facts.selected.join(","), effect: facts.effect };
+    const whole = this.told.with(await this.bench.api.blocks(seen, ""));
+    if (!whole) throw new Error("What the server says cannot be put together. Load the page again.");
+    return stateOf(whole, { said, fresh, removed });
+  }
+
   /** Write anew what changed, and what may have been changed by hand since: the top and the selected lines.
    * @param {State} state */
   swap({ known, selected }) {

@@ -68,10 +68,10 @@ class Halves {
     const at = Math.round(stage.element.clientWidth * this.share);
     line.style.left = `${at}px`;
     line.hidden = before.hidden = !this.on;
-    const box = stage.canvas.getBoundingClientRect();
+    const box = stage.art.canvas.getBoundingClientRect();
     const own = stage.element.getBoundingClientRect();
     before.style.clipPath = `inset(0 ${Math.max(0, box.right - own.left - at)}px 0 0)`;
-    stage.canvas.style.clipPath = this.on ? `inset(0 0 0 ${Math.max(0, at - (box.left - own.left))}px)` : "";
+    stage.art.canvas.style.clipPath = this.on ? `inset(0 0 0 ${Math.max(0, at - (box.left - own.left))}px)` : "";
   }
 
   /** Ask for the art without the effect once, and keep that picture beside the art. */
@@ -94,11 +94,11 @@ class Halves {
 
   #keep() {
     const { before, stage } = this;
-    before.width = stage.canvas.width;
-    before.height = stage.canvas.height;
-    before.getContext("2d")?.drawImage(stage.canvas, 0, 0);
-    before.style.cssText = stage.canvas.style.cssText;
-    before.className = stage.canvas.className;
+    before.width = stage.art.canvas.width;
+    before.height = stage.art.canvas.height;
+    before.getContext("2d")?.drawImage(stage.art.canvas, 0, 0);
+    before.style.cssText = stage.art.canvas.style.cssText;
+    before.className = stage.art.canvas.className;
     this.waiting = false;
     stage.preview(null);
     this.#place();

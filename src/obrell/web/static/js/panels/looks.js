@@ -9,18 +9,12 @@ import { all, byId, closest } from "../ui/dom.js";
 import { ask, say, wordsOf } from "../ui/page.js";
 import { Compared } from "./compared.js";
 import { keptOf, putBack } from "./kept.js";
+import { dropped, keepGradient, post, ruled } from "./shelf.js";
 
 /** @type {Object<string, 1|-1>} */
 const ARROWS = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
 /** @param {string} id */
 const field = (id) => /** @type {HTMLInputElement} */ (byId(id));
-
-/** Send something; what the server says to it. @param {string} path @param {object} body */
-async function post(path, body) {
-  const headers = { "content-type": "application/json" };
-  const answer = await ask(path, { method: "POST", headers, body: JSON.stringify(body) });
-  return { ok: answer.ok, text: await answer.text() };
-}
 
 class Looks {
   /** @param {Bench} bench */
@@ -80,7 +74,7 @@ class Looks {
     }
     this.panel.addEventListener("change", (event) => this.#rename(event));
     this.panel.addEventListener("submit", (event) => this.#save(event));
-    byId("sheet").addEventListener("submit", (event) => this.#keepGradient(event));
+    byId("sheet").addEventListener("submit", (event) => keepGradient(this.bench, event));
   }
 
   #listenToEscape() {
@@ -185,35 +179,15 @@ class Looks {
     if (tried) {
       if (!(await bench.post(this.#editOf(button)))) return false;
       this.compared.hide();
-    } else if (dropMaterial) await this.#dropped(`materials/${dropMaterial}`);
-    else if (dropGradient) await this.#dropped(`gradients/${dropGradient}`);
-    else if (rule) await this.#ruled(JSON.parse(rule));
+    } else if (dropMaterial) await dropped(bench, `materials/${dropMaterial}`, () => this.#show());
+    else if (dropGradient) await dropped(bench, `gradients/${dropGradient}`, () => this.#show());
+    else if (rule) await ruled(bench, JSON.parse(rule));
     else if (edit) {
       const made = { ...JSON.parse(edit), parts: bench.state.selected };
       await bench.post(made);
       return made.kind !== "keep-version";
     } else return false;
     return true;
-  }
-
-  /** @param {{material: string, [name: string]: unknown}} rule */
-  async #ruled({ material, ...change }) {
-    await post(`/kits/${this.bench.kit}/materials/${material}/lengths`, change);
-    await this.bench.refresh();
-  }
-
-  /** Taken off the kit's shelf, and offered back. @param {string} what */
-  async #dropped(what) {
-    const { bench } = this;
-    const { ok, text } = await post(`/kits/${bench.kit}/${what}/remove`, {});
-    if (!ok) {
-      bench.complain(wordsOf(text));
-      return;
-    }
-    bench.offerBack(JSON.parse(text).said, async () => {
-      await post(`/kits/${bench.kit}/undo`, {});
-      this.#show();
-    });
   }
 
   /** Keep the part's look as a material, under a name. @param {SubmitEvent} event */
@@ -233,21 +207,6 @@ class Looks {
     say(JSON.parse(text).said);
     await this.bench.refresh();
     this.#show();
-  }
-
-  /** Keep the open gradient in the kit, under a name. @param {SubmitEvent} event */
-  async #keepGradient(event) {
-    const form = closest(event, "[data-keep-gradient]", HTMLFormElement);
-    if (!form) return;
-    event.preventDefault();
-    const body = { path: form.dataset.keepGradient, name: new FormData(form).get("name") };
-    const { ok, text } = await post(`${this.bench.api.base}/gradients`, body);
-    if (!ok) {
-      this.bench.complain(wordsOf(text));
-      return;
-    }
-    say(JSON.parse(text).said);
-    form.reset();
   }
 }
 

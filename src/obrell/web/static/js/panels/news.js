@@ -7,7 +7,7 @@ import { say } from "../ui/page.js";
  * @param {import("../ui/types.js").Bench} bench
  * @param {{gone?: boolean, by?: string, said?: string, whose?: string, paths?: string[], news?: string}} news
  */
-export function hear(bench, news) {
+function hear(bench, news) {
   if (news.gone) {
     bench.complain("This control was removed in another window. Undo on the Wall brings it back.");
     return;
@@ -18,6 +18,27 @@ export function hear(bench, news) {
   if (said && news.whose === api.window) say(`In another window, of what was done here: ${said}.`);
   else if (news.paths?.some((path) => api.mine.delete(path))) say(`Another window changed what you set: ${said}.`);
   if (news.news !== bench.state.hash) bench.refresh();
+}
+
+/** What the server and the stage tell. @param {import("../ui/types.js").Bench} bench */
+export function listen(bench) {
+  const { api, face, stage } = bench;
+  /** @param {string} name @param {(detail: any) => void} told */
+  const on = (name, told) => stage.addEventListener(name, (event) => told(/** @type {CustomEvent} */ (event).detail));
+  api.have = () => face.told.shown.token;
+  api.shown = () => bench.state.version;
+  api.away = (count, words) => {
+    [face.unsaved, face.why] = [count, words];
+    face.showAway();
+  };
+  on("link", (linked) => {
+    const again = linked && !face.linked;
+    face.linked = linked;
+    face.showAway();
+    if (again) bench.refresh();
+  });
+  on("news", (news) => hear(bench, news));
+  on("refused", (words) => bench.complain(words));
 }
 
 /** Edits that an earlier visit could not save. @param {import("../ui/types.js").Bench} bench */

@@ -35,6 +35,19 @@ function opacityOf(path) {
   return document.querySelector(`#sheet .num[data-path="${CSS.escape(beside)}"]`);
 }
 
+/**
+ * Beside the stops of a ramp, below any other colour if there is room, else as low as fits.
+ *
+ * @param {HTMLElement} box @param {HTMLElement} slot
+ */
+function stand(box, slot) {
+  const at = slot.getBoundingClientRect();
+  const ramp = slot.closest(".ramp")?.getBoundingClientRect();
+  const [left, top] = ramp ? [ramp.right + 2 * AIR_PX, ramp.top] : [at.left, at.bottom + 6];
+  box.style.left = `${Math.max(AIR_PX, Math.min(left, innerWidth - WIDE_PX))}px`;
+  box.style.top = `${Math.max(46, Math.min(top, innerHeight - box.offsetHeight - AIR_PX))}px`;
+}
+
 export class Chooser {
   /** @param {Bench} bench */
   constructor(bench) {
@@ -89,7 +102,7 @@ export class Chooser {
     this.#beginOpacity();
     this.open = true;
     this.box.hidden = false;
-    this.#stand(now);
+    stand(this.box, now);
     byId("colour-old").style.background = this.before;
     const mine = this.field.turn + 1;
     await this.field.read("hex", this.before);
@@ -98,7 +111,7 @@ export class Chooser {
       this.field.hex.select();
     }
     await this.#offer();
-    if (this.open) this.#stand(now);
+    if (this.open) stand(this.box, now);
   }
 
   #beginOpacity() {
@@ -118,19 +131,6 @@ export class Chooser {
     const take = (colour) => this.field.read("hex", colour);
     offer(offers.used, byId("used"), take);
     offer([...offers.whites, ...offers.blacks], byId("neutral"), take);
-  }
-
-  /**
-   * Beside the stops of a ramp, below any other colour if there is room, else as low as fits.
-   *
-   * @param {HTMLElement} slot
-   */
-  #stand(slot) {
-    const at = slot.getBoundingClientRect();
-    const ramp = slot.closest(".ramp")?.getBoundingClientRect();
-    const [left, top] = ramp ? [ramp.right + 2 * AIR_PX, ramp.top] : [at.left, at.bottom + 6];
-    this.box.style.left = `${Math.max(AIR_PX, Math.min(left, innerWidth - WIDE_PX))}px`;
-    this.box.style.top = `${Math.max(46, Math.min(top, innerHeight - this.box.offsetHeight - AIR_PX))}px`;
   }
 
   /** @param {Colour} colour */

@@ -10,6 +10,15 @@ import { follow } from "../ui/drags.js";
 import { HANDLES, handleOf } from "./handles.js";
 import { short } from "./plane.js";
 
+/** Whether a part lies in another, however deep.
+ * @param {import("../ui/types.js").Bench} bench @param {string} outer @param {string} inner */
+function under(bench, outer, inner) {
+  for (let part = bench.partOf(inner); part?.within; part = bench.partOf(part.within)) {
+    if (part.within === outer) return true;
+  }
+  return false;
+}
+
 const TWICE_MS = 400;
 const TWICE_PX = 5;
 const HALVING_PX = 240;
@@ -125,7 +134,7 @@ export class Hand {
       bench.select([...selected, hit.id]);
       return;
     }
-    const held = selected.some((id) => id === hit.id || bench.under(id, hit.id));
+    const held = selected.some((id) => id === hit.id || under(bench, id, hit.id));
     const ids = held ? selected : [hit.id];
     if (!held) {
       bench.near = { parts: hit.id, at: `${short(x)},${short(y)}` };

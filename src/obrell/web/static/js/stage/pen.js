@@ -15,6 +15,40 @@ import { measured, toCanvas } from "./plane.js";
 
 const NEAR_PX = 9;
 
+/** @param {Marks["stage"]} stage @param {PointerEvent} event @param {[number, number]} place of the canvas */
+function isNear(stage, event, place) {
+  const [x, y] = stage.toScreen(...place);
+  const box = stage.element.getBoundingClientRect();
+  return Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y) < NEAR_PX;
+}
+
+/** @param {Marks} marks @param {PointerEvent} event @returns {Spot} */
+function placeOf(marks, event) {
+  const [x, y] = marks.stage.toLogical(event).map((value) => marks.whole(value));
+  return { x, y };
+}
+
+/** Where the pen is when it is led by keys. @param {Marks} marks @param {Spot} spot */
+function drawSpot(marks, spot) {
+  const [x, y] = marks.stage.toScreen(spot.x, spot.y);
+  marks.svg.append(svg("path", { class: "spot", d: `M${x - 9} ${y}h18M${x} ${y - 9}v18` }));
+}
+
+/** An open end of the selected path under the pointer. @param {Marks} marks @param {PointerEvent} event
+ * @returns {Going|null} */
+function openEnd({ bench, stage }, event) {
+  const { part } = bench;
+  if (!part) return null;
+  /** @param {Knot} knot */
+  const near = ([x, y]) => isNear(stage, event, toCanvas(part, x, y));
+  for (const [contour, run] of (part.contours ?? []).entries()) {
+    if (run.closed) continue;
+    if (near(run.knots[0])) return { part: part.id, contour, atStart: true };
+    if (near(run.knots[run.knots.length - 1])) return { part: part.id, contour, atStart: false };
+  }
+  return null;
+}
+
 /** The pen: every press is one saved point; the next is shown before it is made. */
 export class Pen {
   /** @param {Marks} marks */
@@ -91,10 +125,7 @@ export class Pen {
   }
 
   draw() {
-    if (this.spot && this.marks.tool === "pen") {
-      const [x, y] = this.marks.stage.toScreen(this.spot.x, this.spot.y);
-      this.marks.svg.append(svg("path", { class: "spot", d: `M${x - 9} ${y}h18M${x} ${y - 9}v18` }));
-    }
+    if (this.spot && this.marks.tool === "pen") drawSpot(this.marks, this.spot);
     if (this.first) {
       const [x, y] = this.marks.stage.toScreen(this.first.x, this.first.y);
       this.marks.svg.append(svg("circle", { class: "knot", cx: x, cy: y, r: 5 }));
@@ -132,37 +163,10 @@ export class Pen {
     return ends.map(([x, y]) => toCanvas(part, x, y));
   }
 
-  /** @param {PointerEvent} event @returns {Spot} */
-  #place(event) {
-    const [x, y] = this.marks.stage.toLogical(event).map((value) => this.marks.whole(value));
-    return { x, y };
-  }
-
-  /** @param {PointerEvent} event @param {[number, number]} place of the canvas */
-  #near(event, place) {
-    const [x, y] = this.marks.stage.toScreen(...place);
-    const box = this.marks.stage.element.getBoundingClientRect();
-    return Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y) < NEAR_PX;
-  }
-
   /** Whether the pointer is on the far end of the run that is drawn. @param {PointerEvent} event */
   #closing(event) {
     const far = this.#farEnd;
-    return far !== null && this.#near(event, far);
-  }
-
-  /** An open end of the selected path under the pointer. @param {PointerEvent} event @returns {Going|null} */
-  #openEnd(event) {
-    const { part } = this.marks.bench;
-    if (!part) return null;
-    /** @param {Knot} knot */
-    const near = ([x, y]) => this.#near(event, toCanvas(part, x, y));
-    for (const [contour, run] of (part.contours ?? []).entries()) {
-      if (run.closed) continue;
-      if (near(run.knots[0])) return { part: part.id, contour, atStart: true };
-      if (near(run.knots[run.knots.length - 1])) return { part: part.id, contour, atStart: false };
-    }
-    return null;
+    return far !== null && isNear(this.marks.stage, event, far);
   }
 
   /** The edit that puts a point. @param {Spot} knot @param {Partial<Held>} keys @returns {Edit|null} */
@@ -179,7 +183,7 @@ export class Pen {
   /** @param {PointerEvent} event */
   #hover(event) {
     if (this.marks.tool !== "pen" || this.held || (!this.first && !this.going)) return;
-    if (!this.going || !this.#closing(event)) this.marks.stage.preview(this.#edit(this.#place(event), event));
+    if (!this.going || !this.#closing(event)) this.marks.stage.preview(this.#edit(placeOf(this.marks, event), event));
     else this.marks.stage.preview({ kind: "close-path", part: this.going.part, contour: this.going.contour });
   }
 
@@ -188,10 +192,10 @@ export class Pen {
     const { stage } = this.marks;
     this.spot = null;
     if (!this.going && !this.first && !this.saving) {
-      this.going = this.#openEnd(event);
+      this.going = openEnd(this.marks, event);
       if (this.going) return;
     }
-    const knot = this.#place(event);
+    const knot = placeOf(this.marks, event);
     this.held = true;
     /** @param {PointerEvent} at */
     const move = (at) => {

@@ -19,6 +19,27 @@ const pair = (name) => {
   return [contour, index];
 };
 
+/** What has to be chosen first, in words; empty when enough is. @param {string} name @param {number} count */
+function lacks(name, count) {
+  if (name === "join" && count !== 2)
+    return "Choose the two open ends to join: press one, then Shift and press the other.";
+  return count ? "" : "Choose points first: press one on the stage, with Shift more.";
+}
+
+/** The edit of a word of the sheet. @param {string} name @param {string|undefined} part
+ * @param {[number, number][]} points @returns {Edit} */
+function saidOf(name, part, points) {
+  /** @type {Object<string, Edit>} */
+  const edits = {
+    smooth: { kind: "bend-points", part, points, smooth: true },
+    sharp: { kind: "bend-points", part, points, smooth: false },
+    cut: { kind: "cut-open", part, point: points[0] },
+    join: { kind: "join-ends", part, points },
+    remove: { kind: "remove-points", part, points },
+  };
+  return edits[name];
+}
+
 export class Points {
   /** @param {Marks} marks */
   constructor(marks) {
@@ -203,25 +224,13 @@ export class Points {
   /** A word of the sheet, for the chosen points. @param {string} name */
   command(name) {
     const { bench } = this.marks;
-    const part = bench.part?.id;
     const points = this.list;
-    if (!points.length || (name === "join" && points.length !== 2)) {
-      bench.complain(
-        name === "join"
-          ? "Choose the two open ends to join: press one, then Shift and press the other."
-          : "Choose points first: press one on the stage, with Shift more.",
-      );
+    const lacking = lacks(name, points.length);
+    if (lacking) {
+      bench.complain(lacking);
       return;
     }
-    /** @type {Object<string, Edit>} */
-    const edits = {
-      smooth: { kind: "bend-points", part, points, smooth: true },
-      sharp: { kind: "bend-points", part, points, smooth: false },
-      cut: { kind: "cut-open", part, point: points[0] },
-      join: { kind: "join-ends", part, points },
-      remove: { kind: "remove-points", part, points },
-    };
     if (name !== "smooth" && name !== "sharp") this.clear();
-    bench.post(edits[name]);
+    bench.post(saidOf(name, bench.part?.id, points));
   }
 }

@@ -1,14 +1,14 @@
 /**
  * The stage: a view of the logical plane, and the frames that the server renders for it.
  *
- * One wish is under way at a time; while it is, only the newest one waits.
+ * One request is under way at a time; while it is, only the newest one waits.
  *
  * @typedef {import("./types.js").Edit} Edit
  * @typedef {import("./types.js").Frame} Frame
  * @typedef {{clientX: number, clientY: number}} Pointed
- * @typedef {{density: number, exact: boolean, left: number, top: number, width: number, height: number}} Shown
  * @typedef {{facts?: {around?: object}, lists: Object<string, import("../ui/told.js").Change>}} Told
  */
+import { Art } from "./art.js";
 import { BAR_PX, FOOT_PX, RULER_PX } from "./bars.js";
 import { byId } from "../ui/dom.js";
 import { Link } from "./link.js";
@@ -22,9 +22,7 @@ export class Stage extends EventTarget {
   constructor(element, address) {
     super();
     this.element = element;
-    this.canvas = /** @type {HTMLCanvasElement} */ (byId("art"));
-    const context = this.canvas.getContext("2d", { willReadFrequently: true });
-    this.context = /** @type {CanvasRenderingContext2D} */ (context);
+    this.art = new Art(/** @type {HTMLCanvasElement} */ (byId("art")));
     this.zoom = 1;
     this.x = 0;
     this.y = 0;
@@ -37,8 +35,6 @@ export class Stage extends EventTarget {
     this.seq = 0;
     this.pending = false;
     this.again = false;
-    /** @type {Shown|null} */
-    this.shown = null;
     /** @type {{around: object, parts: import("../ui/told.js").List}} */
     this.live = { around: {}, parts: { items: {}, order: [] } };
     /** The part and the effect that is open, whose gradient is told with every frame. */
@@ -76,7 +72,7 @@ export class Stage extends EventTarget {
     this.zoom = Math.min(NEAREST, Math.max(FARTHEST, zoom));
     this.x = Math.round(x * grid) / grid;
     this.y = Math.round(y * grid) / grid;
-    this.#place();
+    this.art.place(this);
     this.dispatchEvent(new Event("look"));
     this.request();
   }
@@ -126,7 +122,7 @@ export class Stage extends EventTarget {
     const grid = this.ratio;
     const box = this.element.getBoundingClientRect();
     if (box.width < 1 || box.height < 1) return;
-    const wish = {
+    const wanted = {
       seq: ++this.seq,
       edit: this.edit,
       density: this.exact || this.zoom * grid,
@@ -140,13 +136,13 @@ export class Stage extends EventTarget {
     };
     this.pending = true;
     this.again = false;
-    this.sentAt.set(wish.seq, performance.now());
-    this.link.send(wish);
+    this.sentAt.set(wanted.seq, performance.now());
+    this.link.send(wanted);
   }
 
   #opened() {
     this.pending = false;
-    this.shown = null;
+    this.art.forget();
     this.live = { around: {}, parts: { items: {}, order: [] } };
     this.#tell("link", true);
     this.request();
@@ -167,7 +163,7 @@ export class Stage extends EventTarget {
     this.pending = false;
     this.#hear(header);
     if (header.words) this.#tell("refused", header.words);
-    else this.#paint(header, data, offset);
+    else this.art.paint(header, data, offset, this);
     const sent = this.sentAt.get(header.seq);
     this.sentAt.delete(header.seq);
     if (this.again) this.request();
@@ -186,55 +182,8 @@ export class Stage extends EventTarget {
     header.scene = sceneOf(this.live.around, this.live.parts);
   }
 
-  /** @param {Frame} header @param {ArrayBuffer} data @param {number} offset */
-  #paint(header, data, offset) {
-    const [left, top, width, height] = header.frame;
-    const old = this.shown;
-    const same =
-      old &&
-      old.density === header.density &&
-      old.exact === header.exact &&
-      old.left === left &&
-      old.top === top &&
-      old.width === width &&
-      old.height === height;
-    if (!same) {
-      this.canvas.width = width;
-      this.canvas.height = height;
-    }
-    this.shown = { density: header.density, exact: header.exact, left, top, width, height };
-    const [x, y, w, h] = header.box;
-    if (w > 0 && h > 0) {
-      const pixels = new Uint8ClampedArray(data, offset, w * h * 4);
-      this.context.putImageData(new ImageData(pixels, w, h), x - left, y - top);
-    }
-    if (!same) this.#place();
-  }
-
-  /** Put the frame that is there where it belongs in the view as it is. */
-  #place() {
-    if (!this.shown) return;
-    const { density, exact, left, top, width, height } = this.shown;
-    const scale = this.zoom / density;
-    const style = this.canvas.style;
-    style.left = `${this.x + left * scale}px`;
-    style.top = `${this.y + top * scale}px`;
-    style.width = `${width * scale}px`;
-    style.height = `${height * scale}px`;
-    this.canvas.classList.toggle("exact", exact);
-  }
-
   /** @param {Pointed} event @returns {string|null} the colour of the art under it, as #rrggbb */
   colourAt(event) {
-    if (!this.shown) return null;
-    const [x, y] = this.toLogical(event);
-    const { density, left, top } = this.shown;
-    const [r, g, b, a] = this.context.getImageData(
-      Math.floor(x * density) - left,
-      Math.floor(y * density) - top,
-      1,
-      1,
-    ).data;
-    return a ? `#${[r, g, b].map((v) => v.toString(16).padStart(2, "0")).join("")}` : null;
+    return this.art.colourAt(...this.toLogical(event));
   }
 }

@@ -18,10 +18,10 @@
  * @property {string} copyNumber the chosen copy of a repeat
  * @property {{parts: string, at: string}} near where the art was pressed last, and which parts were selected by that
  * @property {import("./api.js").Api} api
+ * @property {import("../panels/face.js").Face} face
  * @property {import("./api.js").Selection} selection
  * @property {ScenePart|undefined} part the one that is selected
  * @property {(id: string|null|undefined) => ScenePart|undefined} partOf
- * @property {(outer: string, inner: string) => boolean} under whether a part lies in another, however deep
  * @property {(ids: string[], x: number, y: number) => void} pressed
  * @property {(edit: Edit, free?: () => void) => Promise<State>} send an edit and show what came of it
  * @property {(edit: Edit) => Promise<State|null>} post an edit, with all that is shown of it
