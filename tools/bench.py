@@ -97,7 +97,7 @@ def ratio(ours: Callable[[], object], theirs: Callable[[], object], rounds: int 
 def npm_ratio(control: Control, text: str) -> float:
     """The same for the npm binding, which times itself in a process of its own."""
     pairs = []
-    for _ in range(3):
+    for _ in range(7):
         theirs = npm_resvg(text)
         pairs.append(theirs / ms(lambda: geometry_to_png(control), 9))
     return statistics.median(pairs)
