@@ -5,10 +5,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from obrell.core.document.following import copy_of, followed
+from obrell.core.document.measures import frame_on_canvas
+from obrell.core.document.tree import arranged
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.variants import Variant, varied
-from obrell.core.errors import BadValue
+from obrell.core.errors import BadValue, NoSuchThing, Refused
+from obrell.core.shapes import Box, Text
 from obrell.samples.wendmere_lock import wendmere_lock
+from tests.making import control, part, solid
 
 ORIGINAL = wendmere_lock().controls[0]
 COPY = copy_of(ORIGINAL, "c99")
@@ -36,7 +40,7 @@ def done(control, edits):
     for edit in edits:
         try:
             control = applied(read_edit(edit), control, Surroundings())
-        except Exception:
+        except (BadValue, NoSuchThing, Refused):
             continue
     return control
 
@@ -64,10 +68,10 @@ def test_what_is_its_own_stays_whatever_becomes_of_the_original_and_back(own, ed
         return
     drawn = {part.id for part in mine.parts} - {part.id for part in ORIGINAL.parts}
     assert drawn <= {part.id for part in copy.parts}
-    for part in ORIGINAL.parts:
-        own_x = next((one.x for one in mine.parts if one.id == part.id), part.x)
-        if own_x != part.x and any(one.id == part.id for one in copy.parts):
-            assert next(one.x for one in copy.parts if one.id == part.id) == own_x
+    for there in ORIGINAL.parts:
+        own_x = next((one.x for one in mine.parts if one.id == there.id), there.x)
+        if own_x != there.x and any(one.id == there.id for one in copy.parts):
+            assert next(one.x for one in copy.parts if one.id == there.id) == own_x
 
 
 def test_words_and_colours_of_a_variant_stay_and_all_else_follows():
@@ -105,3 +109,21 @@ def test_what_cannot_be_together_is_refused_in_words():
     mine = inside.evolve(parts=tuple(p.evolve(within=group) if p.id == "p4" else p for p in inside.parts))
     with pytest.raises(BadValue, match="cannot hold"):
         followed(mine, grouped, done(grouped, [{"kind": "take-apart", "part": group}]))
+
+
+def test_a_body_that_follows_its_label_fits_the_words_of_the_copy():
+    label = part(Text(words="Open the lock", size=14), solid("#102030"), x=90, y=30)
+    start = control(label, part(Box(width=20, height=20), solid("#406080"), x=90, y=30), width=200, height=60)
+    fitted = done(
+        start, [{"kind": "fit-around", "body": "p2", "inner": "p1", "left": 8, "right": 8, "top": 4, "bottom": 4}]
+    )
+    copy = varied(Variant(name="Short", words={"p1": "Shut"}), fitted, "c9", follows=True)
+    larger = done(fitted, [{"kind": "set", "changes": [{"path": "parts/p1/shape/size", "value": 20}]}])
+    for shown in (copy, followed(copy, fitted, larger)):
+        assert width_of(shown, "p2") == pytest.approx(width_of(shown, "p1") + 16, abs=0.01)
+    assert width_of(copy, "p2") < width_of(fitted, "p2")
+    assert followed(followed(copy, fitted, larger), larger, fitted) == copy
+
+
+def width_of(one, name):
+    return frame_on_canvas(arranged(one).all[name].part).width

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any, TypeGuard, TypeVar
 
+from obrell.core.document.follows import settled
 from obrell.core.document.model import Control
 from obrell.core.values.base import Value
 
@@ -27,13 +28,15 @@ def copy_of(control: Control, ident: str) -> Control:
 
 
 def followed(copy: Control, before: Control, after: Control) -> Control:
-    """The copy after its original has become ``after``; raises ``BadValue`` when that and what the copy has of its
-    own cannot be together, as when a group is gone that something of its own lies in."""
-    return copy.evolve(**{
+    """The copy after its original has become ``after``, what follows a length of its own included; raises ``BadValue``
+    when that and what the copy has of its own cannot be together, as when a group is gone that something of its own
+    lies in."""
+    fields = {
         name: _merged(getattr(before, name), getattr(copy, name), getattr(after, name))
         for name in Control.model_fields
         if name not in OWN
-    })  # fmt: skip
+    }
+    return settled(copy.evolve(**fields))
 
 
 def _merged(was: T, own: T, now: T) -> T:

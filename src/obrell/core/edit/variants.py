@@ -9,6 +9,7 @@ from pydantic import Field
 from obrell.core.colour.spaces import from_hex, to_oklch
 from obrell.core.document.colours import recoloured, used_colours
 from obrell.core.document.following import copy_of
+from obrell.core.document.follows import settled
 from obrell.core.document.model import Control, Part
 from obrell.core.edit.base import Surroundings
 from obrell.core.edit.values import Change, SetValues
@@ -56,4 +57,4 @@ def varied(variant: Variant, control: Control, ident: str, *, follows: bool = Fa
     copy = copy_of(control, ident) if follows else control.evolve(id=ident, original=None)
     if changes:
         copy = SetValues(changes=tuple(changes)).apply(copy, Surroundings())
-    return recoloured(copy, variant.colours).evolve(name=variant.name)
+    return settled(recoloured(copy, variant.colours).evolve(name=variant.name))
