@@ -4,6 +4,8 @@ could not."""
 import sqlite3
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from obrell.app import copying, editing
 from obrell.core.edit import read_edit
@@ -118,3 +120,51 @@ def test_controls_of_a_file_that_follow_each_other_in_a_circle_come_to_an_end(ki
     assert [led.control for led in editing.edit(kits, kit, "c1", change).now.led] == ["c99"]
     assert editing.edit(kits, kit, "c98", change).now.led == ()
     assert {stored.control.parts[1].x for stored in kits.controls(kit)} == {5}
+
+
+def test_what_was_taken_back_in_a_copy_is_done_again_after_its_original_was_stepped_too(kits):
+    first = copy(kits)
+    set_to(kits, "c1", "parts/p2/x", 77)
+    set_to(kits, first, "parts/p1/x", 33)
+    whole = {one: kits.control(LOCK, one).control for one in ("c1", first)}
+    for way in (kits.undo, kits.undo, kits.redo, kits.redo):
+        assert way(LOCK) is not None
+    assert {one: kits.control(LOCK, one).control for one in whole} == whole
+
+
+def test_a_step_is_done_again_on_top_of_what_the_original_became_meanwhile(kits):
+    first = copy(kits)
+    set_to(kits, first, "parts/p1/x", 33)
+    kits.undo(LOCK, first)
+    set_to(kits, "c1", "parts/p2/x", 80)
+    assert kits.redo(LOCK, first).label.startswith("Place across of")
+    assert [part.x for part in kits.control(LOCK, first).control.parts[:2]] == [33, 80]
+    kits.undo(LOCK)
+    assert x_of(kits, first) == x_of(kits, "c1") != 80
+
+
+OPS = st.lists(
+    st.tuples(st.sampled_from(["edit", "undo", "redo"]), st.sampled_from(["c1", "copy", ""]), st.integers(0, 9)),
+    max_size=10,
+)
+
+
+@settings(max_examples=25)
+@given(ops=OPS)
+def test_whatever_is_done_in_whichever_order_all_taken_back_on_the_wall_is_the_beginning(ops, tmp_path_factory):
+    """An original and a copy are edited at places of their own, and stepped by themselves and on the Wall."""
+    kits = Kits(tmp_path_factory.mktemp("db") / "kits.db")
+    kits.import_kit(wendmere_lock())
+    (name,) = copying.copies(kits, LOCK, "c1", [Variant(name="Copy")], follow=True)
+    start = [kits.control(LOCK, one).control for one in ("c1", name)]
+    for what, where, value in ops:
+        control = {"c1": "c1", "copy": name, "": ""}[where]
+        if what == "edit" and control:
+            set_to(kits, control, f"parts/{'p2' if control == 'c1' else 'p1'}/x", 40 + value)
+        elif what != "edit" and control != name:
+            (kits.undo if what == "undo" else kits.redo)(LOCK, control)
+    assert x_of(kits, name) == x_of(kits, "c1"), "what is not its own follows"
+    while any(not step.undone and step.control for step in kits.history(LOCK).shown):
+        kits.undo(LOCK)
+    assert [kits.control(LOCK, one).control for one in ("c1", name)] == start
+    kits.close()

@@ -88,8 +88,7 @@ class History:
                 return None
             last = session.scalar(select(func.max(StepRow.undone)).where(StepRow.kit == kit)) or 0
             row.undone = last + 1 if back else 0
-            to, verb = (row.before, "took back") if back else (row.after, "did again")
-            led = self._rows.point(session, row, to, f"{verb} {row.label}")
+            led = self._rows.move(session, row, back=back)
             answer(session, sender, kit, row.control, row.label, (row.before, row.after))
             return replace(_step(row), led=led)
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from obrell.core.document.following import followed
+from obrell.core.document.following import followed, stepped
 from obrell.core.document.model import Control
 from obrell.core.document.texts import control_json
 from obrell.core.edit.kits import KitIndex
@@ -124,7 +124,7 @@ class Rows:
         self, session: Session, row: ControlRow, label: str, changed: Control, window: str = "", *, led: bool = False
     ) -> Stored:  # fmt: skip
         before, after = row.head, self.keep(session, changed)
-        gone = forget_undone(session, row.kit, row.id)
+        gone = set() if led else forget_undone(session, row.kit, row.id)
         row.version += 1
         _go_to(session, row, after)
         row.original = changed.original or ""
@@ -164,26 +164,36 @@ class Rows:
             self._save(session, row, label, changed, led=True)
         return copy, changed
 
-    def point(self, session: Session, step: StepRow, hash_: str, label: str) -> tuple[Led, ...]:
-        """Make a document the newest again, and bring what that changes into those that follow it."""
+    def move(self, session: Session, step: StepRow, *, back: bool) -> tuple[Led, ...]:
+        """Take a step back, or do it again, and bring what that changes into those that follow its control."""
+        was, to = (step.after, step.before) if back else (step.before, step.after)
         if not step.control:
-            row = session.get(KitRow, step.kit)
-            if row is None or row.removed:
-                raise NoSuchThing(NO_KIT)
-            _go_to(session, row, hash_)
+            _go_to(session, self.kit(session, step.kit), to)
             return ()
         control = session.get(ControlRow, (step.kit, step.control))
         if control is None:
             raise Refused(NO_CONTROL)
         head = control.head
+        _go_to(session, control, self._arrived(session, head, was, to))
         control.version += 1
-        _go_to(session, control, hash_)
+        sweep(session, {head})
         try:
-            before, after = self.control(session, head), self.control(session, hash_)
+            before, after = self.control(session, head), self.control(session, control.head)
         except Unreadable:
             return ()
         control.original = after.original or ""
-        return self.lead(session, step.kit, label, before, after)
+        return self.lead(session, step.kit, f"{'took back' if back else 'did again'} {step.label}", before, after)
+
+    def _arrived(self, session: Session, head: str, was: str, to: str) -> str:
+        """The document that a step leads to. Where an original led its copy on in between, only what the step itself
+        did is changed in the newest."""
+        if head == was:
+            return to
+        newest, before, after = (self.control(session, one) for one in (head, was, to))
+        try:
+            return self.keep(session, stepped(newest, before, after))
+        except BadValue as error:
+            raise Refused(f"That no longer goes with what the original has become. {error}") from error
 
     def save_index(self, session: Session, row: KitRow, changed: KitIndex, label: str, window: str = "") -> None:
         before, after = row.head, self.keep(session, changed)

@@ -13,7 +13,9 @@ from obrell.core.document.follows import settled
 from obrell.core.document.model import Control
 from obrell.core.values.base import Value
 
-OWN = frozenset(("id", "name", "original", "next_number"))
+IDENTITY = frozenset(("id", "next_number"))
+"""Fields of a control that no other document of it or its original says."""
+OWN = IDENTITY | {"name", "original"}
 """Fields of a control that a copy has for itself."""
 ROOM = 1_000_000
 """How far the numbers of parts that are drawn in a copy are from those of its original, so that none meet."""
@@ -22,21 +24,30 @@ T = TypeVar("T")
 
 def copy_of(control: Control, ident: str) -> Control:
     """A copy under another id that follows the control."""
-    return control.evolve(
-        id=ident, original=control.id, next_number=(control.next_number // ROOM + 1) * ROOM + 1
-    )  # fmt: skip
+    next_number = (control.next_number // ROOM + 1) * ROOM + 1
+    return control.evolve(id=ident, original=control.id, next_number=next_number)
 
 
 def followed(copy: Control, before: Control, after: Control) -> Control:
     """The copy after its original has become ``after``, what follows a length of its own included; raises ``BadValue``
     when that and what the copy has of its own cannot be together, as when a group is gone that something of its own
     lies in."""
+    return _brought_in(copy, before, after, OWN)
+
+
+def stepped(control: Control, before: Control, after: Control) -> Control:
+    """The control after what one step changed, from ``before`` to ``after``, has come on top of what it is; raises
+    ``BadValue`` as ``followed`` does."""
+    return _brought_in(control, before, after, IDENTITY)
+
+
+def _brought_in(control: Control, before: Control, after: Control, own: frozenset[str]) -> Control:
     fields = {
-        name: _merged(getattr(before, name), getattr(copy, name), getattr(after, name))
+        name: _merged(getattr(before, name), getattr(control, name), getattr(after, name))
         for name in Control.model_fields
-        if name not in OWN
+        if name not in own
     }
-    return settled(copy.evolve(**fields))
+    return settled(control.evolve(**fields))
 
 
 def _merged(was: T, own: T, now: T) -> T:
