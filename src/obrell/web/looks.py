@@ -24,6 +24,7 @@ from obrell.core.shelf import GRADIENTS, SHIPPED, STARTS
 from obrell.core.values.fields import Id, Name
 from obrell.store.kits import Stored
 from obrell.web.bench import BENCH
+from obrell.web.led import announce_led
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
 from obrell.web.services import kits_of, presence_of
@@ -170,3 +171,4 @@ def _tell(request: Request, kit: str, changed: Iterable[Stored]) -> None:
     """Windows that show a control which followed a material."""
     for stored in changed:
         presence_of(request).tell((kit, stored.control.id), {"news": stored.hash, "version": stored.version})
+        announce_led(request, kit, stored.led)

@@ -15,10 +15,10 @@ from obrell.core.document.materials import own_values
 from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Guide, KitSettings, Part
 from obrell.core.document.resolve import Resolved
-from obrell.core.document.tree import descendants
 from obrell.core.document.value_paths import field_of, value_at
 from obrell.core.edit import Surroundings
 from obrell.core.edit.base import part_of
+from obrell.core.edit.containers import holders_for
 from obrell.core.edit.effect_stacks import HOLDERS
 from obrell.core.edit.follows import has_size
 from obrell.core.edit.materials import material_of
@@ -422,15 +422,8 @@ def _part_view(
         keeping(control, part) if is_open else (), tuple(_follows(control, part)) if is_open else (), has_size(part),
         tuple(_can_follow(part)) if is_open else (), len(part.effects), effects, material,
         part_of(control, part.within).name if is_open and part.within else "",
-        tuple(_holders(control, part)) if is_open else (),
+        tuple((one.id, one.name) for one in reversed(holders_for(control, part))) if is_open else (),
     )  # fmt: skip
-
-
-def _holders(control: Control, part: Part) -> Iterator[tuple[str, str]]:
-    inner = descendants(control, (part.id,))
-    for other in reversed(control.parts):
-        if isinstance(other.shape, Container) and other.id not in inner and other.id != part.within:
-            yield other.id, other.name
 
 
 def _material(part: Part, kit: KitSettings) -> tuple[frozenset[str], MaterialView | None]:

@@ -132,6 +132,15 @@ class PutInto(Edit):
         return f"Put {names_of(control, self.parts)} {where}"
 
 
+def holders_for(control: Control, part: Part) -> tuple[Part, ...]:
+    """The containers that a part can be put into, back to front: it lies in none of them, and they not in it."""
+    inner = descendants(control, (part.id,))
+    return tuple(
+        one for one in control.parts
+        if isinstance(one.shape, Container) and one.id not in inner and one.id != part.within
+    )  # fmt: skip
+
+
 def _outermost(control: Control, part: Part) -> str:
     """The container that lies in no other, of those that a part lies in."""
     while part.within is not None:

@@ -137,7 +137,7 @@ def _centre(index: NDArray[np.int64], factor: int) -> NDArray[np.float64]:
     return np.asarray(index * factor + (factor - 1) / 2)
 
 
-@remembered(512)
+@remembered(64)
 def _sliding(sigma: float, offset: int, count: int) -> tuple[Starts, Taps]:
     taps = gaussian_taps(sigma)
     starts = np.arange(offset, offset + count, dtype=np.int64) - len(taps) // 2

@@ -7,7 +7,7 @@ import numpy as np
 
 from obrell.core.raster.jit import helper
 
-PLAIN = frozenset((0, 1, 2, 4, 5, 10, 11))
+PLAIN = (0, 1, 2, 4, 5, 10, 11)
 """Modes whose premultiplied form needs no division: from normal and multiply to difference and exclusion."""
 
 
@@ -150,7 +150,7 @@ def blend_plainly(target, y, left, source, count, mode):
 @helper
 def blend_row(target, y, left, source, count, mode):
     """The same by any mode."""
-    if mode == 0 or mode == 1 or mode == 2 or mode == 4 or mode == 5 or mode == 10 or mode == 11:
+    if mode in PLAIN:
         blend_plainly(target, y, left, source, count, mode)
         return
     one = np.float32(1)

@@ -20,12 +20,13 @@ NORMAL = 0
 
 def paint(target: Layer, mask: Coverage, pigment: Pigment | Layer, opacity: float, mode: int) -> None:
     """Blend ``pigment``, covered by ``mask`` and faded by ``opacity``, into ``target``."""
-    box = mask.box.meet(target.box)
     if isinstance(pigment, Layer):
         blend.cover(target, mask, pigment, opacity, mode)
-    elif box.empty or opacity <= 0:
         return
-    elif mode in PLAIN:
+    box = mask.box.meet(target.box)
+    if box.empty or opacity <= 0:
+        return
+    if mode in PLAIN:
         _painted(target, mask, pigment, opacity, mode, box)
     else:
         source = Layer.clear(box)
