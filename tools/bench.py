@@ -48,7 +48,7 @@ from obrell.core.shapes import Box
 from obrell.core.values.base import content_hash
 from obrell.core.values.paints import Solid
 from obrell.core.workspace import Workspace
-from obrell.web.live import Shown, packed
+from obrell.web.live import Shown, frame_of
 from tools.heavy import KIT, all_kinds, heavy
 from tools.windows import beside, bring, hundreds
 
@@ -277,7 +277,7 @@ def drawing() -> None:
         move = {"kind": "move", "parts": ["p7"], "dx": next(count) % 9, "dy": 0, "snap": {"kinds": ["parts", "gaps"]}}
         changed = applied(read_edit(move), control, Surroundings())
         wanted = FrameRequest.model_validate(wish)
-        packed(wanted, drawn(wanted, KIT, changed, shown.last), shown)
+        frame_of(wanted, drawn(wanted, KIT, changed, shown.last), shown)
 
     table.add_row("one of 300 parts dragged, on the server", "", f"{ms(dragged):.1f} ms")
     wave = [

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from PIL import Image
 
 from obrell.core.deliver.bundle import bundle, make
-from obrell.core.deliver.names import check_pattern, file_name, slug
+from obrell.core.deliver.names import check_pattern, file_name
 from obrell.core.deliver.order import Order, read_order
 from obrell.core.deliver.plan import delivered_box, plan
 from obrell.core.document.resolve import resolve
@@ -22,6 +22,7 @@ from obrell.core.geometry.plane import Rect
 from obrell.core.raster.png import encode, encode_quick
 from obrell.core.render.picture import device, picture
 from obrell.core.shapes import Box
+from obrell.core.values.slugs import slug
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.making import KIT, control, part, resolved, solid
 

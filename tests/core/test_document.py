@@ -8,9 +8,11 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from obrell.core.colour.links import MISSING, literal
-from obrell.core.colour.spaces import SPACES, from_hex, to_hex
+from obrell.core.colour.notations import SPACES
+from obrell.core.colour.spaces import from_hex, to_hex
+from obrell.core.document.colours import uses
 from obrell.core.document.model import Canvas, Colourway, Control, Kit, Override, State, Swatch
-from obrell.core.document.resolve import links, resolve
+from obrell.core.document.resolve import resolve
 from obrell.core.document.texts import control_json
 from obrell.core.document.value_paths import value_at, with_value
 from obrell.core.effects import DropShadow, Paint
@@ -122,7 +124,7 @@ def test_links_follow_their_swatch_through_colourways():
     shown = resolve(TARN, lit()).control.parts[0].effects[0].fill.colour
     assert shown == "#1f8a92"
     assert resolve(TARN, lit(), colourway="night").control.parts[0].effects[0].fill.colour == "#103038"
-    assert links(lit()) == {"tarn"}
+    assert uses(lit()) == {"tarn": 1}
     with pytest.raises(NoSuchThing):
         resolve(TARN, lit(), colourway="dusk")
 

@@ -4,6 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from obrell.core.document.fingerprint import fingerprints
+from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.web.parcels import Parcels, View
@@ -96,11 +97,12 @@ def test_the_pictures_of_other_parts_keep_their_addresses_and_old_ones_are_found
 def test_a_fingerprint_changes_with_what_a_part_shows_and_with_nothing_else():
     start = wendmere_lock().controls[0]
     name = start.parts[0].id
-    before = fingerprints(start)
+    kit = wendmere_lock().settings()
+    before = fingerprints(resolve(kit, start))
 
     def changed(path, value):
         edit = {"kind": "set", "changes": [{"path": path, "value": value}]}
-        after = fingerprints(applied(read_edit(edit), start, Surroundings()))
+        after = fingerprints(resolve(kit, applied(read_edit(edit), start, Surroundings())))
         return {key for key in before if before[key] != after[key]}
 
     assert changed(f"parts/{name}/name", "Other") == set()

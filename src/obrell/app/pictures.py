@@ -6,9 +6,10 @@ from typing import Annotated
 
 from pydantic import Field
 
-from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_fingerprint
+from obrell.core.document.colours import uses
+from obrell.core.document.fingerprint import dress, fingerprint, fingerprints, ground_fingerprint
 from obrell.core.document.model import MAX_EFFECTS, Control
-from obrell.core.document.resolve import Resolved, resolve
+from obrell.core.document.resolve import DAY, Resolved, resolve
 from obrell.core.edit import Surroundings
 from obrell.core.edit.effect_stacks import UseVersion
 from obrell.core.edit.effects import AddEffect
@@ -26,6 +27,7 @@ from obrell.core.render.picture import picture
 from obrell.core.values.base import Value
 from obrell.store.kits import Kits
 
+NO_MORE = "What this picture showed is there no more."
 Place = Annotated[int, Field(ge=-1_000_000, le=1_000_000)]
 Extent = Annotated[int, Field(ge=0, le=MAX_SIDE_PX)]
 Count = Annotated[int, Field(ge=0, le=MAX_EFFECTS)]
@@ -36,7 +38,7 @@ class Wanted(Value):
     ``count`` effects; ``free`` shows what lies off the canvas too. ``lay`` shows a material on the part, ``add`` one
     more effect of a kind, ``start`` effects that belong together, ``kept`` a look kept aside; ``hot`` what that, or
     the last of the effects, changes, as a heat map. ``whole`` shows the other parts too, ``standing`` what the control
-    stands on, ``ground`` nothing but that."""
+    stands on, ``ground`` nothing but that. The swatches have the colours of a ``colourway``."""
 
     part: Annotated[str, Field(max_length=40)] = ""
     count: Count | None = None
@@ -49,6 +51,7 @@ class Wanted(Value):
     whole: bool = False
     ground: bool = False
     standing: bool = False
+    colourway: Annotated[str, Field(max_length=40)] = DAY
     left: Place | None = None
     top: Place = 0
     width: Extent = 0
@@ -61,21 +64,36 @@ class Wanted(Value):
         return PixelBox(self.left, self.top, self.left + max(1, self.width), self.top + max(1, self.height))
 
 
-def showing(kits: Kits, kit: str, control: str, shown: str, wanted: Wanted) -> Control:
-    """The newest document of a control that shows what has a fingerprint."""
+def showing(kits: Kits, kit: str, control: str, shown: str, wanted: Wanted) -> tuple[KitIndex, Control]:
+    """The newest document of a control that shows what has a fingerprint, and the kit in which it does."""
+    newest, *earlier = kits.indexes(kit)
     for document in kits.documents(kit, control):
-        if _fingerprint(document, wanted) == shown:
-            return document
-    raise NoSuchThing("What this picture showed is there no more.")
+        if _fingerprint(resolve(newest, document), wanted) == shown:
+            return newest, document
+    document = kits.control(kit, control).control
+    for index in earlier:
+        if _fingerprint(resolve(index, document), wanted) == shown:
+            return index, document
+    raise NoSuchThing(NO_MORE)
 
 
-def _fingerprint(control: Control, wanted: Wanted) -> str:
+def dressed(kits: Kits, kit: str, control: Control, dressing: str, colourway: str) -> KitIndex:
+    """The newest of a kit's own values that give a control what has a fingerprint."""
+    swatches = uses(control)
+    for index in kits.indexes(kit):
+        known = colourway == DAY or any(one.id == colourway for one in index.colourways)
+        if known and dress(index, swatches, colourway) == dressing:
+            return index
+    raise NoSuchThing(NO_MORE)
+
+
+def _fingerprint(resolved: Resolved, wanted: Wanted) -> str:
     if wanted.ground:
-        return ground_fingerprint(control)
+        return ground_fingerprint(resolved)
     if wanted.count is None:
-        return fingerprints(control).get(wanted.part, "")
-    part = next((part for part in control.parts if part.id == wanted.part), None)
-    return "" if part is None else fingerprint(control, upto(part, wanted.count))
+        return fingerprints(resolved).get(wanted.part, "")
+    part = next((part for part in resolved.control.parts if part.id == wanted.part), None)
+    return "" if part is None else fingerprint(resolved, upto(part, wanted.count))
 
 
 def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cache: PixelCache) -> bytes:
@@ -84,7 +102,7 @@ def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cach
     if part:
         shown = _tried(shown, kit, part, wanted)
         shown = shown if wanted.whole else only(shown, part, wanted.count)
-    resolved = resolve(kit, shown)
+    resolved = resolve(kit, shown, colourway=wanted.colourway)
     if wanted.ground or wanted.standing:
         resolved = resolved.ground_alone() if wanted.ground else resolved.standing()
     if wanted.hot and part and box is not None and (wanted.count or wanted.kept is not None):

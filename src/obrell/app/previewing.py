@@ -10,7 +10,7 @@ from pydantic import Field, JsonValue
 
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import Control, KitSettings
-from obrell.core.document.resolve import Resolved, resolve
+from obrell.core.document.resolve import DAY, Resolved, resolve
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.snapping import Snap
 from obrell.core.findings.false_colours import false_colours
@@ -79,10 +79,11 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
 
 
 def drawn(
-    wanted: FrameRequest, index: KitSettings, control: Control, last: LastFrame, snaps: Sequence[Snap] = ()
+    wanted: FrameRequest, index: KitSettings, control: Control, last: LastFrame, snaps: Sequence[Snap] = (),
+    colourway: str = DAY,
 ) -> Preview:  # fmt: skip
     """A control over what the window shows, which is remembered."""
-    resolved = resolve(index, control)
+    resolved = resolve(index, control, colourway=colourway)
     whole = canvas_box(resolved, wanted.density) if wanted.exact else wanted.box()
     frame, dirty = Frame(wanted.density, whole), whole
     if last.resolved is not None and last.frame == frame and last.exact == wanted.exact:

@@ -8,7 +8,7 @@ from sqlalchemy import ColumnElement, func, select
 from sqlalchemy.orm import Session
 
 from obrell.store.database import Database
-from obrell.store.rows import NOBODY, Led, Rows, Sender, answer, answered, newest_step
+from obrell.store.rows import NOBODY, Led, Rows, Sender, answer, answered, made_together, newest_step
 from obrell.store.tables import StepRow
 
 SHOWN_STEPS = 200
@@ -25,7 +25,9 @@ class Step:
     undone: bool
     window: str = ""
     led: tuple[Led, ...] = ()
-    """Controls that follow its own, where it was just taken back or done again."""
+    """Controls that follow its own, or were changed together with it, where it was just taken back or done again."""
+    of_kit: bool = False
+    """Whether the kit's own values changed with it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +57,8 @@ class History:
 
     def history(self, kit: str, control: str = "") -> Steps:
         """What was done to one control, or to the kit and all its controls."""
-        scope = [StepRow.kit == kit, StepRow.control == control if control else ~StepRow.led]
+        first = StepRow.batch.in_((0, StepRow.number))
+        scope = [StepRow.kit == kit, StepRow.control == control if control else ~StepRow.led & first]
         done, undone = [*scope, StepRow.undone == 0], [*scope, StepRow.undone > 0]
         with self._database.reading() as session:
             newest = session.scalars(select(StepRow).where(*done).order_by(StepRow.number.desc()).limit(SHOWN_STEPS))
@@ -87,10 +90,14 @@ class History:
                 answer(session, sender, kit, control, "", ("", ""))
                 return None
             last = session.scalar(select(func.max(StepRow.undone)).where(StepRow.kit == kit)) or 0
-            row.undone = last + 1 if back else 0
-            led = self._rows.move(session, row, back=back)
+            together = made_together(session, row)
+            led: list[Led] = []
+            for one in reversed(together) if back else together:
+                one.undone = last + 1 if back else 0
+                led += self._rows.move(session, one, back=back)
+            led += [Led(one.control) for one in together if one.control and one is not row]
             answer(session, sender, kit, row.control, row.label, (row.before, row.after))
-            return replace(_step(row), led=led)
+            return replace(_step(row), led=tuple(led), of_kit=any(not one.control for one in together))
 
 
 def steps_since(session: Session, kit: str, control: str, sender: Sender) -> tuple[Step, ...]:

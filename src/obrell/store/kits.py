@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
+import json
 from base64 import b64decode, b64encode
-from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from functools import partial
 from pathlib import Path
 
 from sqlalchemy import case, func, select
 from sqlalchemy.orm import Session
 
-from obrell.core.deliver.names import slug
 from obrell.core.document.files import files_of
 from obrell.core.document.model import Canvas, Control, Kit
 from obrell.core.edit.kits import (
@@ -21,12 +21,25 @@ from obrell.core.edit.kits import (
     without_control,
 )
 from obrell.core.errors import NoSuchThing, Unreadable
+from obrell.core.values.slugs import slug
 from obrell.store.database import Database
 from obrell.store.documents import Documents
 from obrell.store.failures import StoreGone
 from obrell.store.history import History, Step, steps_since
 from obrell.store.packing import DAMAGED
-from obrell.store.rows import NO_KIT, NOBODY, Rows, Sender, Stored, answer, answered, keep_file, recent_documents
+from obrell.store.rows import (
+    NO_KIT,
+    NOBODY,
+    Rows,
+    Sender,
+    Stored,
+    answer,
+    answered,
+    describe,
+    keep_file,
+    new_batch,
+    recent_documents,
+)
 from obrell.store.tables import ControlRow, DocumentRow, FileRow, KitRow
 
 __all__ = ["KitName", "Kits", "Lost", "Made", "Sender", "Stored", "Tile"]
@@ -60,6 +73,8 @@ class Tile:
     """What it is looked at on."""
     original: str = ""
     """What it follows is called; empty when it follows nothing that is there."""
+    uses: Mapping[str, int] = field(default_factory=dict)
+    """How many of its parts follow each swatch."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,6 +106,15 @@ class Made:
     label: str
     meanwhile: tuple[Step, ...] = ()
     """What other windows did since the version that the edit was based on."""
+
+
+@dataclass(frozen=True, slots=True)
+class Changed:
+    """What a control becomes together with its kit: what it was, the words of its own step, and what it is."""
+
+    was: Stored
+    label: str
+    control: Control
 
 
 @dataclass(frozen=True, slots=True)
@@ -173,7 +197,7 @@ class Kits(History):
             case((func.json_valid(text) == 1, func.json_extract(text, f"$.{path}")))
             for path in ("name", "canvas.width", "canvas.height", "stands", "ground.kind")
         ]
-        query = select(ControlRow.id, ControlRow.head, *fields).outerjoin(
+        query = select(ControlRow.id, ControlRow.head, ControlRow.swatches, *fields).outerjoin(
             DocumentRow, DocumentRow.hash == ControlRow.head
         )
         with self._database.reading() as session:
@@ -218,6 +242,13 @@ class Kits(History):
         """A kit's own values as they were or are, by content hash."""
         with self._database.reading() as session:
             return self._rows.index(session, hash_)
+
+    def indexes(self, kit: str, most: int = 12) -> Iterator[KitIndex]:
+        """A kit's own values as they are, and as they were and will be again around its newest steps; each once."""
+        with self._database.reading() as session:
+            heads = [self._rows.kit(session, kit).head, *recent_documents(session, kit, "", most)]
+        for head in dict.fromkeys(heads):
+            yield self.index_by_hash(head)
 
     def index_hash(self, kit: str) -> str:
         """The content hash of a kit's own values."""
@@ -325,14 +356,21 @@ class Kits(History):
             self._rows.save_index(session, row, change(self._rows.index(session, row.head)), label)
 
     def change_kit(
-        self, kit: str, label: str, change: Callable[[KitIndex], KitIndex], controls: Iterable[tuple[str, Control]]
-    ) -> list[Stored]:  # fmt: skip
-        """Change the kit's own values and some of its controls, each with the words of its own step, in one
-        transaction; the controls as they stand then."""
+        self, kit: str, label: str, change: Callable[[KitIndex], KitIndex], controls: Iterable[Changed] = ()
+    ) -> list[Stored] | None:  # fmt: skip
+        """Change the kit's own values and some of its controls in one transaction, as steps that are taken back
+        together; the controls as they stand then. None, and nothing saved, when one of them has changed since it was
+        read."""
         with self._database.writing() as session:
-            row = self._rows.kit(session, kit)
-            self._rows.save_index(session, row, change(self._rows.index(session, row.head)), label)
-            return [self._rows.save_control(session, kit, one.id, words, one) for words, one in controls]
+            row, batch = self._rows.kit(session, kit), new_batch(session)
+            wanted = tuple(controls)
+            if any(self._rows.head(session, kit, one.was.control.id).head != one.was.hash for one in wanted):
+                return None
+            self._rows.save_index(session, row, change(self._rows.index(session, row.head)), label, batch=batch)
+            return [
+                self._rows.save_control(session, kit, one.was.control.id, one.label, one.control, batch=batch)
+                for one in wanted
+            ]
 
     def _put(
         self, kit: str, makes: Sequence[Callable[[str], Control]], label: str, after: str = ""
@@ -371,8 +409,9 @@ class Kits(History):
             return new
 
     def _add(self, session: Session, kit: str, control: Control) -> None:
-        head, original = self._rows.keep(session, control), control.original or ""
-        session.add(ControlRow(kit=kit, id=control.id, head=head, version=1, original=original))
+        row = ControlRow(kit=kit, id=control.id, head=self._rows.keep(session, control), version=1)
+        describe(row, control)
+        session.add(row)
 
     def export_kit(self, kit: str) -> Kit:
         """The kit with its controls as they stand; those that cannot be read are left out."""
@@ -393,11 +432,11 @@ class Kits(History):
 
 
 def _tile(
-    ident: str, hash_: str, name: object, width: object, height: object, stands: object, ground: object
+    ident: str, hash_: str, swatches: str, name: object, width: object, height: object, stands: object, ground: object
 ) -> Tile:  # fmt: skip
     if isinstance(name, str) and isinstance(width, int | float) and isinstance(height, int | float):
         chosen = stands if isinstance(stands, str) else "own" if ground else "light"
-        return Tile(ident, name, float(width), float(height), hash_, stands=chosen)
+        return Tile(ident, name, float(width), float(height), hash_, stands=chosen, uses=json.loads(swatches))
     return Tile(ident, ident, 0, 0, hash_, DAMAGED)
 
 

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import json
+from collections.abc import Callable, Iterable
 from contextlib import suppress
 from dataclasses import dataclass, replace
+from typing import TypeVar
 
-from sqlalchemy import delete, select
+from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
+from obrell.core.document.colours import uses
 from obrell.core.document.following import followed, stepped
 from obrell.core.document.model import Control
 from obrell.core.document.texts import control_json
@@ -21,6 +24,7 @@ from obrell.store.tables import AnswerRow, ControlRow, FileRow, KitRow, StepRow
 from obrell.store.texts import add_text, put_by, sweep, text_of, wake
 
 LOOKED_BACK = 20
+V = TypeVar("V", bound=Value)
 NO_KIT = "There is no such kit here; it may have been removed in another window."
 NO_CONTROL = "That control was removed, perhaps in another window. Undo on the Wall brings it back."
 
@@ -108,7 +112,7 @@ class Rows:
         return f"Control {row.id}"
 
     def save_control(
-        self, session: Session, kit: str, control: str, label: str, changed: Control, window: str = ""
+        self, session: Session, kit: str, control: str, label: str, changed: Control, window: str = "", batch: int = 0
     ) -> Stored:  # fmt: skip
         """The newest version of a control, as one step of history when it differs, and of those that follow it."""
         row = session.get(ControlRow, (kit, control))
@@ -117,18 +121,19 @@ class Rows:
         stored = self.control(session, row.head)
         if changed == stored:
             return Stored(stored, row.head, row.version)
-        made = self._save(session, row, label, changed, window)
+        made = self._save(session, row, label, changed, window, batch=batch)
         return replace(made, led=self.lead(session, kit, label, stored, changed))
 
     def _save(
-        self, session: Session, row: ControlRow, label: str, changed: Control, window: str = "", *, led: bool = False
+        self, session: Session, row: ControlRow, label: str, changed: Control, window: str = "", *,
+        led: bool = False, batch: int = 0,
     ) -> Stored:  # fmt: skip
         before, after = row.head, self.keep(session, changed)
         gone = set() if led else forget_undone(session, row.kit, row.id)
         row.version += 1
         _go_to(session, row, after)
-        row.original = changed.original or ""
-        words = {"label": label, "window": window, "version": row.version, "led": led}
+        describe(row, changed)
+        words = {"label": label, "window": window, "version": row.version, "led": led, "batch": batch}
         session.add(StepRow(kit=row.kit, control=row.id, before=before, after=after, **words))
         session.flush()
         sweep(session, gone)
@@ -168,39 +173,47 @@ class Rows:
         """Take a step back, or do it again, and bring what that changes into those that follow its control."""
         was, to = (step.after, step.before) if back else (step.before, step.after)
         if not step.control:
-            _go_to(session, self.kit(session, step.kit), to)
+            kit = self.kit(session, step.kit)
+            _go_to(session, kit, self._arrived(session, kit.head, was, to, self.index))
             return ()
         control = session.get(ControlRow, (step.kit, step.control))
         if control is None:
             raise Refused(NO_CONTROL)
         head = control.head
-        _go_to(session, control, self._arrived(session, head, was, to))
+        _go_to(session, control, self._arrived(session, head, was, to, self.control))
         control.version += 1
         sweep(session, {head})
         try:
             before, after = self.control(session, head), self.control(session, control.head)
         except Unreadable:
             return ()
-        control.original = after.original or ""
+        describe(control, after)
         return self.lead(session, step.kit, f"{'took back' if back else 'did again'} {step.label}", before, after)
 
-    def _arrived(self, session: Session, head: str, was: str, to: str) -> str:
-        """The document that a step leads to. Where an original led its copy on in between, only what the step itself
-        did is changed in the newest."""
+    def _arrived(
+        self, session: Session, head: str, was: str, to: str, read: Callable[[Session, str], V]
+    ) -> str:  # fmt: skip
+        """The document that a step leads to. Where an original led its copy on in between, or more was done since to
+        what was changed together with others, only what the step itself did is changed in the newest."""
         if head == was:
             return to
-        newest, before, after = (self.control(session, one) for one in (head, was, to))
+        newest, before, after = (read(session, one) for one in (head, was, to))
         try:
             return self.keep(session, stepped(newest, before, after))
         except BadValue as error:
-            raise Refused(f"That no longer goes with what the original has become. {error}") from error
+            raise Refused(f"That no longer goes with what has become of it since. {error}") from error
 
-    def save_index(self, session: Session, row: KitRow, changed: KitIndex, label: str, window: str = "") -> None:
+    def save_index(
+        self, session: Session, row: KitRow, changed: KitIndex, label: str, window: str = "", batch: int = 0
+    ) -> None:  # fmt: skip
+        """The newest of a kit's own values, as one step of history when they differ."""
         before, after = row.head, self.keep(session, changed)
         if before != after:
             gone = forget_undone(session, row.id, "")
             _go_to(session, row, after)
-            session.add(StepRow(kit=row.id, control="", label=label, before=before, after=after, window=window))
+            words = {"label": label, "window": window, "batch": batch}
+            session.add(StepRow(kit=row.id, control="", before=before, after=after, **words))
+            session.flush()
             sweep(session, gone)
 
 
@@ -221,9 +234,23 @@ def keep_file(session: Session, content: bytes) -> str:
     return name
 
 
+def describe(row: ControlRow, control: Control) -> None:
+    """What stands in a control's row of its newest document."""
+    row.original = control.original or ""
+    row.swatches = json.dumps(uses(control))
+
+
+def new_batch(session: Session) -> int:
+    """The number that the next step will have, to mark those that are made together with it."""
+    return (session.scalar(select(func.max(StepRow.number))) or 0) + 1
+
+
 def forget_undone(session: Session, kit: str, control: str) -> set[str]:
-    """A new edit ends what could be redone of the same document; the documents that it was about."""
-    scope = (StepRow.kit == kit, StepRow.control == control, StepRow.undone > 0)
+    """A new edit ends what could be redone of the same document, and of what was done together with that; the
+    documents that it was about."""
+    undone = (StepRow.kit == kit, StepRow.undone > 0)
+    batches = select(StepRow.batch).where(*undone, StepRow.control == control, StepRow.batch > 0)
+    scope = (*undone, (StepRow.control == control) | StepRow.batch.in_(batches))
     gone = {hash_ for row in session.execute(select(StepRow.before, StepRow.after).where(*scope)) for hash_ in row}
     session.execute(delete(StepRow).where(*scope))
     return gone
@@ -236,6 +263,13 @@ def newest_step(session: Session, kit: str, control: str, *, undone: bool) -> St
     query = query.where(StepRow.control == control) if control else query.where(~StepRow.led)
     order = StepRow.undone if undone else StepRow.number
     return session.scalar(query.order_by(order.desc()).limit(1))
+
+
+def made_together(session: Session, step: StepRow) -> list[StepRow]:
+    """The steps that were made together with one, itself among them, oldest first."""
+    if not step.batch:
+        return [step]
+    return list(session.scalars(select(StepRow).where(StepRow.batch == step.batch).order_by(StepRow.number)))
 
 
 def recent_documents(session: Session, kit: str, control: str, most: int) -> list[str]:

@@ -44,7 +44,8 @@ class KitRow(Base):
 
 class ControlRow(Base):
     """A control of a kit, also when it is removed from the kit's order. ``version`` counts edits, ``original`` is the
-    control that its document follows; empty for none."""
+    control that its document follows; empty for none. ``swatches`` are those that its parts follow, as JSON: each
+    id and how many parts."""
 
     __tablename__ = "controls"
     __table_args__ = (Index("ix_controls_head", "head"), Index("ix_controls_original", "kit", "original"))
@@ -53,17 +54,19 @@ class ControlRow(Base):
     head: Mapped[str] = mapped_column(ForeignKey("documents.hash"))
     version: Mapped[int] = mapped_column(default=1)
     original: Mapped[str] = mapped_column(String(40), default="", server_default="")
+    swatches: Mapped[str] = mapped_column(Text, default="{}", server_default="{}")
 
 
 class StepRow(Base):
     """One step of history: which document became which. ``undone`` is 0, or counts undos up, so
     that the last one undone is the first one redone. ``window`` is where it was done, ``version`` the control's after
-    it; one that is ``led`` only follows what was done to another control."""
+    it; one that is ``led`` only follows what was done to another control. Steps of one ``batch`` were made together
+    and are taken back together; it is the number of the first of them, 0 for a step alone."""
 
     __tablename__ = "steps"
     __table_args__ = (
         Index("ix_steps_scope", "kit", "control", "undone"), Index("ix_steps_before", "before"),
-        Index("ix_steps_after", "after"),
+        Index("ix_steps_after", "after"), Index("ix_steps_batch", "batch"),
     )  # fmt: skip
     number: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
     kit: Mapped[str] = mapped_column(ForeignKey("kits.id"))
@@ -75,6 +78,7 @@ class StepRow(Base):
     window: Mapped[str] = mapped_column(String(60), default="", server_default="")
     version: Mapped[int] = mapped_column(default=0, server_default="0")
     led: Mapped[bool] = mapped_column(default=False, server_default="0")
+    batch: Mapped[int] = mapped_column(default=0, server_default="0")
 
 
 class AnswerRow(Base):

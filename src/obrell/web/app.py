@@ -17,7 +17,20 @@ from obrell.core.raster.compiling import Compilation
 from obrell.core.text.fonts import FONT_FOLDER
 from obrell.core.workspace import Workspace
 from obrell.store.kits import Kits
-from obrell.web import bench, colours, deliveries, imports, live, looks, lost, pictures, preparing, wall
+from obrell.web import (
+    bench,
+    colours,
+    deliveries,
+    imports,
+    live,
+    looks,
+    lost,
+    pictures,
+    preparing,
+    swatches,
+    wall,
+    wall_live,
+)
 from obrell.web.failures import install_failures
 from obrell.web.guards import Guards
 from obrell.web.parcels import Parcels
@@ -41,7 +54,20 @@ def create_app(database: Path, compilation: Compilation | None = None) -> FastAP
     workspace = Workspace(app.state.kits.file)
     app.state.memory = Memory(bound_from_environment(), workspace)
     app.state.deliveries = Deliveries(app.state.memory)
-    for module in (lost, wall, bench, imports, looks, live, pictures, colours, deliveries, preparing):
+    for module in (
+        lost,
+        wall,
+        wall_live,
+        swatches,
+        bench,
+        imports,
+        looks,
+        live,
+        pictures,
+        colours,
+        deliveries,
+        preparing,
+    ):
         app.include_router(module.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
     app.mount("/fonts", StaticFiles(directory=FONT_FOLDER), name="fonts")

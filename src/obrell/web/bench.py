@@ -141,6 +141,8 @@ def undo_or_redo(
     if step is not None:
         _announce(request, kit, stored, sender, said=_said(step, way), whose=step.window)
         announce_led(request, kit, step.led)
+        if step.of_kit:
+            presence_of(request).tell_kit(kit, {"news": "", "version": 0})
     return _parcel(request, kit, stored, seen) | {"said": with_led(_said(step, way), step.led if step else ())}
 
 
@@ -160,6 +162,7 @@ def _announce(
         "said": said, "paths": list(paths), "whose": whose,
     }  # fmt: skip
     presence_of(request).tell((kit, stored.control.id), news)
+    presence_of(request).tell((kit, ""), {"news": stored.hash})
 
 
 def _file_count() -> int:

@@ -8,7 +8,8 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request
 
 from obrell.core.colour.neutrals import OFF_BLACKS, OFF_WHITES
-from obrell.core.colour.spaces import SPACES, from_hex, to_hex
+from obrell.core.colour.notations import SPACES
+from obrell.core.colour.spaces import from_hex, to_hex
 from obrell.core.document.colours import used_colours
 from obrell.core.document.resolve import resolve
 from obrell.core.errors import BadValue, Refused

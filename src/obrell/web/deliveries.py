@@ -10,7 +10,6 @@ from starlette.datastructures import FormData, QueryParams
 from starlette.responses import FileResponse, HTMLResponse
 
 from obrell.app.delivering import Deliveries, Delivery, ordered
-from obrell.core.deliver.names import slug
 from obrell.core.deliver.order import Order, read_order
 from obrell.core.deliver.plan import plan
 from obrell.core.document.model import Control
@@ -18,10 +17,11 @@ from obrell.core.edit.typed import number_from
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.formats import FORMATS
 from obrell.core.values.fields import Live
+from obrell.core.values.slugs import slug
 from obrell.store.kits import Tile
 from obrell.web.commands import GROUNDS
 from obrell.web.pages import page
-from obrell.web.pictures import picture_address
+from obrell.web.pictures import Dressed
 from obrell.web.services import Form, cache_of, kits_of
 
 router = APIRouter()
@@ -138,7 +138,7 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
         problem = "" if about.lost else "This kit has no controls to deliver yet."
         return {"rows": [], "examples": [], "count": 0, "whose": "", "problem": problem, "left_out": about.lost}
     stored = {one.control.id: one for one in about.controls}
-    index_hash = kits.index_hash(kit)
+    dressed = Dressed(kit, about.settings)
     planned = plan(about.settings, about.documents, order, cache=cache_of(request))
     files = planned.files
     rows: dict[str, list[dict[str, Any]]] = {}
@@ -146,7 +146,7 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
         box = file.pixels
         where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
         standing = 1 if file.ground else None
-        address = picture_address(index_hash, stored[file.control].hash, file.job.density, standing=standing, **where)
+        address = dressed.stored(stored[file.control], file.job.density, standing=standing, **where)
         rows.setdefault(file.control, []).append(
             {"file": file, "picture": address, "density": f"{file.job.density:g}"}
         )
@@ -156,5 +156,5 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
         "rows": groups, "examples": names[: len(groups[0][1])] if groups else [], "count": len(files),
         "problem": "", "whose": _whose(groups, kits.tiles(kit)),
         "left_out": (*about.lost, *planned.left_out),
-        "ground_of": lambda control: picture_address(index_hash, stored[control.id].hash, 1, ground=1),
+        "ground_of": lambda control: dressed.stored(stored[control.id], 1, ground=1),
     }  # fmt: skip

@@ -9,7 +9,7 @@ from obrell.core.document.resolve import Resolved
 from obrell.core.findings.sides import counted, cure, sides_of
 from obrell.core.geometry.plane import Point
 from obrell.store.kits import Stored
-from obrell.web.pictures import picture_address
+from obrell.web.pictures import Dressed
 
 EDGE_DENSITIES = (1.0, 1.5, 2.0, 3.0)
 EDGE_SIZE = (24, 18)
@@ -17,7 +17,7 @@ EDGE_SIZE = (24, 18)
 
 
 def edges_of(
-    index: str, stored: Stored, resolved: Resolved, part: Part | None, near: Point | None
+    dressed: Dressed, stored: Stored, resolved: Resolved, part: Part | None, near: Point | None
 ) -> list[dict[str, object]]:  # fmt: skip
     """The edge at each density: a picture of it, how many straight sides there are, which are soft, and the edit
     that makes them crisp. None for a part without an outline."""
@@ -36,6 +36,6 @@ def edges_of(
             "density": density, "sides": sides.count, "soft": len(sides.soft), "names": counted(sides.soft),
             "cure": mends.edit.model_dump_json() if mends else "",
             "does": mends.words if mends else "",
-            "picture": picture_address(index, stored.hash, density, free=1, **box),
+            "picture": dressed.stored(stored, density, free=1, **box),
         })  # fmt: skip
     return edges

@@ -1,20 +1,15 @@
 """The live path: while the hand drags, frames of the changed region flow to the stage.
 
-A window sends what it wants to see, at most one message ahead; the newest wins and nothing queues.
-An answer is a JSON header, its length before it as four bytes, and the straight RGBA bytes of a box.
+What is sent is a header and the straight RGBA bytes of a box.
 """
 
 from __future__ import annotations
 
-import asyncio
-import contextlib
-import json
 import logging
-import struct
 from dataclasses import dataclass, field
 from typing import Any
 
-from fastapi import APIRouter, WebSocket, WebSocketDisconnect
+from fastapi import APIRouter, WebSocket
 from pydantic import ValidationError
 
 from obrell.app.previewing import FrameRequest, LastFrame, Preview, preview
@@ -22,11 +17,11 @@ from obrell.core.errors import ObrellError
 from obrell.store.kits import Kits
 from obrell.web.parcels import View, difference
 from obrell.web.scene import around_of, gradient_scene, parts_of
-from obrell.web.services import cache_of, gate_of, kits_of, presence_of
+from obrell.web.services import cache_of, kits_of
+from obrell.web.sockets import packed, serve
 
 router = APIRouter()
 log = logging.getLogger(__name__)
-MAX_MESSAGE = 2_000_000
 
 
 @dataclass(slots=True)
@@ -38,48 +33,12 @@ class Shown:
     """What was told of the parts and what is around them."""
 
 
-@dataclass(slots=True)
-class Newest:
-    """Holds the newest request only."""
-
-    wanted: str | None = None
-    news: asyncio.Event = field(default_factory=asyncio.Event)
-
-
 @router.websocket("/kits/{kit}/controls/{control}/live")
 async def live(window: WebSocket, kit: str, control: str) -> None:
     """One window's stage."""
-    await window.accept()
-    presence, place, newest = presence_of(window), (kit, control), Newest()
-    presence.enter(place, window)
-    painter = asyncio.create_task(_paint(window, kits_of(window), kit, control, newest))
-    try:
-        while True:
-            text = await window.receive_text()
-            if len(text) <= MAX_MESSAGE:
-                newest.wanted = text
-                newest.news.set()
-    except WebSocketDisconnect:
-        pass
-    finally:
-        presence.leave(place, window)
-        painter.cancel()
-        with contextlib.suppress(asyncio.CancelledError):
-            await painter
-
-
-async def _paint(window: WebSocket, kits: Kits, kit: str, control: str, newest: Newest) -> None:
-    shown, gate = Shown(LastFrame(cache=cache_of(window))), gate_of(window)
-    while True:
-        await newest.news.wait()
-        newest.news.clear()
-        text, newest.wanted = newest.wanted, None
-        if text is not None:
-            gate.frame()
-            try:
-                await window.send_bytes(await asyncio.to_thread(answer, kits, kit, control, text, shown))
-            except (RuntimeError, WebSocketDisconnect):
-                return
+    shown = Shown(LastFrame(cache=cache_of(window)))
+    kits = kits_of(window)
+    await serve(window, (kit, control), lambda text: answer(kits, kit, control, text, shown))
 
 
 def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes:
@@ -88,17 +47,17 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
     try:
         wanted = FrameRequest.model_validate_json(text)
         seq = wanted.seq
-        return packed(wanted, preview(kits, kit, control, wanted, shown.last), shown)
+        return frame_of(wanted, preview(kits, kit, control, wanted, shown.last), shown)
     except (ObrellError, ValidationError) as error:
         words = str(error) if isinstance(error, ObrellError) else "The stage asked for nonsense."
-        return _packed({"seq": seq, "words": words}, b"")
+        return packed({"seq": seq, "words": words})
     except Exception:
         log.exception("A frame could not be drawn")
         words = "This cannot be drawn; it is our fault, and it is logged. Nothing was changed."
-        return _packed({"seq": seq, "words": words}, b"")
+        return packed({"seq": seq, "words": words})
 
 
-def packed(wanted: FrameRequest, seen: Preview, shown: Shown) -> bytes:
+def frame_of(wanted: FrameRequest, seen: Preview, shown: Shown) -> bytes:
     """A preview as the stage reads it."""
     whole, box, tree = seen.frame.region, seen.box, seen.resolved.tree
     scene = View({"around": around_of(seen.control, seen.index)}, {}, {"scene": parts_of(tree)})
@@ -109,7 +68,7 @@ def packed(wanted: FrameRequest, seen: Preview, shown: Shown) -> bytes:
         "snaps": [{"axis": snap.axis, "at": snap.at, "words": snap.said()} for snap in seen.snaps],
         "gradient": gradient_scene(seen.control, tree, *_opened(wanted.opened)), **_told(shown, scene),
     }  # fmt: skip
-    return _packed(header, seen.pixels)
+    return packed(header, seen.pixels)
 
 
 def _told(shown: Shown, scene: View) -> dict[str, Any]:
@@ -121,9 +80,3 @@ def _told(shown: Shown, scene: View) -> dict[str, Any]:
 def _opened(text: str) -> tuple[str, str]:
     part, _, effect = text.partition("/")
     return part, effect
-
-
-def _packed(header: dict[str, object], pixels: bytes) -> bytes:
-    text = json.dumps(header).encode()
-    text += b" " * (-len(text) % 4)
-    return struct.pack("<I", len(text)) + text + pixels

@@ -2,52 +2,73 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Query, Request
 from starlette.responses import Response
 
-from obrell.app.pictures import Wanted, png_of, showing
+from obrell.app.pictures import Wanted, dressed, png_of, showing
 from obrell.core.aside import SECONDS, patience
-from obrell.core.document.model import Control
+from obrell.core.document.colours import uses
+from obrell.core.document.fingerprint import dress
+from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.resolve import DAY
+from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import ObrellError
 from obrell.core.render.version import renderer_version
+from obrell.store.kits import Stored
 from obrell.web.pages import block
 from obrell.web.services import cache_of, gate_of, kits_of
 
 router = APIRouter()
+Density = Annotated[float, Path(gt=0, le=16)]
 FOR_EVER = {"cache-control": "public, max-age=31536000, immutable"}
 
 
 @router.get("/pictures/{renderer}/{index}/{control}/{density}.png")
 def control_picture(
     request: Request, renderer: str,  # noqa: ARG001 — its version only makes the address new
-    index: str, control: str, density: Annotated[float, Path(gt=0, le=16)], wanted: Annotated[Wanted, Query()],
+    index: str, control: str, density: Density, wanted: Annotated[Wanted, Query()],
 ) -> Response:  # fmt: skip
-    """A control of these contents at a density. What cannot be drawn is a picture that says so."""
-    return _answered(request, index, density, wanted, lambda: kits_of(request).by_hash(control))
+    """A control of these contents, in a kit of these, at a density. What cannot be drawn is a picture that says so."""
+    kits = kits_of(request)
+    return _answered(request, density, wanted, lambda: (kits.index_by_hash(index), kits.by_hash(control)))
 
 
-@router.get("/pictures/{renderer}/{index}/{kit}/{control}/{shown}/{density}.png")
+@router.get("/pictures/{renderer}/kits/{kit}/{dressing}/{control}/{density}.png")
+def dressed_picture(
+    request: Request, renderer: str,  # noqa: ARG001 — as above
+    kit: str, dressing: str, control: str, density: Density, wanted: Annotated[Wanted, Query()],
+) -> Response:  # fmt: skip
+    """A control of these contents, dressed by its kit as the fingerprint says."""
+    kits = kits_of(request)
+
+    def find() -> tuple[KitIndex, Control]:
+        shown = kits.by_hash(control)
+        return dressed(kits, kit, shown, dressing, wanted.colourway), shown
+
+    return _answered(request, density, wanted, find)
+
+
+@router.get("/pictures/{renderer}/parts/{kit}/{control}/{shown}/{density}.png")
 def shown_picture(
     request: Request, renderer: str,  # noqa: ARG001 — as above
-    index: str, kit: str, control: str, shown: str,
-    density: Annotated[float, Path(gt=0, le=16)], wanted: Annotated[Wanted, Query()],
+    kit: str, control: str, shown: str, density: Density, wanted: Annotated[Wanted, Query()],
 ) -> Response:  # fmt: skip
     """What has a fingerprint, of the newest document of a control that shows it."""
-    return _answered(request, index, density, wanted, lambda: showing(kits_of(request), kit, control, shown, wanted))
+    return _answered(request, density, wanted, lambda: showing(kits_of(request), kit, control, shown, wanted))
 
 
 def _answered(
-    request: Request, index: str, density: float, wanted: Wanted, find: Callable[[], Control]
+    request: Request, density: float, wanted: Wanted, find: Callable[[], tuple[KitIndex, Control]]
 ) -> Response:  # fmt: skip
     try:
-        kits = kits_of(request)
-        shown, box = find(), wanted.box()
+        box, (index, shown) = wanted.box(), find()
         pixels = box.area if box else shown.canvas.width * shown.canvas.height * density * density
         with gate_of(request).room(round(pixels)), patience(SECONDS):
-            content = png_of(kits.index_by_hash(index), shown, density, wanted, cache_of(request))
+            content = png_of(index, shown, density, wanted, cache_of(request))
     except ObrellError as error:
         if not request.headers.get("accept", "").startswith("image/"):
             raise
@@ -57,13 +78,34 @@ def _answered(
 
 
 def picture_address(index: str, control: str, density: float, **rest: object) -> str:
-    """The address of a picture; ``rest`` are the query's parameters."""
+    """The address of a picture of a control, both as their contents are, in which something is tried perhaps;
+    ``rest`` are the query's parameters."""
     return _address(f"{index}/{control}/{density:g}.png", rest)
 
 
-def shown_address(kit: str, index: str, control: str, shown: str, density: float, **rest: object) -> str:
+@dataclass(frozen=True, slots=True)
+class Dressed:
+    """Where pictures of a kit's controls are found: they stay there while nothing changes that a control shows."""
+
+    kit: str
+    settings: KitSettings
+    colourway: str = DAY
+
+    def of(self, hash_: str, swatches: Iterable[str], density: float, **rest: object) -> str:
+        """The address of a picture of a control of these contents, which follows those swatches."""
+        dressing = dress(self.settings, swatches, self.colourway)
+        if self.colourway != DAY:
+            rest["colourway"] = self.colourway
+        return _address(f"kits/{self.kit}/{dressing}/{hash_}/{density:g}.png", rest)
+
+    def stored(self, stored: Stored, density: float, **rest: object) -> str:
+        """The same of a control that has been read."""
+        return self.of(stored.hash, uses(stored.control), density, **rest)
+
+
+def shown_address(kit: str, control: str, shown: str, density: float, **rest: object) -> str:
     """The address of a picture of what has the fingerprint ``shown``: it stays while that does."""
-    return _address(f"{index}/{kit}/{control}/{shown}/{density:g}.png", rest)
+    return _address(f"parts/{kit}/{control}/{shown}/{density:g}.png", rest)
 
 
 def _address(place: str, rest: dict[str, object]) -> str:

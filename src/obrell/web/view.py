@@ -28,7 +28,7 @@ from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, FOLDS, LOOKS, MODES, POI
 from obrell.web.edges import edges_of
 from obrell.web.pages import block
 from obrell.web.parcels import View
-from obrell.web.pictures import picture_address, shown_address
+from obrell.web.pictures import Dressed, shown_address
 from obrell.web.scene import around_of, gradient_scene, parts_of
 from obrell.web.selection import Selection
 from obrell.web.sheet import Mark, PartView, SheetView, sheet_view
@@ -51,7 +51,7 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     control, index, index_hash = stored.control, kits.index(kit), kits.index_hash(kit)
     settings = index.settings()
     resolved = resolve(settings, control)
-    seats = Seats(kit, index_hash, stored, fingerprints(control))
+    seats = Seats(kit, stored, fingerprints(resolved), Dressed(kit, settings))
     selected = _selected(control, seen.part)
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
     steps, found = kits.history(kit, control.id), found_in(resolved)
@@ -67,8 +67,8 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
             "_strip.html", context | {"part": part, "effect": seen.effect, "steps": _strip(seats, resolved, node)}
         ),
         "proof": block("_proof.html", context | {
-            "part": part, "proof": _proof(index_hash, stored),
-            "edges": edges_of(index_hash, stored, resolved, part, seen.place()),
+            "part": part, "proof": _proof(seats),
+            "edges": edges_of(seats.dressed, stored, resolved, part, seen.place()),
             "found": [_found_view(one) for one in found],
         }),
     }  # fmt: skip
@@ -90,7 +90,7 @@ def _facts(
         "selected": list(selected), "effect": seen.effect,
         "clip": [_dumped(part) for part in control.parts if part.id in held],
         "found": [_found_view(one) for one in found if one.severity == SEVERITIES[0]],
-        "ground": shown_address(seats.kit, seats.index, control.id, ground_fingerprint(control), 2, ground=1),
+        "ground": shown_address(seats.kit, control.id, ground_fingerprint(resolved), 2, ground=1),
         "stands": control.stands_on,
         "gradient": gradient_scene(control, resolved.tree, ",".join(selected), seen.effect),
     }  # fmt: skip
@@ -98,16 +98,16 @@ def _facts(
 
 @dataclass(frozen=True, slots=True)
 class Seats:
-    """Where pictures of a control are found: its kit, the kit's own values, the document, and what each part shows."""
+    """Where pictures of a control are found: its kit, the document, what each part shows, and where all of it is."""
 
     kit: str
-    index: str
     stored: Stored
     shown: dict[str, str]
+    dressed: Dressed
 
     def of(self, part: str, shown: str, density: float, **rest: object) -> str:
         """The address of a picture of a part that shows what has that fingerprint."""
-        return shown_address(self.kit, self.index, self.stored.control.id, shown, density, part=part, **rest)
+        return shown_address(self.kit, self.stored.control.id, shown, density, part=part, **rest)
 
 
 _DUMPED = OfObject[dict[str, Any]](8192)
@@ -168,7 +168,7 @@ def _thumbs(seats: Seats, resolved: Resolved) -> dict[str, str]:
     def address(part: Part, shown: str) -> str:
         return seats.of(part.id, shown, 1, free=1, **_query(_shape_box(resolved, part).grown(2)))
 
-    place = (seats.kit, seats.index, seats.stored.control.id, resolved.fit)
+    place = (seats.kit, seats.stored.control.id, resolved.fit)
     return {
         name: _ADDRESSES.get(node.part, (*place, shown), partial(address, node.part, shown))
         for name, node in resolved.tree.all.items()
@@ -213,11 +213,10 @@ def _strip(seats: Seats, resolved: Resolved, node: Node | None) -> list[dict[str
     across = max(1.0, bounds.width, bounds.height * STRIP_SHAPE)
     density = round(min(4.0, max(0.02, STRIP_WIDTH_PX / across)), 3)
     where = _query(device(bounds, density))
-    control = seats.stored.control
-    stored = part_of(control, part.id)
+    whole = part_of(resolved.control, part.id)
 
     def picture(count: int, **rest: object) -> str:
-        shown = fingerprint(control, upto(stored, count))
+        shown = fingerprint(resolved, upto(whole, count))
         return seats.of(part.id, shown, density, count=count, free=1, **rest, **where)
 
     return [
@@ -230,11 +229,11 @@ def _strip(seats: Seats, resolved: Resolved, node: Node | None) -> list[dict[str
     ]  # fmt: skip
 
 
-def _proof(index: str, stored: Stored) -> dict[str, object]:
+def _proof(seats: Seats) -> dict[str, object]:
     """The whole control in the column at the right: at true size, or as large as the column lets it be."""
-    canvas = stored.control.canvas
+    canvas = seats.stored.control.canvas
     scale = min(1.0, PROOF_WIDTH / canvas.width, PROOF_HEIGHT / canvas.height)
-    single, double = (picture_address(index, stored.hash, round(d * scale, 3)) for d in (1, 2))
+    single, double = (seats.dressed.stored(seats.stored, round(d * scale, 3)) for d in (1, 2))
     size = {"width": round(canvas.width * scale), "height": round(canvas.height * scale)}
     return {"scale": scale, "single": single, "double": double} | size
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 from typing import Annotated, Any
 
@@ -11,25 +12,26 @@ from starlette.responses import HTMLResponse, RedirectResponse, Response
 
 from obrell.app import copying, editing
 from obrell.app.checking import check_one
-from obrell.core.deliver.names import slug
 from obrell.core.document.model import Canvas, Control
 from obrell.core.edit import read_edit
 from obrell.core.edit.kits import with_light
+from obrell.core.edit.swatches import ROLES
 from obrell.core.edit.typed import number_from
 from obrell.core.edit.variants import Variant, icons_of, main_colours, texts_of
 from obrell.core.errors import BadValue, Unreadable
 from obrell.core.geometry.svgdata import number
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
-from obrell.core.values.base import bad_value
+from obrell.core.values.base import bad_value, text_hash
 from obrell.core.values.fields import Live
+from obrell.core.values.slugs import slug
 from obrell.store.history import Step
 from obrell.store.kits import Kits
 from obrell.web.commands import GROUNDS
 from obrell.web.led import announce_led, with_led
 from obrell.web.lost import lost
 from obrell.web.pages import block, page
-from obrell.web.pictures import picture_address
+from obrell.web.pictures import Dressed
 from obrell.web.services import Form as WholeForm
 from obrell.web.services import kits_of, presence_of
 
@@ -51,6 +53,12 @@ def start(request: Request) -> Response:
     return page(request, "no_kit.html", context)
 
 
+@router.get(WALL + "/wall")
+def now(request: Request, kit: str) -> HTMLResponse:
+    """What stands on it now, after something was done in another window."""
+    return wall_block(request, kit)
+
+
 @router.get(WALL)
 def wall(request: Request, kit: str) -> HTMLResponse:
     """The whole view; of a kit whose own values cannot be read, its history and the way back."""
@@ -62,28 +70,34 @@ def wall(request: Request, kit: str) -> HTMLResponse:
 
 def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html") -> HTMLResponse:
     kits = kits_of(request)
-    index, index_hash = kits.index(kit), kits.index_hash(kit)
+    index = kits.index(kit)
+    dressed, shown = Dressed(kit, index), kits.tiles(kit)
     tiles = [
         {
             "control": tile,
             "size": f"{number(tile.width)} × {number(tile.height)}",
-            "picture": picture_address(index_hash, tile.hash, 1),
-            "ground": picture_address(index_hash, tile.hash, 1, ground=1),
+            "picture": dressed.of(tile.hash, tile.uses, 1),
+            "ground": dressed.of(tile.hash, tile.uses, 1, ground=1),
             "stands": tile.stands,
-            "double": picture_address(index_hash, tile.hash, 2),
+            "double": dressed.of(tile.hash, tile.uses, 2),
+            "key": f"{tile.id}-{text_hash(dressed.of(tile.hash, tile.uses, 1))}",
         }
-        for tile in kits.tiles(kit)
+        for tile in shown
     ]
     steps = kits.history(kit)
+    followed = Counter[str]()
+    for tile in shown:
+        followed.update(tile.uses)
     context = {
         "view": "wall", "kit": index, "tiles": tiles, "kits": kits.names(), "said": said,
         "steps": steps, "undo": steps.can_undo, "redo": steps.can_redo,
-        "control": None, "grounds": GROUNDS,
+        "control": None, "grounds": GROUNDS, "followed": followed, "roles": ROLES,
     }  # fmt: skip
     return page(request, template, context)
 
 
-def _block(request: Request, kit: str, said: str = "") -> HTMLResponse:
+def wall_block(request: Request, kit: str, said: str = "") -> HTMLResponse:
+    """What stands on the Wall as it is now, and what was done."""
     return _wall(request, kit, said, "_wall.html")
 
 
@@ -116,14 +130,14 @@ def rename_control(request: Request, kit: str, control: str, name: Annotated[str
     stored = editing.edit(kits_of(request), kit, control, read_edit(change)).now
     news: dict[str, object] = {"news": stored.hash, "version": stored.version}
     presence_of(request).tell((kit, control), news)
-    return _block(request, kit)
+    return wall_block(request, kit)
 
 
 @router.post(WALL + "/controls/{control}/copy")
 def copy_control(request: Request, kit: str, control: str) -> HTMLResponse:
     """A copy right behind it."""
     kits_of(request).duplicate_control(kit, control)
-    return _block(request, kit, "Made a copy.")
+    return wall_block(request, kit, "Made a copy.")
 
 
 @router.get(WALL + "/controls/{control}/variants")
@@ -134,7 +148,7 @@ def variants(request: Request, kit: str, control: str) -> HTMLResponse:
     context = {
         "kit": kits.index(kit), "control": stored.control, "texts": texts_of(stored.control),
         "icons": icons_of(stored.control), "colours": main_colours(stored.control), "rows": range(ROWS),
-        "picture": picture_address(kits.index_hash(kit), stored.hash, 1),
+        "picture": Dressed(kit, kits.index(kit)).stored(stored, 1),
     }  # fmt: skip
     return page(request, "_variants.html", context)
 
@@ -145,7 +159,7 @@ def make_variants(request: Request, kit: str, control: str, fields: WholeForm) -
     follow = "follow" in fields
     rows = [(name, value) for name, value in fields.multi_items() if name != "follow"]
     made = copying.copies(kits_of(request), kit, control, _variants(rows), follow=follow)
-    return _block(request, kit, f"Made {len(made)} cop{'y' if len(made) == 1 else 'ies'}.")
+    return wall_block(request, kit, f"Made {len(made)} cop{'y' if len(made) == 1 else 'ies'}.")
 
 
 def _variants(fields: Iterable[tuple[str, object]]) -> list[Variant]:
@@ -171,14 +185,14 @@ def remove_control(request: Request, kit: str, control: str) -> HTMLResponse:
     """Taken out of the kit; the message offers to take it back."""
     name = kits_of(request).remove_control(kit, control)
     presence_of(request).tell((kit, control), {"gone": True})
-    return _block(request, kit, f"Removed “{name}”. Undo brings it back.")
+    return wall_block(request, kit, f"Removed “{name}”. Undo brings it back.")
 
 
 @router.post(WALL + "/controls/{control}/move")
 def move_control(request: Request, kit: str, control: str, to: Annotated[int, Form(ge=0)]) -> HTMLResponse:
     """To another place in the order."""
     kits_of(request).move_control(kit, control, to)
-    return _block(request, kit)
+    return wall_block(request, kit)
 
 
 @router.post(WALL + "/undo")
@@ -195,14 +209,15 @@ def redo(request: Request, kit: str) -> HTMLResponse:
 
 def _stepped(request: Request, kit: str, step: Step | None, verb: str) -> HTMLResponse:
     if step is None:
-        return _block(request, kit, "There is nothing left to do there.")
+        return wall_block(request, kit, "There is nothing left to do there.")
     news: dict[str, object] = {"news": "", "version": 0, "said": f"{verb}: {step.label}", "whose": step.window}
-    if step.control:
+    if step.control and not step.of_kit:
         presence_of(request).tell((kit, step.control), news)
+        presence_of(request).tell((kit, ""), news)
     else:
         presence_of(request).tell_kit(kit, news)
     announce_led(request, kit, step.led)
-    return _block(request, kit, with_led(f"{verb}: {step.label}", step.led))
+    return wall_block(request, kit, with_led(f"{verb}: {step.label}", step.led))
 
 
 @router.post(WALL + "/light")
@@ -215,7 +230,7 @@ def set_light(
     values = {name: number_from(text, DEGREES) for name, text in typed.items() if text is not None}
     kits_of(request).change_index(kit, lambda index: with_light(index, **values), "Moved the kit's key light")
     presence_of(request).tell_kit(kit, {"news": "", "version": 0})
-    return _block(request, kit)
+    return wall_block(request, kit)
 
 
 @router.post(WALL + "/name")

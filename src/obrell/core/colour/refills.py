@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from obrell.core.colour.links import literal
+from obrell.core.colour.links import adjusted, literal
 from obrell.core.values.colours import Colour, SwatchLink
 from obrell.core.values.paints import (
     AnyFill,
@@ -20,14 +20,13 @@ from obrell.core.values.paints import (
 
 TONE = 24.0
 """How far the light and the dark tone of a gradient made from one colour are from it, as the tint of a link."""
-OWN = "own"
 
 
 def toned(colour: Colour, tint: float) -> Colour:
     """A lighter (to 100) or darker (to -100) tone of a colour; one that follows a swatch goes on following."""
-    if isinstance(colour, SwatchLink):
+    if isinstance(colour, SwatchLink) and colour.own is None:
         return colour.evolve(tint=max(-100.0, min(100.0, colour.tint + tint)))
-    return literal(SwatchLink(swatch=OWN, tint=tint), {OWN: colour})
+    return adjusted(literal(colour, {}), tint, 0, 0)
 
 
 def refilled(fill: AnyFill, kind: str) -> AnyFill:

@@ -1,14 +1,8 @@
-"""Conversions between eight-bit sRGB and the spaces people type colours in.
-
-Sources: CSS Color 4 (sRGB, HSL, OKLab, OKLCH); HSV is the hexcone of the same hue.
-"""
+"""Eight-bit sRGB, linear light, OKLab and OKLCH (CSS Color 4)."""
 
 from __future__ import annotations
 
-import colorsys
 import math
-from collections.abc import Callable
-from dataclasses import dataclass
 
 Triple = tuple[float, float, float]
 """Red, green, blue, 0 to 1, sRGB-encoded, unless the name says otherwise."""
@@ -74,69 +68,3 @@ def to_oklch(rgb: Triple) -> Triple:
     lightness, a, b = to_oklab(rgb)
     chroma = math.hypot(a, b)
     return lightness, chroma, math.degrees(math.atan2(b, a)) % 360 if chroma > 1e-4 else 0.0
-
-
-def from_oklch(lch: Triple) -> Triple:
-    """sRGB of OKLCH, chroma reduced until it fits (CSS Color 4, section 13, by bisection)."""
-    lightness, chroma, hue = lch
-    angle = math.radians(hue)
-
-    def at(reduced: float) -> Triple:
-        return from_oklab((lightness, reduced * math.cos(angle), reduced * math.sin(angle)))
-
-    if not _fits(at(chroma)):
-        low, high = 0.0, chroma
-        for _ in range(24):
-            middle = (low + high) / 2
-            low, high = (middle, high) if _fits(at(middle)) else (low, middle)
-        chroma = low
-    red, green, blue = (min(1.0, max(0.0, value)) for value in at(chroma))
-    return red, green, blue
-
-
-def _fits(rgb: Triple) -> bool:
-    return all(-1e-4 <= value <= 1 + 1e-4 for value in rgb)
-
-
-@dataclass(frozen=True, slots=True)
-class Space:
-    """A space that people type colours in: three numbers from encoded sRGB and back. On the way back hues wrap, and
-    other values are clamped to their range."""
-
-    of: Callable[[Triple], Triple]
-    back: Callable[[Triple], Triple]
-    decimals: int
-    """Digits after the point that are shown."""
-
-
-def _hsl(rgb: Triple) -> Triple:
-    hue, light, saturation = colorsys.rgb_to_hls(*rgb)
-    return hue * 360, saturation * 100, light * 100
-
-
-def _hsv(rgb: Triple) -> Triple:
-    hue, saturation, value = colorsys.rgb_to_hsv(*rgb)
-    return hue * 360, saturation * 100, value * 100
-
-
-def _oklch(rgb: Triple) -> Triple:
-    lightness, chroma, hue = to_oklch(rgb)
-    return lightness * 100, chroma, hue
-
-
-SPACES: dict[str, Space] = {
-    "rgb": Space(lambda c: (c[0] * 255, c[1] * 255, c[2] * 255), lambda v: _shares(v, 255), 0),
-    "hsl": Space(_hsl, lambda v: colorsys.hls_to_rgb(v[0] / 360 % 1, _unit(v[2] / 100), _unit(v[1] / 100)), 1),
-    "hsv": Space(_hsv, lambda v: colorsys.hsv_to_rgb(v[0] / 360 % 1, _unit(v[1] / 100), _unit(v[2] / 100)), 1),
-    "oklch": Space(_oklch, lambda v: from_oklch((_unit(v[0] / 100), min(0.5, max(0.0, v[1])), v[2] % 360)), 3),
-}
-"""As people read them: rgb 0 to 255; hsl and hsv as °, %, %; oklch as %, chroma, °."""
-
-
-def _shares(values: Triple, whole: float) -> Triple:
-    first, second, third = values
-    return _unit(first / whole), _unit(second / whole), _unit(third / whole)
-
-
-def _unit(value: float) -> float:
-    return min(1.0, max(0.0, value))

@@ -8,6 +8,7 @@ import tinycss2
 from obrell.core.colour.css import css_colour
 from obrell.core.errors import BadValue
 from obrell.core.geometry.svgdata import number
+from obrell.core.values.colours import unlinked
 from obrell.core.values.paints import Stop
 
 HALF = 0.5
@@ -22,9 +23,10 @@ def stops_text(stops: tuple[Stop, ...]) -> str:
     """The stops written down; empty when a colour of them follows a swatch, which the notation has no form for."""
     written: list[str] = []
     for at, stop in enumerate(stops):
-        if not isinstance(stop.colour, str):
+        colour = unlinked(stop.colour)
+        if colour is None:
             return ""
-        written.append(f"{_colour(stop.colour, stop.opacity)} {number(stop.position * 100)}%")
+        written.append(f"{_colour(colour, stop.opacity)} {number(stop.position * 100)}%")
         if stop.midpoint != HALF and at + 1 < len(stops):
             between = stop.position + stop.midpoint * (stops[at + 1].position - stop.position)
             written.append(f"{number(between * 100)}%")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-import unicodedata
 
 from obrell.core.errors import BadValue
 
@@ -27,16 +26,6 @@ def check_pattern(pattern: str) -> str:
     if "{control}" not in pattern:
         raise ValueError("{control} is needed, or all files would have one name.")
     return pattern
-
-
-def slug(words: str, otherwise: str) -> str:
-    """A name as lower-case letters, digits and hyphens; ``otherwise`` when nothing is left.
-
-    >>> slug("Écluse No 3", "c1")
-    'ecluse-no-3'
-    """
-    plain = unicodedata.normalize("NFKD", words).encode("ascii", "ignore").decode().lower()
-    return re.sub(r"[^a-z0-9]+", "-", plain).strip("-") or otherwise
 
 
 def file_name(pattern: str, words: dict[str, str], extension: str) -> str:

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from obrell.core.deliver.names import file_name, slug
+from obrell.core.deliver.names import file_name
 from obrell.core.deliver.order import Order
 from obrell.core.document.effect_stacks import effects_of
 from obrell.core.document.model import Control, KitSettings
@@ -23,6 +23,7 @@ from obrell.core.render.compose import canvas_box
 from obrell.core.render.limits import check_region, fits
 from obrell.core.render.picture import device, ink, picture
 from obrell.core.scene.stands import stand_of
+from obrell.core.values.slugs import slug
 
 
 @dataclass(frozen=True, slots=True)

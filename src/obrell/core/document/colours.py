@@ -1,38 +1,106 @@
-"""The colours a document uses, and others in their place."""
+"""The colours a document uses, where they stand, and others in their place."""
 
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from dataclasses import dataclass
 from functools import cache
 from typing import Any, TypeVar, get_args
 
 from obrell.core.document.model import Control
 from obrell.core.values.base import Value
-from obrell.core.values.colours import SwatchLink
+from obrell.core.values.colours import Colour, SwatchLink, follows, unlinked
+from obrell.core.workspace import OfObject
 
 V = TypeVar("V", bound=Value)
+Change = Callable[[Colour], Colour]
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A colour and the path of the field that it stands in."""
+
+    path: str
+    colour: Colour
+
+
+def places(value: Value) -> Iterator[Place]:
+    """Every colour of a value, by its path below the value: items with an id by that, others by number."""
+    own = colour_fields(type(value))
+    for name in type(value).model_fields:
+        child = getattr(value, name)
+        if name in own:
+            yield Place(name, child)
+        else:
+            yield from _below(name, child)
+
+
+def _below(path: str, child: Any) -> Iterator[Place]:
+    if isinstance(child, Value):
+        for place in places(child):
+            yield Place(f"{path}/{place.path}", place.colour)
+    elif isinstance(child, tuple):
+        for number, item in enumerate(child):
+            yield from _below(f"{path}/{getattr(item, 'id', number)}", item)
+
+
+def drawn_places(control: Control) -> Iterator[Place]:
+    """Every colour that a control is drawn with: of its parts and of its ground, not of looks kept aside."""
+    for part in control.parts:
+        for place in _PLACES.get(part, None, lambda part=part: tuple(_of_part(part))):  # type: ignore[misc]
+            yield Place(f"parts/{part.id}/{place.path}", place.colour)
+    if control.ground is not None:
+        yield from _below("ground", control.ground)
+
+
+_PLACES = OfObject[tuple[Place, ...]](8192)
+
+
+def _of_part(part: Value) -> Iterator[Place]:
+    return (place for place in places(part) if not place.path.startswith("versions/"))
+
+
+def uses(control: Control) -> dict[str, int]:
+    """How many parts follow each swatch, by its id; the ground counts as one."""
+    found = {(place.path.split("/")[1] if place.path.startswith("parts/") else "", link.swatch)
+             for place in drawn_places(control) if (link := follows(place.colour)) is not None}  # fmt: skip
+    return dict(Counter(swatch for _, swatch in sorted(found)))
 
 
 def colours_of(value: Value) -> list[str]:
     """The literal colours of one part or effect, the most used first."""
-    counts: Counter[str] = Counter()
-    _count(value, counts)
-    return [colour for colour, _ in counts.most_common()]
+    return [colour for colour, _ in _literals(places(value)).most_common()]
 
 
 def used_colours(controls: Iterable[Control]) -> list[str]:
     """Literal colours, the most used first, each once."""
     counts: Counter[str] = Counter()
     for control in controls:
-        _count(control.parts, counts)
+        counts.update(_literals(drawn_places(control)))
     return [colour for colour, _ in counts.most_common()]
+
+
+def _literals(found: Iterable[Place]) -> Counter[str]:
+    return Counter(colour for place in found if (colour := unlinked(place.colour)) is not None)
 
 
 def recoloured(value: V, colours: Mapping[str, str]) -> V:
     """The same with literal colours replaced wherever they are used, by what stands for them in lower-case
     hexadecimal; what does not change stays the same object."""
-    changed: V = _recoloured(value, colours) if colours else value
+
+    def changed(colour: Colour) -> Colour:
+        own = unlinked(colour)
+        if own is None or own not in colours:
+            return colour
+        return colour.evolve(own=colours[own]) if isinstance(colour, SwatchLink) else colours[own]
+
+    return with_colours(value, changed) if colours else value
+
+
+def with_colours(value: V, change: Change) -> V:
+    """The same with every colour as ``change`` makes it; what does not change stays the same object."""
+    changed: V = _changed(value, change)
     return changed
 
 
@@ -43,30 +111,16 @@ def colour_fields(kind: type[Value]) -> frozenset[str]:
     return frozenset(name for name, field in fields if SwatchLink in get_args(field.annotation))
 
 
-def _count(value: Any, counts: Counter[str]) -> None:
+def _changed(value: Any, change: Change) -> Any:
     if isinstance(value, tuple):
-        for item in value:
-            _count(item, counts)
-    elif isinstance(value, Value):
-        colours = colour_fields(type(value))
-        for name in type(value).model_fields:
-            child = getattr(value, name)
-            if name in colours and isinstance(child, str):
-                counts[child] += 1
-            else:
-                _count(child, counts)
-
-
-def _recoloured(value: Any, colours: Mapping[str, str]) -> Any:
-    if isinstance(value, tuple):
-        items = tuple(_recoloured(item, colours) for item in value)
+        items = tuple(_changed(item, change) for item in value)
         return value if all(one is other for one, other in zip(items, value, strict=True)) else items
     if not isinstance(value, Value):
         return value
     own, changes = colour_fields(type(value)), {}
     for name in type(value).model_fields:
         child = getattr(value, name)
-        new = colours.get(child, child) if name in own and isinstance(child, str) else _recoloured(child, colours)
+        new = change(child) if name in own else _changed(child, change)
         if new is not child:
             changes[name] = new
     return value.evolve(**changes) if changes else value

@@ -1,11 +1,13 @@
-"""Hashes of what a part shows by itself: equal when its picture is, whatever else its document holds."""
+"""Hashes of what a part shows by itself, or a control in its kit: equal when its picture is, whatever else their
+documents hold."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
 from functools import partial
 
-from obrell.core.document.model import Control, Part
+from obrell.core.document.model import Control, KitSettings, Part
+from obrell.core.document.resolve import DAY, Resolved, palette
 from obrell.core.values.base import canonical_json, content_hash, text_hash
 from obrell.core.workspace import OfObject
 
@@ -14,11 +16,19 @@ _HELD = OfObject[str](20_000)
 _WHOLE = OfObject[str](20_000)
 
 
-def fingerprints(control: Control) -> dict[str, str]:
+def dress(kit: KitSettings, swatches: Iterable[str], colourway: str = DAY) -> str:
+    """Of what a kit gives a control that follows those swatches: their colours, its light, its fit of edges."""
+    colours = palette(kit, colourway)
+    used = "".join(f"{name}{colours.get(name, '')} " for name in sorted(swatches))
+    return text_hash(f"{canonical_json(kit.light)}{kit.fit} {used}")
+
+
+def fingerprints(resolved: Resolved) -> dict[str, str]:
     """Of every part of a control, by its id: of the part alone, with all that lies in it, on that canvas and in that
     light."""
+    control = resolved.control
     held = _held(control)
-    ground = _around(control)
+    ground = _around(resolved)
 
     def of(part: Part, below: str) -> str:
         return text_hash(f"{ground}{_alone(part)}{below}")
@@ -30,21 +40,22 @@ def fingerprints(control: Control) -> dict[str, str]:
     }
 
 
-def fingerprint(control: Control, shown: Part) -> str:
+def fingerprint(resolved: Resolved, shown: Part) -> str:
     """Of one part of a control as it is shown, with fewer effects perhaps."""
-    below = _held(control).get(shown.id, "")
-    return text_hash(f"{_around(control)}{content_hash(_plain(shown, alone=True))}{below}")
+    below = _held(resolved.control).get(shown.id, "")
+    return text_hash(f"{_around(resolved)}{content_hash(_plain(shown, alone=True))}{below}")
 
 
-def ground_fingerprint(control: Control) -> str:
+def ground_fingerprint(resolved: Resolved) -> str:
     """Of what a control stands on."""
-    return text_hash(_around(control))
+    return text_hash(_around(resolved))
 
 
-def _around(control: Control) -> str:
-    """Canvas, light and ground, which any effect may depend on."""
-    own = (control.canvas, control.light, control.ground)
-    return control.stands_on + "".join(canonical_json(one) if one is not None else "-" for one in own)
+def _around(resolved: Resolved) -> str:
+    """Canvas, light, fit and ground, which any effect may depend on."""
+    control = resolved.control
+    own = (control.canvas, resolved.light, control.ground)
+    return f"{control.stands_on}{resolved.fit}" + "".join(canonical_json(one) if one else "-" for one in own)
 
 
 def _held(control: Control) -> dict[str, str]:

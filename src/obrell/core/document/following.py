@@ -20,6 +20,7 @@ OWN = IDENTITY | {"name", "original"}
 ROOM = 1_000_000
 """How far the numbers of parts that are drawn in a copy are from those of its original, so that none meet."""
 T = TypeVar("T")
+V = TypeVar("V", bound=Value)
 
 
 def copy_of(control: Control, ident: str) -> Control:
@@ -32,22 +33,26 @@ def followed(copy: Control, before: Control, after: Control) -> Control:
     """The copy after its original has become ``after``, what follows a length of its own included; raises ``BadValue``
     when that and what the copy has of its own cannot be together, as when a group is gone that something of its own
     lies in."""
-    return _brought_in(copy, before, after, OWN)
+    return settled(_brought_in(copy, before, after, OWN))
 
 
-def stepped(control: Control, before: Control, after: Control) -> Control:
-    """The control after what one step changed, from ``before`` to ``after``, has come on top of what it is; raises
-    ``BadValue`` as ``followed`` does."""
-    return _brought_in(control, before, after, IDENTITY)
+def stepped(value: V, before: V, after: V) -> V:
+    """A control, or a kit's own values, after what one step changed, from ``before`` to ``after``, has come on top of
+    what it is; raises ``BadValue`` as ``followed`` does."""
+    changed: Any = _brought_in(value, before, after, IDENTITY)
+    if isinstance(changed, Control):
+        changed = settled(changed)
+    arrived: V = changed
+    return arrived
 
 
-def _brought_in(control: Control, before: Control, after: Control, own: frozenset[str]) -> Control:
+def _brought_in(value: V, before: V, after: V, own: frozenset[str]) -> V:
     fields = {
-        name: _merged(getattr(before, name), getattr(control, name), getattr(after, name))
-        for name in Control.model_fields
+        name: _merged(getattr(before, name), getattr(value, name), getattr(after, name))
+        for name in type(value).model_fields
         if name not in own
     }
-    return settled(control.evolve(**fields))
+    return value.evolve(**fields)
 
 
 def _merged(was: T, own: T, now: T) -> T:

@@ -157,14 +157,3 @@ def _literal(value: Any, colours: Mapping[str, str]) -> Any:
                 changes[name] = new
     made = value.evolve(**changes) if changes else value
     return made.on_ground(colours[GROUND]) if isinstance(made, Effect) else made
-
-
-def links(value: Any) -> frozenset[str]:
-    """The ids of all swatches that ``value`` follows."""
-    if isinstance(value, SwatchLink):
-        return frozenset({value.swatch})
-    if isinstance(value, tuple):
-        return frozenset().union(*(links(item) for item in value))
-    if isinstance(value, Value):
-        return frozenset().union(*(links(getattr(value, name)) for name in type(value).model_fields))
-    return frozenset()

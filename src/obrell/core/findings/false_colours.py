@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from obrell.core.colour.spaces import from_oklch, to_hex
+from obrell.core.colour.gamut import from_oklch
+from obrell.core.colour.spaces import to_hex
 from obrell.core.document.model import Control, Part
 from obrell.core.effects import Paint
 from obrell.core.shapes import Group, Repeat

@@ -7,22 +7,39 @@ from typing import Annotated
 from pydantic import AfterValidator, Field
 
 from obrell.core.values.base import Value
-from obrell.core.values.fields import Angle, Id
+from obrell.core.values.fields import Angle, Id, Live
 
 Hex = Annotated[str, Field(pattern=r"^#[0-9a-fA-F]{6}$", max_length=7), AfterValidator(lambda text: text.lower())]
 """Straight sRGB in eight bits a channel, as CSS writes it."""
+MOST_CHROMA = 40.0
+"""Of a colour of OKLCH on a screen, in hundredths; CSS Color 4 has 40 as 100 % of it."""
 
 
 class SwatchLink(Value):
     """A colour that follows a swatch, with adjustments made in OKLCH.
 
-    ``tint`` is -100 (black) to 100 (white): the share of the way the lightness goes there.
-    ``hue`` turns the hue by degrees.
+    ``tint`` is -100 (black) to 100 (white): the share of the way the lightness goes there, and of its chroma that it
+    loses on it. ``chroma`` is what it has more after that, in hundredths. ``hue`` turns the hue by degrees. ``own``
+    is what it is instead while it does not follow; the rest is remembered.
     """
 
     swatch: Id
-    tint: Annotated[float, Field(ge=-100, le=100)] = 0.0
-    hue: Angle = 0.0
+    tint: Annotated[float, Live("", 1, -100, 100), Field(ge=-100, le=100)] = Field(0.0, title="lighter")
+    chroma: Annotated[float, Live("", 1, -20, 20), Field(ge=-MOST_CHROMA, le=MOST_CHROMA)] = Field(
+        0.0, title="more chroma"
+    )
+    hue: Angle = Field(0.0, title="turned in hue")
+    own: Hex | None = Field(None, title="its own colour")
 
 
 Colour = Hex | SwatchLink
+
+
+def unlinked(colour: Colour) -> str | None:
+    """The literal colour that stands there; None when it follows a swatch."""
+    return colour.own if isinstance(colour, SwatchLink) else colour
+
+
+def follows(colour: Colour) -> SwatchLink | None:
+    """The link that a colour follows by; None when it is its own."""
+    return colour if isinstance(colour, SwatchLink) and colour.own is None else None

@@ -1,13 +1,18 @@
 /** Wall: the new-control dialog, copies with changes, the order by dragging, and what was said. */
+import { SwatchChooser, orderByDragging, takeCandidate } from "./panels/swatches.js";
+import { Trying } from "./panels/trying.js";
 import { all, byId, closest } from "./ui/dom.js";
-import { ask, say, trouble, typing, wordsOf } from "./ui/page.js";
+import { morphInner } from "./ui/morph.js";
+import { ask, say, showGround, trouble, typing, wordsOf } from "./ui/page.js";
 
 /** htmx, which the page loads before. @type {{ajax: (verb: string, url: string, how: object) => void,
  *   process: (node: Element) => void}} */
 const htmx = /** @type {any} */ (window).htmx;
 const dialog = /** @type {HTMLDialogElement} */ (byId("new-dialog"));
 const copies = /** @type {HTMLDialogElement} */ (byId("variants-dialog"));
+const asking = /** @type {HTMLDialogElement} */ (byId("kit-dialog"));
 const wall = byId("wall");
+const kit = wall.dataset.kit ?? "";
 
 function askForNew() {
   dialog.showModal();
@@ -26,18 +31,18 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
-/** The table of copies with changes. @param {string} address */
-async function askForCopies(address) {
+/** What the server asks for, in a dialog. @param {HTMLDialogElement} place @param {string} address */
+async function askIn(place, address) {
   const answer = await ask(address);
   const text = await answer.text();
   if (!answer.ok) {
     trouble(wordsOf(text));
     return;
   }
-  copies.innerHTML = text;
-  htmx.process(copies);
-  copies.showModal();
-  copies.querySelector("input")?.focus();
+  place.innerHTML = text;
+  htmx.process(place);
+  place.showModal();
+  place.querySelector("input")?.focus();
 }
 
 /** One more row, as the last one is, without a name. */
@@ -59,7 +64,13 @@ function addRow() {
 wall.addEventListener("click", (event) => {
   if (closest(event, "[data-new-control]")) askForNew();
   const address = closest(event, "[data-variants]")?.dataset.variants;
-  if (address) askForCopies(address);
+  if (address) askIn(copies, address);
+  const opens = closest(event, "[data-opens]")?.dataset.opens;
+  if (opens) askIn(asking, opens);
+});
+asking.addEventListener("click", (event) => {
+  if (closest(event, "[data-close]")) asking.close();
+  takeCandidate(event);
 });
 copies.addEventListener("click", (event) => {
   if (closest(event, "[data-close]")) copies.close();
@@ -70,7 +81,7 @@ copies.addEventListener("click", (event) => {
 let dragged = null;
 wall.addEventListener("dragstart", (event) => {
   dragged = closest(event, ".tile");
-  if (event.dataTransfer) event.dataTransfer.effectAllowed = "move";
+  if (dragged && event.dataTransfer) event.dataTransfer.effectAllowed = "move";
 });
 wall.addEventListener("dragover", (event) => {
   const tile = closest(event, ".tile");
@@ -87,12 +98,35 @@ wall.addEventListener("drop", (event) => {
   const tile = closest(event, ".tile");
   if (!dragged || !tile || tile === dragged) return;
   event.preventDefault();
-  const url = `/kits/${wall.dataset.kit}/controls/${dragged.dataset.control}/move`;
+  const url = `/kits/${kit}/controls/${dragged.dataset.control}/move`;
   htmx.ajax("POST", url, { target: "#wall", values: { to: Number(tile.dataset.at) } });
 });
 
-document.addEventListener("htmx:afterSwap", () => {
-  if (copies.open) copies.close();
+/** The Wall as it is now, without losing what is in hand. @param {string} html */
+function take(html) {
+  morphInner(wall, html);
+  htmx.process(wall);
+  showGround();
+  for (const open of [copies, asking]) if (open.open) open.close();
   const news = document.getElementById("news");
   if (news) say(news.textContent ?? "");
+}
+
+document.addEventListener("htmx:beforeSwap", (event) => {
+  if (!(event instanceof CustomEvent) || event.detail.target !== wall || !event.detail.shouldSwap) return;
+  event.detail.shouldSwap = false;
+  take(event.detail.serverResponse);
 });
+
+/** Something was done in another window, or in this one: the newest is asked for unless a hand is at work here. */
+async function refresh() {
+  if (chooser.open || copies.open || asking.open) return;
+  const answer = await ask(`/kits/${kit}/wall`);
+  if (answer.ok) take(await answer.text());
+}
+
+const trying = new Trying(kit, refresh);
+const chooser = new SwatchChooser({ kit, take, trying });
+orderByDragging((swatch, to) =>
+  htmx.ajax("POST", `/kits/${kit}/swatches/${swatch}/move`, { target: "#wall", values: { to } }),
+);

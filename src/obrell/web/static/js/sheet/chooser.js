@@ -8,10 +8,9 @@
 import { all, byId, saidBy } from "../ui/dom.js";
 import { ask } from "../ui/page.js";
 import { ColourField } from "./colour_field.js";
+import { stand } from "./standing.js";
 import { paintedAt, pressOn, seenAt } from "./taking.js";
 
-const WIDE_PX = 290;
-const AIR_PX = 8;
 /** What keeps the chooser open when it is pressed: the ramp whose stops it goes along. */
 const BESIDE = ".rail, .stops .colour, [data-ramp=add], [data-ramp=copy]";
 
@@ -33,19 +32,6 @@ function offer(colours, place, take) {
 function opacityOf(path) {
   const beside = path.replace(/(fill\/)?colour$/, "opacity");
   return document.querySelector(`#sheet .num[data-path="${CSS.escape(beside)}"]`);
-}
-
-/**
- * Beside the stops of a ramp, below any other colour if there is room, else as low as fits.
- *
- * @param {HTMLElement} box @param {HTMLElement} slot
- */
-function stand(box, slot) {
-  const at = slot.getBoundingClientRect();
-  const ramp = slot.closest(".ramp")?.getBoundingClientRect();
-  const [left, top] = ramp ? [ramp.right + 2 * AIR_PX, ramp.top] : [at.left, at.bottom + 6];
-  box.style.left = `${Math.max(AIR_PX, Math.min(left, innerWidth - WIDE_PX))}px`;
-  box.style.top = `${Math.max(46, Math.min(top, innerHeight - box.offsetHeight - AIR_PX))}px`;
 }
 
 export class Chooser {

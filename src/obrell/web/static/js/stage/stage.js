@@ -11,7 +11,7 @@
 import { Art } from "./art.js";
 import { BAR_PX, FOOT_PX, RULER_PX } from "./bars.js";
 import { byId } from "../ui/dom.js";
-import { Link } from "./link.js";
+import { Link } from "../ui/link.js";
 import { listAfter, sceneOf } from "../ui/told.js";
 
 const NEAREST = 128;

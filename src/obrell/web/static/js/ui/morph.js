@@ -24,8 +24,8 @@ const callbacks = {
       morphPicture(old, fresh);
       return false;
     }
-    // What the browser fetched into a place stays there.
-    if (old instanceof HTMLElement && "held" in old.dataset) return false;
+    // What the browser fetched into a place stays there, as long as it is the same place.
+    if (old instanceof HTMLElement && "held" in old.dataset && old.id === fresh.id) return false;
     // What is asked for in a form is the person's until it is done.
     if (old instanceof HTMLSelectElement && old.matches(".ask")) chosen.set(old, old.value);
     return !(old instanceof HTMLInputElement && old.closest(".ask-form:not([data-typed]), .several"));

@@ -1,0 +1,125 @@
+/**
+ * The Wall while a swatch is tried: what follows it is drawn over the pictures that stand there.
+ *
+ * @typedef {import("../stage/types.js").Frame} Frame
+ * @typedef {{seq: number, words?: string, tiles: (Frame & {control: string})[]}} Answer
+ */
+import { Art } from "../stage/art.js";
+import { all, byId } from "../ui/dom.js";
+import { Link } from "../ui/link.js";
+import { trouble } from "../ui/page.js";
+
+const PIXEL_BYTES = 4;
+/** How long a picture that was tried stays at most while the one that was kept is fetched. */
+const LONGEST_MS = 4000;
+
+export class Trying {
+  /** @param {string} kit @param {() => void} news there is something new of the kit */
+  constructor(kit, news) {
+    /** @type {Map<string, Art>} by control */
+    this.arts = new Map();
+    this.seq = 0;
+    this.busy = false;
+    /** @type {object|null} */
+    this.next = null;
+    this.link = new Link(`${location.origin.replace("http", "ws")}/kits/${kit}/live`, {
+      opened: () => {},
+      closed: () => {
+        this.busy = false;
+      },
+      news,
+      frame: (header, data, offset) => this.#frame(header, data, offset),
+    });
+  }
+
+  /** Show what follows them in other colours. @param {Object<string, string>} colours by swatch */
+  show(colours) {
+    this.seq += 1;
+    this.next = { seq: this.seq, colours, controls: inView(), density: devicePixelRatio > 1.5 ? 2 : 1 };
+    this.#send();
+  }
+
+  #send() {
+    if (this.busy || !this.next || !this.link.open) return;
+    this.busy = true;
+    this.link.send(this.next);
+    this.next = null;
+  }
+
+  /** @param {Answer} header @param {ArrayBuffer} data @param {number} offset */
+  #frame(header, data, offset) {
+    this.busy = false;
+    if (header.words) trouble(header.words);
+    let at = offset;
+    for (const tile of header.tiles) {
+      this.#paint(tile, data, at);
+      at += tile.box[2] * tile.box[3] * PIXEL_BYTES;
+    }
+    this.#send();
+  }
+
+  /** @param {Frame & {control: string}} tile @param {ArrayBuffer} data @param {number} at */
+  #paint(tile, data, at) {
+    const place = placeOf(tile.control);
+    const picture = place?.querySelector("img");
+    if (!place || !picture) return;
+    let art = this.arts.get(tile.control);
+    if (!art) {
+      art = new Art(document.createElement("canvas"));
+      art.canvas.className = "tried";
+      this.arts.set(tile.control, art);
+    }
+    if (!art.canvas.isConnected) place.append(art.canvas);
+    place.classList.add("trying");
+    const view = { zoom: 1, x: picture.offsetLeft, y: picture.offsetTop };
+    art.paint(tile, data, at, view);
+    art.place(view);
+  }
+
+  /** The pictures that stand there are seen again: at once, or once those that were kept are there.
+   * @param {boolean} kept */
+  end(kept) {
+    this.next = null;
+    for (const [control, art] of this.arts) {
+      const picture = placeOf(control)?.querySelector("img");
+      const reveal = () => {
+        art.canvas.classList.remove("tried");
+        art.canvas.remove();
+        placeOf(control)?.classList.remove("trying");
+      };
+      if (kept && picture) awaitOther(picture, reveal);
+      else reveal();
+    }
+    this.arts.clear();
+  }
+}
+
+/** Once a picture shows something else, or takes too long to. @param {HTMLImageElement} picture
+ * @param {() => void} done */
+function awaitOther(picture, done) {
+  const ended = new AbortController();
+  const end = () => {
+    ended.abort();
+    done();
+  };
+  const timer = setTimeout(end, LONGEST_MS);
+  ended.signal.addEventListener("abort", () => clearTimeout(timer));
+  picture.addEventListener("load", end, { signal: ended.signal });
+}
+
+/** @param {string} control @returns {HTMLElement|null} */
+function placeOf(control) {
+  return document.querySelector(`#tile-${CSS.escape(control)} .art`);
+}
+
+/** @returns {string[]} the controls whose tiles are in view */
+function inView() {
+  const pane = byId("wall").querySelector(".tiles-pane")?.getBoundingClientRect();
+  if (!pane) return [];
+  return all(".tile")
+    .filter((tile) => {
+      const { top, bottom } = tile.getBoundingClientRect();
+      return bottom > pane.top && top < pane.bottom;
+    })
+    .map((tile) => tile.dataset.control ?? "");
+}

@@ -1,0 +1,131 @@
+"""The swatches of a kit on its Wall: made, named, changed, put in order, taken out, and where each is followed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Annotated
+
+from fastapi import APIRouter, File, Form, Request, UploadFile
+from starlette.responses import HTMLResponse
+
+from obrell.app import swatches
+from obrell.core.colour.typed import typed_colour
+from obrell.core.document.colours import used_colours
+from obrell.core.document.resolve import DAY
+from obrell.core.edit.kits import KitIndex
+from obrell.core.edit.swatches import (
+    ROLES,
+    coloured,
+    moved,
+    renamed,
+    swatch_of,
+    with_role,
+    with_swatch,
+)
+from obrell.core.interchange.limits import MAX_PICTURE_BYTES
+from obrell.core.interchange.picture_colours import main_colours
+from obrell.web.pages import page
+from obrell.web.services import kits_of, presence_of
+from obrell.web.wall import WALL, wall_block
+
+router = APIRouter()
+SWATCHES = WALL + "/swatches"
+OFFERED = 24
+"""Colours of the kit's art that are offered to a new swatch."""
+
+
+@router.get(SWATCHES + "/new")
+def ask_for_new(request: Request, kit: str) -> HTMLResponse:
+    """What is asked of a new swatch, with colours of the art that it can have."""
+    kits = kits_of(request)
+    used = used_colours(stored.control for stored in kits.controls(kit))[:OFFERED]
+    return page(request, "_swatch_new.html", {"kit": kits.index(kit), "used": used, "roles": ROLES})
+
+
+@router.post(SWATCHES + "/candidates")
+def candidates(request: Request, kit: str, picture: Annotated[UploadFile, File()]) -> HTMLResponse:
+    """The main colours of a picture, to choose from."""
+    kits_of(request).index(kit)
+    found = main_colours(picture.file.read(MAX_PICTURE_BYTES + 1))
+    return page(request, "_candidates.html", {"used": found})
+
+
+@router.post(SWATCHES)
+def add(
+    request: Request, kit: str, name: Annotated[str, Form()], colour: Annotated[str, Form()],
+    role: Annotated[str, Form()] = "",
+) -> HTMLResponse:  # fmt: skip
+    """One more swatch, at the end."""
+    wanted = name.strip()
+    made = (wanted, typed_colour(colour), role.strip())
+    return _changed(request, kit, lambda index: with_swatch(index, *made)[0], f"Added the swatch “{wanted}”")
+
+
+@router.post(SWATCHES + "/{swatch}/name")
+def rename(request: Request, kit: str, swatch: str, name: Annotated[str, Form()]) -> HTMLResponse:
+    """Another name, in place."""
+    old, wanted = _name(request, kit, swatch), name.strip()
+    label = f"Renamed the swatch “{old}” to “{wanted}”"
+    return _changed(request, kit, lambda index: renamed(index, swatch, wanted), label)
+
+
+@router.post(SWATCHES + "/{swatch}/role")
+def set_role(request: Request, kit: str, swatch: str, role: Annotated[str, Form()] = "") -> HTMLResponse:
+    """What it is for, in place."""
+    wanted = role.strip()
+    label = (
+        f"“{_name(request, kit, swatch)}” is for {wanted}" if wanted else f"“{_name(request, kit, swatch)}” is free"
+    )
+    return _changed(request, kit, lambda index: with_role(index, swatch, wanted), label)
+
+
+@router.post(SWATCHES + "/{swatch}/colour")
+def set_colour(
+    request: Request, kit: str, swatch: str, colour: Annotated[str, Form()], colourway: Annotated[str, Form()] = DAY
+) -> HTMLResponse:  # fmt: skip
+    """Another colour: all that follows it follows."""
+    old, wanted = swatch_of(kits_of(request).index(kit), swatch), typed_colour(colour)
+    label = f"Swatch “{old.name}”: {old.colour} → {wanted}"
+    return _changed(request, kit, lambda index: coloured(index, swatch, wanted, colourway), label)
+
+
+@router.post(SWATCHES + "/{swatch}/move")
+def move(request: Request, kit: str, swatch: str, to: Annotated[int, Form(ge=0)]) -> HTMLResponse:
+    """To another place in the order."""
+    label = f"Moved the swatch “{_name(request, kit, swatch)}” in the order"
+    return _changed(request, kit, lambda index: moved(index, swatch, to), label)
+
+
+@router.get(SWATCHES + "/{swatch}/uses")
+def uses(request: Request, kit: str, swatch: str) -> HTMLResponse:
+    """Where it is followed, and what can become of that when it is taken out."""
+    kits = kits_of(request)
+    index = kits.index(kit)
+    own = swatch_of(index, swatch)
+    context = {
+        "kit": index, "swatch": own, "controls": swatches.used_in(kits, kit, swatch),
+        "others": [one for one in index.swatches if one.id != swatch],
+    }  # fmt: skip
+    return page(request, "_swatch_uses.html", context)
+
+
+@router.post(SWATCHES + "/{swatch}/remove")
+def remove(request: Request, kit: str, swatch: str, instead: Annotated[str, Form()] = "") -> HTMLResponse:
+    """Taken out; undo brings it back with all that followed it."""
+    label = swatches.remove(kits_of(request), kit, swatch, instead)
+    return _told(request, kit, f"{label}. Undo brings it back.")
+
+
+def _name(request: Request, kit: str, swatch: str) -> str:
+    return swatch_of(kits_of(request).index(kit), swatch).name
+
+
+def _changed(request: Request, kit: str, does: Callable[[KitIndex], KitIndex], label: str) -> HTMLResponse:
+    kits_of(request).change_index(kit, does, label)
+    return _told(request, kit, label)
+
+
+def _told(request: Request, kit: str, said: str) -> HTMLResponse:
+    """The Wall as it is now; every window on the kit hears that there is something new."""
+    presence_of(request).tell_kit(kit, {"news": "", "version": 0})
+    return wall_block(request, kit, said)

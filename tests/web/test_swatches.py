@@ -1,0 +1,179 @@
+"""Swatches on the Wall, through its routes and its socket."""
+
+import io
+import json
+import struct
+
+import numpy as np
+import pytest
+from fastapi.testclient import TestClient
+from PIL import Image
+
+from obrell.app import pictures
+from obrell.core.edit.kits import KitIndex
+from obrell.samples.wendmere_lock import wendmere_lock
+from obrell.web.app import create_app
+from tests.making import png
+
+KIT = "/kits/wendmere-lock"
+SWATCHES = f"{KIT}/swatches"
+LINK = {"swatch": "tarn", "tint": -20}
+
+
+@pytest.fixture
+def client(tmp_path):
+    app = create_app(tmp_path / "kits.db")
+    app.state.kits.import_kit(plain())
+    return TestClient(app, base_url="http://localhost")
+
+
+def plain():
+    """The sample kit without colours that follow, so that tests say which do."""
+    kit = wendmere_lock()
+    return kit.evolve(controls=kit.controls[:3])
+
+
+def index(client) -> KitIndex:
+    return client.app.state.kits.index("wendmere-lock")
+
+
+def link_ground(client, control="c1"):
+    edit = {"kind": "set", "changes": [{"path": "ground", "value": {"kind": "solid", "colour": LINK}}]}
+    assert client.post(f"{KIT}/controls/{control}/edits", json={"edit": edit}).status_code == 200
+
+
+def link_shadow(client, link):
+    """Make the first drop shadow of c1 follow a swatch; the part's id."""
+    shown = client.app.state.kits.control("wendmere-lock", "c1").control
+    part, shadow = next((p.id, e.id) for p in shown.parts for e in p.effects if e.kind == "drop-shadow")
+    edit = {"kind": "set", "changes": [{"path": f"parts/{part}/effects/{shadow}/colour", "value": link}]}
+    assert client.post(f"{KIT}/controls/c1/edits", json={"edit": edit}).status_code == 200
+    return part
+
+
+def post(client, path, **fields):
+    answer = client.post(f"{SWATCHES}{path}", data=fields)
+    assert answer.status_code == 200, answer.text
+    return answer.text
+
+
+def test_a_swatch_is_made_named_given_a_role_coloured_moved_and_taken_out(client):
+    post(client, "", name="Rush green", colour="7A8B3C", role="reeds")
+    assert [(one.id, one.colour, one.role) for one in index(client).swatches][-1] == ("rush-green", "#7a8b3c", "reeds")
+    post(client, "/rush-green/name", name="Rush")
+    post(client, "/rush-green/role", role="")
+    post(client, "/rush-green/colour", colour="oklch(60% 0.1 120)")
+    post(client, "/rush-green/move", to="0")
+    first = index(client).swatches[0]
+    assert (first.id, first.name, first.role) == ("rush-green", "Rush", "")
+    assert first.colour != "#7a8b3c"
+    said = post(client, "/rush-green/remove")
+    assert "Removed the swatch “Rush”" in said
+    assert "rush-green" not in [one.id for one in index(client).swatches]
+
+
+@pytest.mark.parametrize(
+    ("path", "fields", "words"),
+    [
+        ("", {"name": "tarn", "colour": "#123456"}, "There is a swatch “tarn” already"),
+        ("", {"name": "Tarn ", "colour": "#123456"}, "There is a swatch “Tarn” already"),
+        ("", {"name": "x", "colour": "teal-ish"}, "“teal-ish” is not a colour"),
+        ("", {"name": "", "colour": "#123456"}, "Name"),
+        ("/tarn/name", {"name": "brass"}, "There is a swatch “brass” already"),
+        ("/tarn/colour", {"colour": "12"}, "is not a colour"),
+        ("/tarn/role", {"role": "x" * 41}, "Role: must be at most 40"),
+        ("/gone/colour", {"colour": "#123456"}, "no longer there"),
+        ("/tarn/remove", {"instead": "tarn"}, "cannot stand for itself"),
+        ("/tarn/remove", {"instead": "gone"}, "no longer there"),
+    ],
+)
+def test_what_cannot_be_is_refused_in_words_and_changes_nothing(client, path, fields, words):
+    before = client.app.state.kits.index_hash("wendmere-lock")
+    answer = client.post(f"{SWATCHES}{path}", data=fields)
+    assert answer.status_code in (404, 409, 422), answer.text
+    assert words in answer.text
+    assert client.app.state.kits.index_hash("wendmere-lock") == before
+
+
+def test_where_a_swatch_is_followed_is_said_with_the_way_there(client):
+    assert "Nothing follows it yet" in client.get(f"{SWATCHES}/moss/uses").text
+    part = link_shadow(client, {"swatch": "moss"})
+    said = client.get(f"{SWATCHES}/moss/uses").text
+    assert f'href="{KIT}/controls/c1?part={part}"' in said
+    assert "drop shadow" in said
+    wall = " ".join(client.get(KIT).text.split())
+    assert "1 part <" in wall.split('id="swatch-moss"')[1]
+
+
+def test_a_picture_offers_its_main_colours(client):
+    pixels = np.zeros((40, 60, 4), np.uint8)
+    pixels[:, :40], pixels[:, 40:] = (31, 138, 146, 255), (201, 149, 44, 255)
+    said = client.post(f"{SWATCHES}/candidates", files={"picture": ("p.png", png(pixels), "image/png")}).text
+    assert said.index('data-candidate="#1f8a92"') < said.index('data-candidate="#c9952c"')
+    assert said.count("data-candidate") == 2
+    bad = client.post(f"{SWATCHES}/candidates", files={"picture": ("p.png", b"no picture", "image/png")})
+    assert bad.status_code == 422
+    assert "not a PNG, JPEG or WebP" in bad.text
+
+
+def addresses(client):
+    text = client.get(KIT).text
+    return {
+        one.split("/")[5]: one for one in (part.split('"')[0] for part in text.split('src="')[1:]) if "/1.png" in one
+    }
+
+
+def test_another_colour_moves_the_pictures_of_those_that_follow_it_alone(client, monkeypatch):
+    link_ground(client)
+    before = addresses(client)
+    post(client, "/tarn/colour", colour="#a05020")
+    after = addresses(client)
+    drawn = []
+    monkeypatch.setattr(pictures, "_encoded", lambda resolved, *rest: drawn.append(resolved.control.id) or b"png")
+    for address in set(after.values()) - set(before.values()):
+        assert client.get(address).status_code == 200
+    assert drawn == ["c1"]
+    assert set(before.values()) & set(after.values())
+    post(client, "/brass/colour", colour="#a05020")
+    assert addresses(client) == after
+
+
+def test_a_picture_of_how_it_was_is_still_found_after_the_swatch_has_changed(client):
+    link_ground(client)
+    old = next(
+        one for one in addresses(client).values() if client.app.state.kits.control("wendmere-lock", "c1").hash in one
+    )
+    old = f"{old}?ground=1"
+    first = client.get(old).content
+    post(client, "/tarn/colour", colour="#a05020")
+    again = client.get(old)
+    assert (again.status_code, again.content) == (200, first)
+    gone = old.split("/")
+    gone[5] = "0" * 32
+    assert client.get("/".join(gone)).status_code == 404
+
+
+def ask(socket, **request):
+    socket.send_text(json.dumps({"seq": 1, "density": 1, **request}))
+    data = socket.receive_bytes()
+    (length,) = struct.unpack("<I", data[:4])
+    return json.loads(data[4 : 4 + length]), data[4 + length :]
+
+
+def test_while_it_is_dragged_the_wall_shows_what_is_then_kept(client):
+    link_shadow(client, LINK)
+    with client.websocket_connect(f"{KIT}/live", headers={"host": "127.0.0.1:8420"}) as socket:
+        controls = ["c1", "c2", "c3"]
+        header, pixels = ask(socket, colours={"tarn": "#d02040"}, controls=controls)
+        assert [tile["control"] for tile in header["tiles"]] == ["c1"]
+        _, _, width, height = header["tiles"][0]["box"]
+        seen = np.frombuffer(pixels, np.uint8).reshape(height, width, 4)
+        again, none = ask(socket, colours={"tarn": "#d02040"}, controls=controls)
+        assert (again["tiles"][0]["box"][2:], none) == ([0, 0], b"")
+        assert ask(socket, colours={"tarn": "#d02040"}, controls=["c2"])[0]["tiles"] == []
+        assert "no longer there" in ask(socket, colours={"gone": "#d02040"}, controls=controls)[0]["words"]
+        assert "nonsense" in ask(socket, colours="none")[0]["words"]
+    post(client, "/tarn/colour", colour="#d02040")
+    hash_ = client.app.state.kits.control("wendmere-lock", "c1").hash
+    kept = client.get(next(one for one in addresses(client).values() if hash_ in one)).content
+    assert np.array_equal(np.asarray(Image.open(io.BytesIO(kept)).convert("RGBA")), seen)
