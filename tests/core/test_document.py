@@ -10,9 +10,9 @@ from pydantic import ValidationError
 from obrell.core.colour.links import MISSING, literal
 from obrell.core.colour.notations import SPACES
 from obrell.core.colour.spaces import from_hex, to_hex
-from obrell.core.document.colours import uses
 from obrell.core.document.model import Canvas, Colourway, Control, Kit, Override, State, Swatch
 from obrell.core.document.resolve import resolve
+from obrell.core.document.swatch_uses import uses
 from obrell.core.document.texts import control_json
 from obrell.core.document.value_paths import value_at, with_value
 from obrell.core.effects import DropShadow, Paint

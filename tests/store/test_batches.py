@@ -5,8 +5,8 @@ import sqlite3
 import pytest
 
 from obrell.app import editing, swatches
-from obrell.core.document.colours import uses
 from obrell.core.document.resolve import resolve
+from obrell.core.document.swatch_uses import uses
 from obrell.core.edit import read_edit
 from obrell.core.edit.swatches import coloured, with_swatch
 from obrell.samples.wendmere_lock import wendmere_lock

@@ -6,10 +6,10 @@ from typing import Annotated
 
 from pydantic import Field
 
-from obrell.core.document.colours import uses
 from obrell.core.document.fingerprint import dress, fingerprint, fingerprints, ground_fingerprint
 from obrell.core.document.model import MAX_EFFECTS, Control
 from obrell.core.document.resolve import DAY, Resolved, resolve
+from obrell.core.document.swatch_uses import uses
 from obrell.core.edit import Surroundings
 from obrell.core.edit.effect_stacks import UseVersion
 from obrell.core.edit.effects import AddEffect

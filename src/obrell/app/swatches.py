@@ -2,25 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 
-from obrell.core.document.colours import drawn_places
-from obrell.core.document.model import Control
-from obrell.core.document.value_paths import field_of
+from obrell.core.document.swatch_uses import Use, uses_of
+from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.swatches import freed, swatch_of, without_swatch
-from obrell.core.values.colours import follows
+from obrell.core.errors import Refused
 from obrell.store.kits import Changed, Kits
-
-
-@dataclass(frozen=True, slots=True)
-class Use:
-    """A part whose colours follow a swatch, by its id and name, and which of its colours do; no id for the ground."""
-
-    part: str
-    name: str
-    colours: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,33 +29,6 @@ def used_in(kits: Kits, kit: str, swatch: str) -> list[UsedIn]:
     return [UsedIn(one.id, one.name, tuple(uses_of(one, swatch))) for one in controls]
 
 
-def uses_of(control: Control, swatch: str) -> Iterator[Use]:
-    """The parts of a control that follow a swatch, the front-most first, its ground last."""
-    titles: dict[str, list[str]] = {}
-    for place in drawn_places(control):
-        link = follows(place.colour)
-        if link is not None and link.swatch == swatch:
-            part = place.path.split("/")[1] if place.path.startswith("parts/") else ""
-            titles.setdefault(part, []).append(_title(control, place.path))
-    names = {part.id: part.name for part in control.parts}
-    for part, found in reversed(titles.items()):
-        if part:
-            yield Use(part, names[part], tuple(dict.fromkeys(found)))
-    if "" in titles:
-        yield Use("", "its ground", tuple(dict.fromkeys(titles[""])))
-
-
-def _title(control: Control, path: str) -> str:
-    """What a colour is a colour of: ``bevel highlight``, ``paint``."""
-    steps = path.split("/")
-    owner, name = field_of(control, path)
-    title = "" if name == "colour" else f" {type(owner).model_fields[name].title or name}"
-    if steps[0] == "parts" and steps[2] == "effects":
-        effect, _ = field_of(control, "/".join((*steps[:4], "visible")))
-        return f"{getattr(effect, 'label', '').lower()}{title}"
-    return f"{steps[0] if steps[0] == 'ground' else 'shape'}{title}"
-
-
 def remove(kits: Kits, kit: str, swatch: str, instead: str = "") -> str:
     """Take a swatch out of the kit: what followed it has its colour of its own, or follows another one ``instead``.
     All of that is one step. What was done, in words."""
@@ -78,6 +41,26 @@ def remove(kits: Kits, kit: str, swatch: str, instead: str = "") -> str:
         changed = tuple(_freed(kits, kit, index, label, swatch, instead))
         if kits.change_kit(kit, label, lambda newest: without_swatch(newest, swatch, instead), changed) is not None:
             return label
+
+
+def change_all(kits: Kits, kit: str, edit: Edit, label: str, only: Sequence[str] = ()) -> str:
+    """An edit of every control that it changes, or of those of ``only``, as one step; what was done, in words. Raises
+    ``Refused`` when there is none."""
+    while True:
+        index = kits.index(kit)
+        around = Surroundings.of(index)
+        changed = []
+        for stored in kits.controls(kit):
+            if not only or stored.control.id in only:
+                control = applied(edit, stored.control, around)
+                if control != stored.control:
+                    changed.append(Changed(stored, label, control))
+        if not changed:
+            raise Refused("No colour of the kit is changed by that.")
+        said = f"{label}: {len(changed)} control{'' if len(changed) == 1 else 's'}"
+        saved = [replace(one, label=said) for one in changed]
+        if kits.change_kit(kit, said, lambda newest: newest, saved) is not None:
+            return said
 
 
 def _freed(

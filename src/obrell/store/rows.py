@@ -11,9 +11,9 @@ from typing import TypeVar
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
-from obrell.core.document.colours import uses
 from obrell.core.document.following import followed, stepped
 from obrell.core.document.model import Control
+from obrell.core.document.swatch_uses import uses
 from obrell.core.document.texts import control_json
 from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import BadValue, NoSuchThing, Refused, Unreadable

@@ -6,19 +6,28 @@ import re
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request
+from pydantic import ValidationError
 
-from obrell.core.colour.neutrals import OFF_BLACKS, OFF_WHITES
+from obrell.core.colour.links import ladder, literal, nearest
+from obrell.core.colour.neutrals import neutrals
 from obrell.core.colour.notations import SPACES
 from obrell.core.colour.spaces import from_hex, to_hex
+from obrell.core.colour.typed import typed_colour
 from obrell.core.document.colours import used_colours
-from obrell.core.document.resolve import resolve
+from obrell.core.document.model import KitSettings
+from obrell.core.document.resolve import palette, resolve
+from obrell.core.edit.swatches import main_swatch, swatch_of
 from obrell.core.errors import BadValue, Refused
 from obrell.core.geometry.svgdata import number
 from obrell.core.render.own_paint import own_colour
+from obrell.core.values.base import bad_value
+from obrell.core.values.colours import SwatchLink, link_words
 from obrell.core.values.fields import LIMIT_PX, Id
 from obrell.web.services import kits_of
 
 router = APIRouter()
+OFFERED = 24
+"""Colours of the kit's art that can be chosen again: two lines of them."""
 Coordinate = Annotated[float, Query(ge=-LIMIT_PX, le=LIMIT_PX)]
 
 
@@ -30,9 +39,54 @@ def converted(space: str = "hex", value: Annotated[str, Query(max_length=80)] = 
 
 @router.get("/kits/{kit}/colours")
 def offered(request: Request, kit: str) -> dict[str, object]:
-    """Colours to start from: those used in the kit, and off-whites and off-blacks."""
-    controls = [stored.control for stored in kits_of(request).controls(kit)]
-    return {"used": used_colours(controls)[:32], "whites": OFF_WHITES, "blacks": OFF_BLACKS}
+    """Colours to start from: the kit's swatches with their ladders, those used in the kit, and off-whites and
+    off-blacks, tinted with its main colour."""
+    kits = kits_of(request)
+    controls = [stored.control for stored in kits.controls(kit)]
+    index = kits.index(kit)
+    whites, blacks = neutrals(main_swatch(index))
+    return {
+        "swatches": swatches_offered(index),
+        "used": used_colours(controls)[:OFFERED],
+        "whites": whites,
+        "blacks": blacks,
+    }
+
+
+def swatches_offered(index: KitSettings) -> list[dict[str, object]]:
+    """Every swatch of a kit with darker and lighter steps of it."""
+    return [
+        {
+            "id": swatch.id, "name": swatch.name, "role": swatch.role, "colour": swatch.colour,
+            "ladder": [{"tint": tint, "colour": colour} for tint, colour in ladder(swatch.colour)],
+        }
+        for swatch in index.swatches
+    ]  # fmt: skip
+
+
+@router.get("/kits/{kit}/followed")
+def followed(request: Request, kit: str, link: Annotated[str, Query(max_length=300)]) -> dict[str, object]:
+    """A colour that follows a swatch so, in all spaces."""
+    try:
+        read = SwatchLink.model_validate_json(link)
+    except ValidationError as error:
+        raise bad_value(error, SwatchLink) from error
+    index = kits_of(request).index(kit)
+    swatch_of(index, read.swatch)
+    return _in_all_spaces(from_hex(literal(read, palette(index)))) | {"opacity": None}
+
+
+@router.get("/kits/{kit}/nearest")
+def nearest_swatch(request: Request, kit: str, colour: Annotated[str, Query(max_length=80)]) -> dict[str, object]:
+    """How a colour can follow the swatch that has to be adjusted least; nothing in a kit without swatches."""
+    index = kits_of(request).index(kit)
+    found = nearest(typed_colour(colour), palette(index))
+    if found is None:
+        return {}
+    words = link_words(found.link, {swatch.id: swatch.name for swatch in index.swatches})
+    return {
+        "link": found.link.model_dump(mode="json"), "words": words, "remains": number(round(found.remains, 1)),
+    }  # fmt: skip
 
 
 @router.get("/kits/{kit}/controls/{control}/own-colour")

@@ -142,6 +142,8 @@ OTHER_WORDS = {
     "select all": "everything",
     "keys": "shortcuts keyboard help",
     "original": "unlink detach link instance copy",
+    "follow swatches": "link swatch palette nearest theme",
+    "recolour": "hue swatch turn colorize tint theme colourway",
     "begin with": "start preset gloss rim light shade",
     "swap for": "replace exchange",
     "put into": "group move nest inside",
@@ -201,6 +203,8 @@ def _parts() -> Iterator[Command]:
     starts = {"press": "#starts > summary"}
     yield Command(f"{FOLDS['starts']} …", "Sheet, below the effects", starts, "", "one")
     yield Command("Lay a material, try effects …", "Sheet, below the effects", {"looks": ""}, "M", "part")
+    yield Command("Let colours follow swatches …", "Sheet, Colour", {"aside": "follow"})
+    yield Command("Recolour …", "Sheet, Colour", {"aside": "recolour"})
     yield Command("Group", MAKINGS, {"do": "group"}, "", "part")
     for way, word in WAYS:
         yield Command(f"Repeat {word}", MAKINGS, {"do": "repeat", "way": way}, "", "part")

@@ -3,22 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
-from typing import Any, Literal, get_args, get_origin
+from dataclasses import dataclass, fields, is_dataclass, replace
+from typing import Any, Literal, TypeVar, get_args, get_origin
 
 import numpy as np
 from annotated_types import Ge, Gt, Le
 from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
-from obrell.core.document.model import Control
+from obrell.core.colour.links import literal
+from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.moving import shift_at
+from obrell.core.document.resolve import palette
 from obrell.core.document.value_paths import field_of
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import number, shown
 from obrell.core.text.fonts import load
 from obrell.core.values.blends import Blend
-from obrell.core.values.colours import SwatchLink
+from obrell.core.values.colours import Colour, SwatchLink
 from obrell.core.values.curves import FEWEST_POINTS, MAX_POINTS, Curve, Table
 from obrell.core.values.fields import live_of, names_part
 from obrell.core.values.paints import Stop
@@ -62,6 +64,12 @@ class FieldView:
     """The part whose value it is, where all others can be chosen; the page, which knows them, offers them."""
     drawings: tuple[tuple[str, str], ...] = ()
     """Names and path data of what can be chosen by its look."""
+    link: SwatchLink | None = None
+    """How a colour follows a swatch, or did before it was its own."""
+    swatch: str = ""
+    """What the swatch that it follows is called; empty for a colour of its own."""
+    adjusted: tuple[FieldView, ...] = ()
+    """By how much it is lighter, darker, stronger or turned; those that are not 0."""
 
     @property
     def turns(self) -> bool:
@@ -134,10 +142,54 @@ def view(owner: BaseModel, name: str, path: str) -> FieldView:
         drawing = curve_drawing(value.table())
         return FieldView("curve", path, title, drawing, least=FEWEST_POINTS, most=MAX_POINTS, curve=points)
     if name == "colour" or SwatchLink in get_args(field.annotation):
-        return FieldView("colour", path, title, str(value) if isinstance(value, str) else value.swatch)
+        return _colour(value, path, title)
     if isinstance(value, tuple):
         return FieldView("words", path, title, " ".join(number(one) for one in value))
     return FieldView("words", path, title, str(value))
+
+
+def _colour(value: Colour, path: str, title: str) -> FieldView:
+    """A colour; what its swatch is called and looks like is for those to say who know the kit."""
+    if not isinstance(value, SwatchLink):
+        return FieldView("colour", path, title, value)
+    text = value.own or value.swatch
+    adjusted = () if value.own else tuple(_adjustments(value, path))
+    return FieldView("colour", path, title, text, link=value, swatch="" if value.own else text, adjusted=adjusted)
+
+
+LESS = {"lighter": "darker", "more chroma": "less chroma"}
+"""What an adjustment is called that is less than nothing."""
+
+
+def _adjustments(link: SwatchLink, path: str) -> Iterator[FieldView]:
+    for name in ("tint", "chroma", "hue"):
+        found = view(link, name, f"{path}/{name}")
+        if found.value < 0 and found.title in LESS:
+            yield replace(found, title=LESS[found.title], factor=-1.0, text=shown(-found.value))
+        elif found.value:
+            yield found
+
+
+T = TypeVar("T")
+
+
+def dressed(shown: T, kit: KitSettings) -> T:
+    """What is shown, with every colour in it that follows a swatch called as that is, and as it looks."""
+    made: Any = shown
+    if isinstance(shown, FieldView):
+        if shown.link is not None and not shown.link.own:
+            names = {swatch.id: swatch.name for swatch in kit.swatches}
+            name = names.get(shown.link.swatch, f"{shown.link.swatch}, which is gone")
+            made = replace(shown, swatch=name, text=literal(shown.link, palette(kit)))
+    elif isinstance(shown, tuple):
+        items = tuple(dressed(item, kit) for item in shown)
+        made = shown if all(one is other for one, other in zip(items, shown, strict=True)) else items
+    elif is_dataclass(shown) and not isinstance(shown, type):
+        before = {field.name: getattr(shown, field.name) for field in fields(shown)}
+        after = {name: dressed(value, kit) for name, value in before.items()}
+        changed = {name: value for name, value in after.items() if value is not before[name]}
+        made = replace(shown, **changed) if changed else shown
+    return made  # type: ignore[no-any-return]
 
 
 def _other_part(control: Control, path: str, chosen: str | None, title: str) -> FieldView:

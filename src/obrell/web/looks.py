@@ -9,10 +9,12 @@ from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import HTMLResponse
 
 from obrell.app import shelf
+from obrell.core.colour.links import literal
+from obrell.core.document.colours import with_colours
 from obrell.core.document.gradients import gradients_in
 from obrell.core.document.materials import lengths_of
 from obrell.core.document.model import Control, KitSettings
-from obrell.core.document.resolve import resolve
+from obrell.core.document.resolve import palette, resolve
 from obrell.core.effects import EFFECTS
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.plane import Rect
@@ -22,6 +24,7 @@ from obrell.core.render.picture import device
 from obrell.core.scene.bounds import bounds_of
 from obrell.core.shelf import GRADIENTS, SHIPPED, STARTS
 from obrell.core.values.fields import Id, Name
+from obrell.core.values.paints import Handled
 from obrell.store.kits import Stored
 from obrell.web.bench import BENCH
 from obrell.web.led import announce_led
@@ -105,10 +108,15 @@ def _gradients(index: KitSettings, control: Control) -> list[dict[str, Any]]:
     used = {fill: f"{label} of {part}" for part, label, fill in gradients_in(control)}
     taken = [("On this control", name, fill, "") for fill, name in used.items()]
     shipped = [("Shipped", g.name, g.fill, "") for g in GRADIENTS]
+    colours = palette(index)
+
+    def seen(fill: Handled) -> Handled:
+        return with_colours(fill, lambda colour: literal(colour, colours))
+
     return [
         {
             "from": source, "name": name, "id": ident, "kind": fill.kind,
-            "fill": fill.model_dump(mode="json"), "stops": marks(straightened(fill)),
+            "fill": fill.model_dump(mode="json"), "stops": marks(straightened(seen(fill))),
         }
         for source, name, fill, ident in (*kept, *taken, *shipped)
     ]  # fmt: skip

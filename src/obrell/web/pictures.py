@@ -11,10 +11,10 @@ from starlette.responses import Response
 
 from obrell.app.pictures import Wanted, dressed, png_of, showing
 from obrell.core.aside import SECONDS, patience
-from obrell.core.document.colours import uses
 from obrell.core.document.fingerprint import dress
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import DAY
+from obrell.core.document.swatch_uses import uses
 from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import ObrellError
 from obrell.core.render.version import renderer_version

@@ -15,6 +15,7 @@ from obrell.core.document.materials import own_values
 from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Control, Guide, KitSettings, Part
 from obrell.core.document.resolve import Resolved
+from obrell.core.document.swatch_uses import swatches_of
 from obrell.core.document.value_paths import field_of, value_at
 from obrell.core.edit import Surroundings
 from obrell.core.edit.base import part_of
@@ -33,7 +34,7 @@ from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
 from obrell.core.values.paints import Conic, Gradient, Handled, Linear, Picture, Solid, Stop
 from obrell.core.workspace import OfObject
-from obrell.web.fields import FieldView, field_at, models, pictured, shifted, view
+from obrell.web.fields import FieldView, dressed, field_at, models, pictured, shifted, view
 from obrell.web.keeping import FitView, KeepingView, fit_of, keeping, kept
 from obrell.web.points import PointsView, chosen_points
 from obrell.web.selection import Selection
@@ -269,11 +270,11 @@ def sheet_view(
         kinds,
         len(selected) > 1,
         shared,
-        tuple(_common(control, selected)) if len(selected) > 1 else (),
+        dressed(tuple(_common(control, selected)), kit) if len(selected) > 1 else (),
         LightView(control.light is not None, tuple(_lit(control))),
         guides,
         _reference(control),
-        _ground(control),
+        dressed(_ground(control, resolved), kit),
         tuple(_follows(control, None)),
         fit_of(resolved, selected),
     )
@@ -289,12 +290,13 @@ def _reference(control: Control) -> tuple[Piece, ...]:
     )  # fmt: skip
 
 
-def _ground(control: Control) -> OpenView | None:
+def _ground(control: Control, resolved: Resolved) -> OpenView | None:
     fill = control.ground
     if fill is None:
         return None
     rows = (field_at(control, "ground/kind"), *(row for row in _rows(control, fill, "ground") if row.kind != "ramp"))
-    ramp = _ramp_view(fill, "ground") if isinstance(fill, Gradient) else None
+    seen = resolved.control.ground
+    ramp = _ramp_view(fill, seen, "ground") if isinstance(fill, Gradient) and isinstance(seen, Gradient) else None
     return OpenView(rows, ramp, (), "ground", _tile(fill))
 
 
@@ -359,11 +361,11 @@ def _lit(control: Control) -> Iterator[tuple[str, str, FieldView]]:
 
 def _merged(slots: Sequence[FieldView], path: str) -> FieldView:
     first = slots[0]
-    texts = {one.text for one in slots}
-    if len(texts) == 1:
+    if len({(one.text, one.link) for one in slots}) == 1:
         return replace(first, path=path)
     if first.kind != "number":
-        return replace(first, path=path, text="", options=(("", "differ"), *first.options))
+        plain = replace(first, link=None, swatch="", adjusted=())
+        return replace(plain, path=path, text="", options=(("", "differ"), *first.options))
     values = sorted(slots, key=lambda one: one.value)
     return replace(first, path=path, text=f"{values[0].text} … {values[-1].text}")
 
@@ -394,7 +396,7 @@ def _part(
     selected: tuple[str, ...], seen: Selection, mark: Mark | None, resolved: Resolved,
 ) -> PartView:  # fmt: skip
     if selected == (part.id,):
-        return _part_view(control, kit, part, number, depth, selected, seen, mark, resolved)
+        return dressed(_part_view(control, kit, part, number, depth, selected, seen, mark, resolved), kit)
     besides = (number, depth, part.id in selected, mark, seen.anchor)
     return _CLOSED.get(
         part, besides, lambda: _part_view(control, kit, part, number, depth, selected, seen, mark, resolved)
@@ -408,7 +410,7 @@ def _part_view(
     base = f"parts/{part.id}"
     is_open = selected == (part.id,)
     own, material = _material(part, kit) if is_open else (frozenset[str](), None)
-    effects = tuple(_effects(control, part, seen.effect, own)) if is_open else ()
+    effects = tuple(_effects(control, part, resolved, seen.effect, own)) if is_open else ()
     return PartView(
         part.id, number, part.name, depth, isinstance(part.shape, Container), _find(part),
         part.visible, part.locked, mark,
@@ -445,8 +447,8 @@ def _material(part: Part, kit: KitSettings) -> tuple[frozenset[str], MaterialVie
 
 
 def _find(part: Part) -> str:
-    """What a search in the sheet looks through: name, kind and colours."""
-    return " ".join((part.name, part.shape.kind, *colours_of(part))).lower()
+    """What a search in the sheet looks through: name, kind, colours, and the swatches that they follow."""
+    return " ".join((part.name, part.shape.kind, *colours_of(part), *swatches_of(part))).lower()
 
 
 def _place(control: Control, part: Part, resolved: Resolved, seen: Selection) -> tuple[Piece, ...]:
@@ -527,26 +529,32 @@ def _can_follow(part: Part) -> Iterator[tuple[str, str]]:
             yield f"shape/{name}", found.title or name
 
 
-def _effects(control: Control, part: Part, opened: str, own: frozenset[str]) -> list[EffectView]:
+def _effects(
+    control: Control, part: Part, resolved: Resolved, opened: str, own: frozenset[str]
+) -> list[EffectView]:  # fmt: skip
     views: list[EffectView] = []
+    drawn = {effect.id: effect for effect in part_of(resolved.control, part.id).effects}
     for zone in reversed(ZONES):
         in_zone = [e for e in reversed(part.effects) if e.lies_in() == zone]
         for place, effect in enumerate(in_zone):
-            views.append(_effect(control, part, effect, opened, place, len(in_zone), own))
+            views.append(_effect(control, part, effect, drawn[effect.id], opened, place, len(in_zone), own))
     return views
 
 
 def _effect(
-    control: Control, part: Part, effect: Effect, opened: str, place: int, count: int, own: frozenset[str]
+    control: Control, part: Part, effect: Effect, drawn: Effect, opened: str, place: int, count: int,
+    own: frozenset[str],
 ) -> EffectView:  # fmt: skip
+    """One effect's line; ``drawn`` is the effect with its colours as they look."""
     base = f"parts/{part.id}/effects/{effect.id}"
     pieces = _pieces(control, effect.sentence(), base)
     if effect.blend != "normal":
         pieces = (*pieces, ", ", field_at(control, f"{base}/blend"))
     pieces = tuple(_marked(piece, own) if isinstance(piece, FieldView) else piece for piece in pieces)
     return EffectView(
-        effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces, _lamella(effect),
-        _opened(control, part, effect, base, own) if effect.id == opened else None, place == 0, place == count - 1,
+        effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces, _lamella(drawn),
+        _opened(control, part, effect, drawn, base, own) if effect.id == opened else None,
+        place == 0, place == count - 1,
     )  # fmt: skip
 
 
@@ -554,24 +562,27 @@ def _marked(found: FieldView, own: frozenset[str]) -> FieldView:
     return replace(found, own=True) if found.path in own else found
 
 
-def _opened(control: Control, part: Part, effect: Effect, base: str, own: frozenset[str]) -> OpenView:
+def _opened(
+    control: Control, part: Part, effect: Effect, drawn: Effect, base: str, own: frozenset[str]
+) -> OpenView:  # fmt: skip
     unfit = effect.unfit(part.shape)
     rows = _named_apart([_marked(row, own) for row in _rows(control, effect, base, unfit) if row.kind != "ramp"])
     picture = f"{base}/fill" if _takes_pictures(effect) else ""
     tile, lit = _tile(getattr(effect, "fill", None)), bool(effect.light_path())
-    return OpenView(rows, _ramp(effect, base), _others(part, effect), picture, tile, lit)
+    return OpenView(rows, _ramp(effect, drawn, base), _others(part, effect), picture, tile, lit)
 
 
-def _ramp(effect: Effect, base: str) -> RampView | None:
-    found = gradient_of(effect)
-    if found is None:
+def _ramp(effect: Effect, drawn: Effect, base: str) -> RampView | None:
+    found, seen = gradient_of(effect), gradient_of(drawn)
+    if found is None or seen is None:
         return None
-    return _ramp_view(found[1], f"{base}/{found[0]}")
+    return _ramp_view(found[1], seen[1], f"{base}/{found[0]}")
 
 
-def _ramp_view(ramp: Gradient, path: str) -> RampView:
+def _ramp_view(ramp: Gradient, seen: Gradient, path: str) -> RampView:
+    """A ramp; ``seen`` has its colours as they look."""
     return RampView(
-        path, marks(straightened(ramp)), _stops(ramp, path), isinstance(ramp, Linear),
+        path, marks(straightened(seen)), _stops(ramp, path), isinstance(ramp, Linear),
         isinstance(ramp, Conic) and ramp.seam, isinstance(ramp, Handled), stops_text(ramp.stops),
     )  # fmt: skip
 
@@ -665,4 +676,5 @@ def _stops(gradient: Gradient, base: str) -> tuple[StopView, ...]:
 
 
 def _hex(colour: object) -> str:
+    """A colour as it looks; grey for what has none."""
     return colour if isinstance(colour, str) else "#808080"

@@ -24,6 +24,7 @@ from obrell.core.edit.swatches import (
 )
 from obrell.core.interchange.limits import MAX_PICTURE_BYTES
 from obrell.core.interchange.picture_colours import main_colours
+from obrell.web.colours import swatches_offered
 from obrell.web.pages import page
 from obrell.web.services import kits_of, presence_of
 from obrell.web.wall import WALL, wall_block
@@ -59,6 +60,18 @@ def add(
     wanted = name.strip()
     made = (wanted, typed_colour(colour), role.strip())
     return _changed(request, kit, lambda index: with_swatch(index, *made)[0], f"Added the swatch “{wanted}”")
+
+
+@router.post(SWATCHES + "/named")
+def name_colour(
+    request: Request, kit: str, name: Annotated[str, Form()], colour: Annotated[str, Form()]
+) -> dict[str, object]:  # fmt: skip
+    """One more swatch, made of a colour that is being chosen: its id, and all of them."""
+    kits, wanted, read = kits_of(request), name.strip(), typed_colour(colour)
+    kits.change_index(kit, lambda index: with_swatch(index, wanted, read)[0], f"Added the swatch “{wanted}”")
+    presence_of(request).tell_kit(kit, {"news": "", "version": 0})
+    offered = swatches_offered(kits.index(kit))
+    return {"id": offered[-1]["id"], "swatches": offered}
 
 
 @router.post(SWATCHES + "/{swatch}/name")

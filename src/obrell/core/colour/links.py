@@ -21,6 +21,8 @@ ALIKE = 1.0
 OF_LIGHTNESS = 0.1
 """How much a difference in lightness counts when a swatch is looked for, beside one in chroma and hue: tints and
 shades are what one colour is used for most."""
+OF_WHAT_REMAINS = 0.02
+"""How much a CIEDE2000 that remains and is seen counts beside distances in OKLCH."""
 STEPS = (-80, -64, -48, -32, -16, 0, 16, 32, 48, 64, 80)
 """Tints of a ladder."""
 
@@ -70,7 +72,7 @@ def match(colour: str, swatch: str, base: str) -> Match:
     lightness, chroma, hue = to_oklch(from_hex(colour))
     tint = round(_tint_to(to_oklch(from_hex(base))[0], lightness))
     _, tinted, angle = _tinted(to_oklch(from_hex(base)), tint)
-    more = round(max(-MOST_CHROMA, min(MOST_CHROMA, (chroma - tinted) * 100)))
+    more = round(max(-MOST_CHROMA, min(MOST_CHROMA, (chroma - tinted) * 100)) * 2) / 2
     turned = round((hue - angle + 180) % 360 - 180) if chroma > GREY else 0
     tried = (
         SwatchLink(swatch=swatch),
@@ -90,11 +92,13 @@ def _tint_to(base: float, lightness: float) -> float:
 
 
 def nearest(colour: str, palette: Mapping[str, str]) -> Match | None:
-    """The match with the swatch that has to be adjusted least; None when there is no swatch."""
-    if not palette:
-        return None
-    swatch = min(palette, key=lambda one: _apart(colour, palette[one]))
-    return match(colour, swatch, palette[swatch])
+    """The match with the swatch that has to be adjusted least to look alike; None when there is no swatch."""
+    matches = (match(colour, swatch, base) for swatch, base in palette.items())
+    return min(matches, key=lambda one: _cost(colour, palette[one.link.swatch], one), default=None)
+
+
+def _cost(colour: str, base: str, found: Match) -> float:
+    return _apart(colour, base) + OF_WHAT_REMAINS * max(0.0, found.remains - ALIKE)
 
 
 def _apart(colour: str, base: str) -> float:

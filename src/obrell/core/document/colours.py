@@ -10,7 +10,7 @@ from typing import Any, TypeVar, get_args
 
 from obrell.core.document.model import Control
 from obrell.core.values.base import Value
-from obrell.core.values.colours import Colour, SwatchLink, follows, unlinked
+from obrell.core.values.colours import Colour, SwatchLink, unlinked
 from obrell.core.workspace import OfObject
 
 V = TypeVar("V", bound=Value)
@@ -59,13 +59,6 @@ _PLACES = OfObject[tuple[Place, ...]](8192)
 
 def _of_part(part: Value) -> Iterator[Place]:
     return (place for place in places(part) if not place.path.startswith("versions/"))
-
-
-def uses(control: Control) -> dict[str, int]:
-    """How many parts follow each swatch, by its id; the ground counts as one."""
-    found = {(place.path.split("/")[1] if place.path.startswith("parts/") else "", link.swatch)
-             for place in drawn_places(control) if (link := follows(place.colour)) is not None}  # fmt: skip
-    return dict(Counter(swatch for _, swatch in sorted(found)))
 
 
 def colours_of(value: Value) -> list[str]:

@@ -14,6 +14,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 from obrell.core.edit.arrange import AlignParts, CopyAlong, CopyAround, DistributeParts, ScaleParts
 from obrell.core.edit.base import Edit, Surroundings, applied
 from obrell.core.edit.beside import PutBeside
+from obrell.core.edit.colours import FollowSwatches, LaySwatch
 from obrell.core.edit.companions import AddRim, FitAround, LinkedCopy, StayInside
 from obrell.core.edit.containers import CombineParts, GroupParts, PutInto, RepeatParts, TakeApart
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, OutlineLines, SimplifyPath
@@ -97,7 +98,7 @@ AnyEdit = Annotated[
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong
     | PenStart | PenNext | ClosePath | MovePoints | PlacePoints | MoveHandle | AddPoint | DragSegment | RemovePoints
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
-    | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal,
+    | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal | LaySwatch | FollowSwatches,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

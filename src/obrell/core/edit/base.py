@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from pydantic import ConfigDict, ValidationError
 
 from obrell.core.document.follows import kept_by_hand, settled
-from obrell.core.document.model import MAX_PARTS, Control, KitSettings, Light, Material, Part
+from obrell.core.document.model import MAX_PARTS, Control, KitSettings, Light, Material, Part, Swatch
 from obrell.core.document.moving import carried_together, covering
 from obrell.core.document.tree import descendants
 from obrell.core.document.value_paths import place_of_id
@@ -34,17 +34,23 @@ def applied(edit: Edit, control: Control, around: Surroundings) -> Control:
 
 @dataclass(frozen=True, slots=True)
 class Surroundings:
-    """What an edit may need to know of the kit: its key light's direction, degrees, its materials, and the light's
-    height, degrees."""
+    """What an edit may need to know of the kit: its key light's direction, degrees, its materials, the light's
+    height, degrees, and its swatches."""
 
     light: float = 0.0
     materials: tuple[Material, ...] = ()
     height: float = 40.0
+    swatches: tuple[Swatch, ...] = ()
 
     @classmethod
     def of(cls, kit: KitSettings) -> Surroundings:
         """What a kit gives its controls."""
-        return cls(kit.light.direction, kit.materials, kit.light.height)
+        return cls(kit.light.direction, kit.materials, kit.light.height, kit.swatches)
+
+    @property
+    def palette(self) -> dict[str, str]:
+        """The colour of each swatch by its id."""
+        return {swatch.id: swatch.colour for swatch in self.swatches}
 
     def light_of(self, control: Control) -> float:
         """The light the control stands in."""

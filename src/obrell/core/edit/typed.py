@@ -28,7 +28,7 @@ UNITS = {"px": "px", "%": "%", "°": "°", "deg": "°", "turn": "°"}
 class TypeValue(Edit):
     """A number typed into the field at ``path``; ``*`` and ``anchor`` as in ``SetValues``. ``shift`` is
     what was added to the number to show it. For several parts a text that begins with ``+``, ``*`` or
-    ``/`` changes each from what it is."""
+    ``/`` changes each from what it is. A ``negated`` number was shown with the other sign, as in “20 darker”."""
 
     kind: Literal["type"] = "type"
     path: Annotated[str, Field(min_length=1, max_length=300)]
@@ -36,6 +36,7 @@ class TypeValue(Edit):
     parts: Annotated[tuple[Id, ...], Field(max_length=1000)] = ()
     anchor: tuple[Share, Share] | None = None
     shift: Place = 0.0
+    negated: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         return self._set(control).apply(control, around)
@@ -69,7 +70,8 @@ class TypeValue(Edit):
         if "*" in self.path and text[:1] in RELATIVE:
             now = float(value_at(control, path)) * live.factor
             text = f"({number(now)}){text}"
-        return number_from(text, live) - self.shift
+        value = number_from(text, live) - self.shift
+        return -value if self.negated else value
 
 
 def _has_thin(control: Control, path: str) -> bool:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, Field, JsonValue
+from pydantic import BaseModel, Field, JsonValue, ValidationError
 
 from obrell.core.document.draft import Draft
 from obrell.core.document.measures import anchor_of
@@ -20,6 +20,7 @@ from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.svgdata import number, shown
 from obrell.core.shapes import Container
 from obrell.core.values.base import Value
+from obrell.core.values.colours import SwatchLink, link_words
 from obrell.core.values.fields import Id, Share
 
 NO_PARTS = "Select parts first: this is set for each of them."
@@ -128,11 +129,21 @@ def _shown(value: Any) -> str:
         return f"“{value[:40]}”" if " " in value else value[:40]
     if isinstance(value, tuple) and all(isinstance(one, int | float) for one in value):
         return " ".join(number(one) for one in value) or "none"
+    link = _link_of(value)
+    if link is not None:
+        return link.own or link_words(link, {})
     if isinstance(value, BaseModel) and "kind" in type(value).model_fields:
         return str(getattr(value, "kind", ""))
     if isinstance(value, dict) and "kind" in value:
         return str(value["kind"])
     return "another" if value is not None else "none"
+
+
+def _link_of(value: Any) -> SwatchLink | None:
+    try:
+        return SwatchLink.model_validate(value) if isinstance(value, SwatchLink | dict) else None
+    except ValidationError:
+        return None
 
 
 def whose(control: Control, path: str) -> str:

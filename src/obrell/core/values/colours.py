@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Annotated
 
 from pydantic import AfterValidator, Field
@@ -28,7 +29,7 @@ class SwatchLink(Value):
     chroma: Annotated[float, Live("", 1, -20, 20), Field(ge=-MOST_CHROMA, le=MOST_CHROMA)] = Field(
         0.0, title="more chroma"
     )
-    hue: Angle = Field(0.0, title="turned in hue")
+    hue: Angle = Field(0.0, title="in hue")
     own: Hex | None = Field(None, title="its own colour")
 
 
@@ -43,3 +44,12 @@ def unlinked(colour: Colour) -> str | None:
 def follows(colour: Colour) -> SwatchLink | None:
     """The link that a colour follows by; None when it is its own."""
     return colour if isinstance(colour, SwatchLink) and colour.own is None else None
+
+
+def link_words(link: SwatchLink, names: Mapping[str, str]) -> str:
+    """A link as it reads: ``tarn, 14 lighter, 6 less chroma``; ``names`` has what swatches are called, by id."""
+    said = [names.get(link.swatch, link.swatch)]
+    for value, more, less in ((link.tint, "lighter", "darker"), (link.chroma, "more chroma", "less chroma")):
+        if value:
+            said.append(f"{abs(value):g} {more if value > 0 else less}")
+    return ", ".join((*said, *([f"{link.hue:g}° in hue"] if link.hue else [])))

@@ -7,6 +7,7 @@
 import { byId, saidBy } from "./ui/dom.js";
 import { Api } from "./ui/api.js";
 import { startActions } from "./panels/actions.js";
+import { startAside } from "./panels/aside.js";
 import { startAsking } from "./sheet/ask.js";
 import { Chooser } from "./sheet/chooser.js";
 import { startCurves } from "./sheet/curves.js";
@@ -21,6 +22,7 @@ import { Face, stateOf } from "./panels/face.js";
 import { startHolds, startSnaps } from "./panels/holds.js";
 import { Holding } from "./panels/holding.js";
 import { startKeys } from "./panels/keys.js";
+import { startLaying } from "./panels/laying.js";
 import { startLines } from "./panels/lines.js";
 import { listen, resume } from "./panels/news.js";
 import { startView } from "./panels/view.js";
@@ -62,6 +64,8 @@ const STARTS = [
   startLetters,
   startDropping,
   startOffering,
+  startLaying,
+  startAside,
 ];
 
 /** What could not be shown while the page was held. @param {Bench} bench */

@@ -1,4 +1,5 @@
 /** Wall: the new-control dialog, copies with changes, the order by dragging, and what was said. */
+import { linksIn } from "./panels/follow_form.js";
 import { SwatchChooser, orderByDragging, takeCandidate } from "./panels/swatches.js";
 import { Trying } from "./panels/trying.js";
 import { all, byId, closest } from "./ui/dom.js";
@@ -67,6 +68,22 @@ wall.addEventListener("click", (event) => {
   if (address) askIn(copies, address);
   const opens = closest(event, "[data-opens]")?.dataset.opens;
   if (opens) askIn(asking, opens);
+});
+/** Colours of the whole kit that follow swatches from now on. @param {HTMLFormElement} form */
+async function letFollow(form) {
+  const body = JSON.stringify({ links: linksIn(form) });
+  const headers = { "content-type": "application/json" };
+  const answer = await ask(`/kits/${kit}/follow`, { method: "POST", body, headers });
+  const text = await answer.text();
+  if (answer.ok) take(text);
+  else form.querySelector(".fault")?.replaceChildren(wordsOf(text));
+}
+
+asking.addEventListener("submit", (event) => {
+  const form = event.target;
+  if (!(form instanceof HTMLFormElement) || form.id !== "follow-form") return;
+  event.preventDefault();
+  letFollow(form);
 });
 asking.addEventListener("click", (event) => {
   if (closest(event, "[data-close]")) asking.close();

@@ -146,6 +146,7 @@ const openings = (bench) => ({
   bring: ({ bring }) => bench.choosePicture(bring === "reference" ? bring : "part"),
   bringFill: ({ bringFill }) => bench.choosePicture("fill", bringFill),
   looks: () => bench.openLooks(),
+  aside: ({ aside = "" }) => bench.openAside(aside),
   letters: () => bench.styleLetters(),
   points: ({ points = "" }) => bench.marks.points.command(points),
   open: ({ open }) => bench.select(chosen(bench), bench.state.effect === open ? "" : open),
@@ -193,6 +194,7 @@ const settings = (bench) => ({
 
 /** Words that post an edit. @param {Bench} bench @returns {Acts} */
 const edits = (bench) => ({
+  lays: ({ lays }) => bench.post({ kind: "lay-swatch", swatch: lays, parts: chosen(bench) }),
   addEffect: ({ addEffect }) => bench.post({ kind: "add-effect", part: chosen(bench)[0], effect: addEffect }),
   align: ({ align = "" }) => {
     const [axis, edge] = align.split(" ");

@@ -7,6 +7,8 @@ export class Brought {
     this.do = () => {};
     this.openFinder = () => {};
     this.openLooks = () => {};
+    /** @type {(name: string) => void} */
+    this.openAside = () => {};
     /** @type {(path?: string) => void} */
     this.openIcons = () => {};
     /** @type {(use?: import("../ui/api.js").PictureUse, path?: string) => void} */

@@ -8,6 +8,8 @@
 import { all, byId, saidBy } from "../ui/dom.js";
 import { ask } from "../ui/page.js";
 import { ColourField } from "./colour_field.js";
+import { Fade } from "./fade.js";
+import { Following } from "./following.js";
 import { stand } from "./standing.js";
 import { paintedAt, pressOn, seenAt } from "./taking.js";
 
@@ -28,28 +30,29 @@ function offer(colours, place, take) {
   );
 }
 
-/** @param {string} path of a colour @returns {HTMLElement|null} the value of the opacity that goes with it */
-function opacityOf(path) {
-  const beside = path.replace(/(fill\/)?colour$/, "opacity");
-  return document.querySelector(`#sheet .num[data-path="${CSS.escape(beside)}"]`);
-}
-
 export class Chooser {
   /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
     this.box = byId("chooser");
-    this.opacity = /** @type {HTMLInputElement} */ (byId("opacity"));
+    this.fade = new Fade(() => this.#preview());
     this.field = new ColourField(this.box, (colour) => this.#chosen(colour));
+    this.following = new Following(bench.kit, {
+      follow: (colour) => this.#followed(colour),
+      colour: () => this.colour,
+      leave: () => this.#left(),
+      fault: (words) => {
+        this.field.fault.textContent = words;
+      },
+    });
     this.open = false;
     this.taking = false;
     this.path = "";
     this.slot = "";
     this.before = "";
     this.colour = "";
-    /** @type {HTMLElement|null} */
-    this.fade = null;
-    this.fadeBefore = 1;
+    /** What was stored of it, as JSON. */
+    this.valueBefore = "";
     this.#listen();
   }
 
@@ -58,7 +61,6 @@ export class Chooser {
       const button = target instanceof Element && target.closest(".colour");
       if (button instanceof HTMLElement) this.show(button);
     });
-    this.opacity.addEventListener("input", () => this.#preview());
     byId("colour-keep").addEventListener("click", () => this.keep());
     byId("colour-back").addEventListener("click", () => this.restore());
     byId("from-art").addEventListener("click", () => this.#take(seenAt));
@@ -85,7 +87,9 @@ export class Chooser {
     this.slot = id;
     this.before = now.dataset.colour ?? "";
     this.colour = this.before;
-    this.#beginOpacity();
+    this.following.begin(JSON.parse(now.dataset.link ?? "null"));
+    this.valueBefore = JSON.stringify(this.following.value(this.before));
+    this.fade.begin(this.path);
     this.open = true;
     this.box.hidden = false;
     stand(this.box, now);
@@ -100,58 +104,50 @@ export class Chooser {
     if (this.open) stand(this.box, now);
   }
 
-  #beginOpacity() {
-    this.fade = opacityOf(this.path);
-    byId("opacity-row").hidden = !this.fade;
-    this.opacity.value = this.fade?.dataset.value ?? "1";
-    // What the slider says of it: a finer value is kept as it is until the slider is moved.
-    this.fadeBefore = Number(this.opacity.value);
-    this.#sayOpacity();
-  }
-
   async #offer() {
     const answer = await ask(`/kits/${this.bench.kit}/colours`);
     if (!answer.ok) return;
     const offers = await answer.json();
     /** @param {string} colour */
     const take = (colour) => this.field.read("hex", colour);
+    this.following.offer(offers.swatches);
     offer(offers.used, byId("used"), take);
     offer([...offers.whites, ...offers.blacks], byId("neutral"), take);
   }
 
   /** @param {Colour} colour */
   #chosen({ hex, opacity }) {
-    const faded = this.#fades(opacity);
+    const faded = this.fade.take(opacity, this.field.fault);
     const changed = hex !== this.colour || faded;
+    if (hex !== this.colour) this.following.leave();
     this.colour = hex;
+    if (this.open) this.following.nearest(hex);
     if (changed && this.open) this.#preview();
   }
 
-  /** Take over the opacity that came with a colour, if any. @param {number|null} opacity @returns {boolean} */
-  #fades(opacity) {
-    if (opacity === null) return false;
-    if (!this.fade && opacity < 1)
-      this.field.fault.textContent = "This colour has no opacity of its own; the last digits were left out.";
-    if (!this.fade || opacity === Number(this.opacity.value)) return false;
-    this.opacity.value = String(opacity);
-    return true;
+  /** It follows a swatch from now on. @param {Colour} colour */
+  #followed(colour) {
+    if (!this.open) return;
+    this.colour = colour.hex;
+    this.field.showAs(colour);
+    this.#preview();
+  }
+
+  /** It stays as it looks, and follows no longer. */
+  #left() {
+    this.following.leave();
+    this.#preview();
   }
 
   /** @returns {Edit} */
   #edit() {
-    const changes = [{ path: this.path, value: /** @type {unknown} */ (this.colour) }];
-    const fade = Number(this.opacity.value);
-    if (this.fade && fade !== this.fadeBefore) changes.push({ path: this.fade.dataset.path ?? "", value: fade });
+    const changes = [{ path: this.path, value: /** @type {unknown} */ (this.following.value(this.colour)) }];
+    changes.push(...this.fade.changes());
     return { kind: "set", changes, parts: this.path.includes("*") ? this.bench.state.selected : [] };
   }
 
   #preview() {
-    this.#sayOpacity();
     this.bench.stage.preview(this.#edit());
-  }
-
-  #sayOpacity() {
-    byId("opacity-now").textContent = `${Math.round(Number(this.opacity.value) * 100)} %`;
   }
 
   #close() {
@@ -165,7 +161,8 @@ export class Chooser {
     if (!this.open) return;
     await this.field.reading;
     if (!this.open) return;
-    const changed = this.colour !== this.before || (this.fade && Number(this.opacity.value) !== this.fadeBefore);
+    const other = JSON.stringify(this.following.value(this.colour)) !== this.valueBefore;
+    const changed = other || this.fade.changes().length > 0;
     this.#close();
     if (changed) await this.bench.post(this.#edit());
     else this.bench.stage.preview(null);
@@ -214,7 +211,8 @@ export class Chooser {
 
   /** What is typed is read first. @returns {Promise<boolean>} whether it is a colour */
   async #typed() {
-    await this.field.read("hex", this.field.hex.value || this.colour);
+    // What is shown of a colour that follows is not typed.
+    if (this.field.hex.value !== this.colour) await this.field.read("hex", this.field.hex.value || this.colour);
     return !this.field.fault.textContent;
   }
 

@@ -82,6 +82,13 @@ export class ColourField {
     this.chosen(colour);
   }
 
+  /** A colour that was not chosen here. @param {Colour} colour in all spaces */
+  showAs(colour) {
+    this.turn += 1;
+    this.#keepHue(colour.hsv.map(Number));
+    this.#show(colour);
+  }
+
   /** Greys have no hue: the slider stays where it was. @param {number[]} hsv */
   #keepHue([hue, saturation, value]) {
     this.hsv = [saturation && value ? hue : this.hsv[0], value ? saturation : this.hsv[1], value];

@@ -57,8 +57,9 @@ export class Typed {
     const { bench } = this;
     bench.complain("");
     try {
-      const { path, shift } = this.away.dataset;
-      const edit = { kind: "type", path, text, shift: Number(shift || 0), ...bench.scope(path ?? "") };
+      const { path, shift, factor } = this.away.dataset;
+      const shown = { shift: Number(shift || 0), negated: Number(factor) < 0 };
+      const edit = { kind: "type", path, text, ...shown, ...bench.scope(path ?? "") };
       await bench.send(edit, () => bench.hold(false));
       bench.stage.request();
     } catch (error) {

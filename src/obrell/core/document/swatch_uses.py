@@ -1,0 +1,65 @@
+"""Where swatches are followed: how many parts do, and which of their colours."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from obrell.core.document.colours import drawn_places, places
+from obrell.core.document.model import Control
+from obrell.core.document.value_paths import field_of
+from obrell.core.values.base import Value
+from obrell.core.values.colours import follows
+
+
+def uses(control: Control) -> dict[str, int]:
+    """How many parts follow each swatch, by its id; the ground counts as one."""
+    found = {
+        (place.path.split("/")[1] if place.path.startswith("parts/") else "", link.swatch)
+        for place in drawn_places(control)
+        if (link := follows(place.colour)) is not None
+    }
+    return dict(Counter(swatch for _, swatch in sorted(found)))
+
+
+def swatches_of(value: Value) -> list[str]:
+    """The swatches that colours of one part or effect follow, by their ids, each once."""
+    links = (follows(place.colour) for place in places(value))
+    return list(dict.fromkeys(link.swatch for link in links if link is not None))
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """A part whose colours follow a swatch, by its id and name, and which of its colours do; no id for the ground."""
+
+    part: str
+    name: str
+    colours: tuple[str, ...]
+
+
+def uses_of(control: Control, swatch: str) -> Iterator[Use]:
+    """The parts of a control that follow a swatch, the front-most first, its ground last."""
+    titles: dict[str, list[str]] = {}
+    for place in drawn_places(control):
+        link = follows(place.colour)
+        if link is not None and link.swatch == swatch:
+            part = place.path.split("/")[1] if place.path.startswith("parts/") else ""
+            titles.setdefault(part, []).append(_title(control, place.path))
+    names = {part.id: part.name for part in control.parts}
+    for part, found in reversed(titles.items()):
+        if part:
+            yield Use(part, names[part], tuple(dict.fromkeys(found)))
+    if "" in titles:
+        yield Use("", "its ground", tuple(dict.fromkeys(titles[""])))
+
+
+def _title(control: Control, path: str) -> str:
+    """What a colour is a colour of: ``bevel highlight``, ``paint``."""
+    steps = path.split("/")
+    owner, name = field_of(control, path)
+    title = "" if name == "colour" else f" {type(owner).model_fields[name].title or name}"
+    if steps[0] == "parts" and steps[2] == "effects":
+        effect, _ = field_of(control, "/".join((*steps[:4], "visible")))
+        return f"{getattr(effect, 'label', '').lower()}{title}"
+    return f"{steps[0] if steps[0] == 'ground' else 'shape'}{title}"
