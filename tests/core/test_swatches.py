@@ -17,7 +17,7 @@ from obrell.core.shapes import SHAPES, Box, Text
 from obrell.core.values.base import canonical_json
 from obrell.core.values.colours import SwatchLink
 from obrell.core.values.paints import FILL_KINDS, Linear, Radial, Solid, Stop
-from obrell.samples.wendmere_lock import wendmere_lock
+from obrell.samples.wendmere_lock import unlinked_lock
 from tests.making import KIT, control, part, solid
 
 TARN = KIT.evolve(
@@ -33,7 +33,7 @@ def does(base, **edit):
 
 def colours_everywhere():
     """A control with every field that stores a colour: of each effect, each fill, letters, copies, and its ground."""
-    every = wendmere_lock().controls
+    every = unlinked_lock().controls
     effects = tuple(kind(id=f"e{number}") for number, kind in enumerate(EFFECTS.values(), start=1))
     fills = []
     for number, kind in enumerate(FILL_KINDS[:-1], start=60):
@@ -158,7 +158,7 @@ def test_names_make_ids_that_nothing_else_has():
 def test_what_a_kit_keeps_lets_go_of_a_swatch_too():
     fill = Radial(stops=(Stop(position=0, colour=LINK), Stop(position=1, colour="#000000")))
     kit = (
-        wendmere_lock()
+        unlinked_lock()
         .settings()
         .evolve(
             gradients=({"id": "g", "name": "Glow", "fill": fill},),

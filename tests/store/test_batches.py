@@ -9,7 +9,7 @@ from obrell.core.document.resolve import resolve
 from obrell.core.document.swatch_uses import uses
 from obrell.core.edit import read_edit
 from obrell.core.edit.swatches import coloured, with_swatch
-from obrell.samples.wendmere_lock import wendmere_lock
+from obrell.samples.wendmere_lock import unlinked_lock
 from obrell.store.kits import Changed, Kits
 
 LOCK = "wendmere-lock"
@@ -18,7 +18,7 @@ LOCK = "wendmere-lock"
 @pytest.fixture
 def kits(tmp_path):
     made = Kits(tmp_path / "kits.db")
-    made.import_kit(wendmere_lock())
+    made.import_kit(unlinked_lock())
     made.change_index(LOCK, lambda index: with_swatch(index, "rush", "#7a8b3c")[0], "Added")
     for control in ("c1", "c5"):
         follow(kits=made, control=control)

@@ -11,7 +11,7 @@ from PIL import Image
 
 from obrell.app import pictures
 from obrell.core.edit.kits import KitIndex
-from obrell.samples.wendmere_lock import wendmere_lock
+from obrell.samples.wendmere_lock import unlinked_lock
 from obrell.web.app import create_app
 from tests.making import png
 
@@ -29,7 +29,7 @@ def client(tmp_path):
 
 def plain():
     """The sample kit without colours that follow, so that tests say which do."""
-    kit = wendmere_lock()
+    kit = unlinked_lock()
     return kit.evolve(controls=kit.controls[:3])
 
 

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
-from obrell.core.document.model import Control, Kit, Light, Swatch
-from obrell.core.shapes import Box, Round, Text
+from obrell.core.document.model import Colourway, Control, Kit, Light, Swatch
+from obrell.core.edit import Surroundings
+from obrell.core.edit.colours import FollowSwatches
+from obrell.core.shapes import Box, Icon, Round, Text
+from obrell.core.values.colours import SwatchLink
 from obrell.samples.drawn import boat_queue, close_panel, hail_boat
+from obrell.samples.links import LINKS
 from obrell.samples.lit import (
     emergency_hold,
     gate,
@@ -20,8 +24,37 @@ from obrell.samples.writing import control, drop, inner, linear, outline, part, 
 DEEP = "#06323a"
 
 
+NIGHT_WATCH = {
+    "tarn": "#155a63", "brass": "#9a6c22", "chalk": "#efb65a", "slate": "#252e34", "signal": "#a2301f",
+    "moss": "#426529",
+}  # fmt: skip
+"""For dark hours: dimmer, and labels in amber."""
+FROST = {
+    "tarn": "#4478b4", "brass": "#8aa3b5", "chalk": "#edf4f9", "slate": "#44566b", "signal": "#b2436b",
+    "moss": "#37897f",
+}  # fmt: skip
+"""Turned, and cooler."""
+
+LABELS = {"#ffffff": SwatchLink(swatch="chalk", tint=60)}
+
+
 def wendmere_lock() -> Kit:
-    """The kit with its controls."""
+    """The kit with its controls, whose colours follow its swatches."""
+    kit = unlinked_lock()
+    around = Surroundings.of(kit)
+    return kit.evolve(controls=tuple(_linked(control, around) for control in kit.controls))
+
+
+def _linked(control: Control, around: Surroundings) -> Control:
+    """Everything as it is written down in ``links``; what is white of words and icons is the label's colour."""
+    labels = tuple(one.id for one in control.parts if isinstance(one.shape, Text | Icon))
+    if labels:
+        control = FollowSwatches(links=LABELS, parts=labels).apply(control, around)
+    return FollowSwatches(links=LINKS).apply(control, around)
+
+
+def unlinked_lock() -> Kit:
+    """The kit as it is dictated, every colour its own."""
     return Kit(
         id="wendmere-lock",
         name="Wendmere Lock",
@@ -33,6 +66,10 @@ def wendmere_lock() -> Kit:
             Swatch(id="slate", name="slate", colour="#4d5b63", role="ground"),
             Swatch(id="signal", name="signal", colour="#cf3a26", role="accent"),
             Swatch(id="moss", name="moss", colour="#5e8a3a", role="go"),
+        ),
+        colourways=(
+            Colourway(id="night-watch", name="Night watch", colours=NIGHT_WATCH),
+            Colourway(id="frost", name="Frost", colours=FROST),
         ),
         materials=lens_materials(),
         controls=(
