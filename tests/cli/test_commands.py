@@ -49,6 +49,27 @@ def test_a_delivery_has_the_bytes_of_the_plan(run, tmp_path):
     assert [entry["name"] for entry in listed] == [file.name for file in files]
 
 
+def test_colourways_are_delivered_and_rendered_by_their_names(run, tmp_path):
+    chosen = ("--control", "Raise sluice", "--density", "2", "--format", "png")
+    run(
+        "deliver", "wendmere-lock", "--out", str(tmp_path), *chosen, "--colourway", "Day", "--colourway", "Night watch"
+    )
+    kit = wendmere_lock()
+    order = Order(controls=("c1",), densities=(2.0,), formats=("png",), colourways=("day", "night-watch"))
+    day, night = plan(kit, kit.controls, order).files
+    assert [day.name, night.name] == [
+        f"wendmere-lock/raise-sluice.{way}.rest.2.png" for way in ("day", "night-watch")
+    ]  # fmt: skip
+    assert (tmp_path / night.name).read_bytes() == make(night) != make(day) == (tmp_path / day.name).read_bytes()
+    listed = json.loads((tmp_path / "manifest.json").read_text())["files"]
+    assert [entry["colourway"] for entry in listed] == ["day", "night-watch"]
+    alone = order.evolve(colourways=("night-watch",))
+    assert plan(kit, kit.controls, alone).files[0].name == "wendmere-lock/raise-sluice.rest.2.png"
+    out = tmp_path / "night.png"
+    run("render", "wendmere-lock", "c1", "--density", "2", "--colourway", "night-watch", "--out", str(out))
+    assert out.read_bytes() == make(night)
+
+
 def test_one_control_is_rendered_as_it_is_delivered(run, tmp_path):
     kit = wendmere_lock()
     lamp = tuple(control for control in kit.controls if control.name == "Pilot lamp")

@@ -177,3 +177,44 @@ def test_while_it_is_dragged_the_wall_shows_what_is_then_kept(client):
     hash_ = client.app.state.kits.control("wendmere-lock", "c1").hash
     kept = client.get(next(one for one in addresses(client).values() if hash_ in one)).content
     assert np.array_equal(np.asarray(Image.open(io.BytesIO(kept)).convert("RGBA")), seen)
+
+
+def test_a_colourway_is_made_shown_changed_alone_and_removed(client):
+    link_ground(client)
+    made = client.post(f"{KIT}/colourways", data={"name": "Dusk", "source": "frost", "how": "turned", "turn": "20*2"})
+    assert made.headers["hx-redirect"] == f"{KIT}?colourway=dusk"
+    shown = client.get(f"{KIT}?colourway=dusk").text
+    assert "What is changed here changes Dusk alone" in " ".join(shown.split())
+    assert "colourway=dusk" in shown
+    before = index(client)
+    answer = client.post(
+        f"{SWATCHES}/tarn/colour",
+        data={"colour": "#123456"},
+        headers={"hx-current-url": f"http://x{KIT}?colourway=dusk"},
+    )
+    assert "in Dusk" in answer.text
+    after = index(client)
+    assert after.swatches == before.swatches
+    assert next(way for way in after.colourways if way.id == "dusk").colours["tarn"] == "#123456"
+    assert client.get(f"{KIT}?colourway=all").text.count('data-way="dusk"') == 3
+    assert client.post(f"{KIT}/colourways", data={"name": "dusk"}).status_code == 422
+    client.post(f"{KIT}/colourways/dusk/name", data={"name": "Dawn"})
+    assert [way.name for way in index(client).colourways][-1] == "Dawn"
+    client.post(f"{KIT}/colourways/dusk/remove")
+    assert "dusk" not in [way.id for way in index(client).colourways]
+    assert "What is changed here" not in client.get(f"{KIT}?colourway=dusk").text
+
+
+def test_the_bench_shows_a_colourway_on_stage_and_in_all_its_pictures(client):
+    link_shadow(client, LINK)
+    day = client.get(f"{KIT}/controls/c1/blocks", params={"part": "p1"}).json()
+    night = client.get(f"{KIT}/controls/c1/blocks", params={"part": "p1", "colourway": "night-watch"}).json()
+    found = json.dumps(night).replace("&amp;", "&").split('\\"')
+    pictures = {one for one in found if one.startswith("/pictures/") and " " not in one}
+    assert pictures
+    for address in pictures:
+        assert "colourway=night-watch" in address
+        assert client.get(address).status_code == 200, address
+    assert day["blocks"]["proof"] != night["blocks"]["proof"]
+    gone = client.get(f"{KIT}/controls/c1/blocks", params={"colourway": "gone"}).json()
+    assert "colourway=gone" not in json.dumps(gone)

@@ -68,13 +68,21 @@ def showing(kits: Kits, kit: str, control: str, shown: str, wanted: Wanted) -> t
     """The newest document of a control that shows what has a fingerprint, and the kit in which it does."""
     newest, *earlier = kits.indexes(kit)
     for document in kits.documents(kit, control):
-        if _fingerprint(resolve(newest, document), wanted) == shown:
+        if _shows(newest, document, wanted, shown):
             return newest, document
     document = kits.control(kit, control).control
     for index in earlier:
-        if _fingerprint(resolve(index, document), wanted) == shown:
+        if _shows(index, document, wanted, shown):
             return index, document
     raise NoSuchThing(NO_MORE)
+
+
+def _shows(kit: KitIndex, control: Control, wanted: Wanted, shown: str) -> bool:
+    try:
+        resolved = resolve(kit, control, colourway=wanted.colourway)
+    except NoSuchThing:
+        return False
+    return _fingerprint(resolved, wanted) == shown
 
 
 def dressed(kits: Kits, kit: str, control: Control, dressing: str, colourway: str) -> KitIndex:
@@ -107,7 +115,7 @@ def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cach
         resolved = resolved.ground_alone() if wanted.ground else resolved.standing()
     if wanted.hot and part and box is not None and (wanted.count or wanted.kept is not None):
         before = control if wanted.kept is not None else only(control, part, (wanted.count or 1) - 1)
-        return _heat(resolve(kit, before), resolved, Frame(density, box), cache)
+        return _heat(resolve(kit, before, colourway=wanted.colourway), resolved, Frame(density, box), cache)
     return _encoded(resolved, density, box, wanted.free, cache)
 
 

@@ -36,6 +36,7 @@ class FrameRequest(Value):
     exact: bool = False
     apart: bool = False
     """Every part in a colour of its own."""
+    colourway: Annotated[str, Field(max_length=40)] = DAY
     opened: Annotated[str, Field(max_length=100)] = ""
     """A part and its effect that is open, as ``part/effect``: where its gradient lies is told."""
 
@@ -75,7 +76,14 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
     changed = stored if edit is None else applied(edit, stored, Surroundings.of(index))
     snaps = () if edit is None else edit.snaps(stored)
     with patience(SECONDS):
-        return drawn(wanted, index, false_colours(changed) if wanted.apart else changed, last, snaps)
+        return drawn(
+            wanted, index, false_colours(changed) if wanted.apart else changed, last, snaps, _there(index, wanted)
+        )
+
+
+def _there(index: KitSettings, wanted: FrameRequest) -> str:
+    """The colourway that is wanted, or Day where the kit has it no more."""
+    return wanted.colourway if any(one.id == wanted.colourway for one in index.colourways) else DAY
 
 
 def drawn(

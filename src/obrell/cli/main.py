@@ -21,8 +21,8 @@ from obrell.core.deliver.bundle import MANIFEST, entry, made, manifest
 from obrell.core.deliver.names import PATTERN
 from obrell.core.deliver.order import read_order
 from obrell.core.deliver.plan import LeftOut, plan
-from obrell.core.document.model import Control
-from obrell.core.document.resolve import resolve
+from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.resolve import DAY, DAY_NAME, resolve
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, TooLarge, Unreadable
 from obrell.core.findings import SEVERITIES
 from obrell.core.formats import FORMATS, Job
@@ -119,6 +119,7 @@ def render(
     density: Annotated[
         float | None, typer.Option(help="Device px per logical px, 1 if not said; of what an SVG embeds, 2.")
     ] = None,
+    colourway: Annotated[str, typer.Option(help="A colourway's id or name.")] = DAY,
     data: Data = DEFAULT_DATA,
 ) -> None:
     """Write one control as a file."""
@@ -131,7 +132,8 @@ def render(
     with opened(data) as kits:
         kit_id = find_kit(kits, kit)
         found = find_control(kits.shelf(kit_id), control)
-        shown = resolve(kits.index(kit_id).settings(), found)
+        settings = kits.index(kit_id).settings()
+        shown = resolve(settings, found, colourway=find_colourway(settings, colourway))
         canvas, own = found.canvas, 1.0 if form.scalable else density or 1.0
         job = Job(
             shown, Rect(0, 0, canvas.width, canvas.height), canvas_box(shown, own), own, density or USUAL_DENSITY
@@ -152,6 +154,7 @@ def deliver(
     margin: Annotated[float, typer.Option(help="Logical px around a trimmed picture.")] = 0.0,
     ground: Annotated[bool, typer.Option(help="Show what the controls stand on too.")] = False,
     option: Annotated[list[str] | None, typer.Option(help=OPTIONS)] = None,
+    colourway: Annotated[list[str] | None, typer.Option(help="A colourway; may be given again.")] = None,
     pattern: Annotated[str, typer.Option(help="How files are named.")] = PATTERN,
     data: Data = DEFAULT_DATA,
 ) -> None:  # fmt: skip
@@ -162,6 +165,7 @@ def deliver(
         values = {
             "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or tuple(FORMATS),
             "trimmed": trimmed, "margin": margin, "ground": ground, "options": option or (), "pattern": pattern,
+            "colourways": [find_colourway(kits.index(kit_id), name) for name in colourway or (DAY,)],
         }  # fmt: skip
         order = read_order(values)
         about = ordered(kits, kit_id, order.controls)
@@ -243,6 +247,14 @@ def find_kit(kits: Kits, wanted: str) -> str:
         if not kit.removed and wanted.lower() in (kit.id, kit.name.lower()):
             return kit.id
     raise NoSuchThing(f"There is no kit “{wanted}”.")
+
+
+def find_colourway(kit: KitSettings, wanted: str) -> str:
+    """A colourway's id by its id or name."""
+    for ident, name in ((DAY, DAY_NAME), *((way.id, way.name) for way in kit.colourways)):
+        if wanted.lower() in (ident, name.lower()):
+            return ident
+    raise NoSuchThing(f"There is no colourway “{wanted}” in this kit.")
 
 
 def _say_left_out(left_out: Sequence[LeftOut]) -> None:

@@ -20,6 +20,7 @@ from obrell.store.kits import Kits
 from obrell.web import (
     bench,
     colours,
+    colourways,
     deliveries,
     following,
     imports,
@@ -60,6 +61,7 @@ def create_app(database: Path, compilation: Compilation | None = None) -> FastAP
         wall,
         wall_live,
         swatches,
+        colourways,
         following,
         bench,
         imports,

@@ -15,7 +15,7 @@ from obrell.core.colour.spaces import from_hex, to_hex
 from obrell.core.colour.typed import typed_colour
 from obrell.core.document.colours import used_colours
 from obrell.core.document.model import KitSettings
-from obrell.core.document.resolve import palette, resolve
+from obrell.core.document.resolve import DAY, palette, resolve
 from obrell.core.edit.swatches import main_swatch, swatch_of
 from obrell.core.errors import BadValue, Refused
 from obrell.core.geometry.svgdata import number
@@ -23,6 +23,7 @@ from obrell.core.render.own_paint import own_colour
 from obrell.core.values.base import bad_value
 from obrell.core.values.colours import SwatchLink, link_words
 from obrell.core.values.fields import LIMIT_PX, Id
+from obrell.web.selection import Selection
 from obrell.web.services import kits_of
 
 router = APIRouter()
@@ -38,7 +39,7 @@ def converted(space: str = "hex", value: Annotated[str, Query(max_length=80)] = 
 
 
 @router.get("/kits/{kit}/colours")
-def offered(request: Request, kit: str) -> dict[str, object]:
+def offered(request: Request, kit: str, seen: Annotated[Selection, Query()]) -> dict[str, object]:
     """Colours to start from: the kit's swatches with their ladders, those used in the kit, and off-whites and
     off-blacks, tinted with its main colour."""
     kits = kits_of(request)
@@ -46,26 +47,29 @@ def offered(request: Request, kit: str) -> dict[str, object]:
     index = kits.index(kit)
     whites, blacks = neutrals(main_swatch(index))
     return {
-        "swatches": swatches_offered(index),
+        "swatches": swatches_offered(index, seen.way(index)),
         "used": used_colours(controls)[:OFFERED],
         "whites": whites,
         "blacks": blacks,
     }
 
 
-def swatches_offered(index: KitSettings) -> list[dict[str, object]]:
-    """Every swatch of a kit with darker and lighter steps of it."""
+def swatches_offered(index: KitSettings, way: str = DAY) -> list[dict[str, object]]:
+    """Every swatch of a kit, as it is in a colourway, with darker and lighter steps of it."""
+    colours = palette(index, way)
     return [
         {
-            "id": swatch.id, "name": swatch.name, "role": swatch.role, "colour": swatch.colour,
-            "ladder": [{"tint": tint, "colour": colour} for tint, colour in ladder(swatch.colour)],
+            "id": swatch.id, "name": swatch.name, "role": swatch.role, "colour": colours[swatch.id],
+            "ladder": [{"tint": tint, "colour": colour} for tint, colour in ladder(colours[swatch.id])],
         }
         for swatch in index.swatches
     ]  # fmt: skip
 
 
 @router.get("/kits/{kit}/followed")
-def followed(request: Request, kit: str, link: Annotated[str, Query(max_length=300)]) -> dict[str, object]:
+def followed(
+    request: Request, kit: str, link: Annotated[str, Query(max_length=300)], seen: Annotated[Selection, Query()]
+) -> dict[str, object]:  # fmt: skip
     """A colour that follows a swatch so, in all spaces."""
     try:
         read = SwatchLink.model_validate_json(link)
@@ -73,14 +77,16 @@ def followed(request: Request, kit: str, link: Annotated[str, Query(max_length=3
         raise bad_value(error, SwatchLink) from error
     index = kits_of(request).index(kit)
     swatch_of(index, read.swatch)
-    return _in_all_spaces(from_hex(literal(read, palette(index)))) | {"opacity": None}
+    return _in_all_spaces(from_hex(literal(read, palette(index, seen.way(index))))) | {"opacity": None}
 
 
 @router.get("/kits/{kit}/nearest")
-def nearest_swatch(request: Request, kit: str, colour: Annotated[str, Query(max_length=80)]) -> dict[str, object]:
+def nearest_swatch(
+    request: Request, kit: str, colour: Annotated[str, Query(max_length=80)], seen: Annotated[Selection, Query()]
+) -> dict[str, object]:  # fmt: skip
     """How a colour can follow the swatch that has to be adjusted least; nothing in a kit without swatches."""
     index = kits_of(request).index(kit)
-    found = nearest(typed_colour(colour), palette(index))
+    found = nearest(typed_colour(colour), palette(index, seen.way(index)))
     if found is None:
         return {}
     words = link_words(found.link, {swatch.id: swatch.name for swatch in index.swatches})

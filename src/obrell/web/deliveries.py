@@ -13,6 +13,7 @@ from obrell.app.delivering import Deliveries, Delivery, ordered
 from obrell.core.deliver.order import Order, read_order
 from obrell.core.deliver.plan import plan
 from obrell.core.document.model import Control
+from obrell.core.document.resolve import DAY, DAY_NAME
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.formats import FORMATS
@@ -109,6 +110,7 @@ def order_of(form: FormData | QueryParams) -> Order:
         "controls": tuple(form.getlist("control")),
         "densities": tuple(densities),
         "formats": tuple(form.getlist("format")),
+        "colourways": tuple(form.getlist("colourway")) or (DAY,),
         "trimmed": form.get("cut") == "trimmed",
         "ground": form.get("ground") == "yes",
         "options": tuple(form.getlist("option")),
@@ -138,7 +140,8 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
         problem = "" if about.lost else "This kit has no controls to deliver yet."
         return {"rows": [], "examples": [], "count": 0, "whose": "", "problem": problem, "left_out": about.lost}
     stored = {one.control.id: one for one in about.controls}
-    dressed = Dressed(kit, about.settings)
+    dressed = {way: Dressed(kit, about.settings, way or order.colourways[0]) for way in ("", *order.colourways)}
+    names = {way.id: way.name for way in about.settings.colourways} | {DAY: DAY_NAME}
     planned = plan(about.settings, about.documents, order, cache=cache_of(request))
     files = planned.files
     rows: dict[str, list[dict[str, Any]]] = {}
@@ -146,15 +149,20 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
         box = file.pixels
         where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
         standing = 1 if file.ground else None
-        address = dressed.stored(stored[file.control], file.job.density, standing=standing, **where)
+        address = dressed[file.colourway].stored(stored[file.control], file.job.density, standing=standing, **where)
         rows.setdefault(file.control, []).append(
-            {"file": file, "picture": address, "density": f"{file.job.density:g}"}
+            {
+                "file": file,
+                "picture": address,
+                "density": f"{file.job.density:g}",
+                "way": names.get(file.colourway, ""),
+            }
         )
     groups = [(stored[control].control, items) for control, items in rows.items()]
-    names = [file.name for file in files]
+    examples = [file.name for file in files]
     return {
-        "rows": groups, "examples": names[: len(groups[0][1])] if groups else [], "count": len(files),
+        "rows": groups, "examples": examples[: len(groups[0][1])] if groups else [], "count": len(files),
         "problem": "", "whose": _whose(groups, kits.tiles(kit)),
         "left_out": (*about.lost, *planned.left_out),
-        "ground_of": lambda control: dressed.stored(stored[control.id], 1, ground=1),
+        "ground_of": lambda control: dressed[""].stored(stored[control.id], 1, ground=1),
     }  # fmt: skip

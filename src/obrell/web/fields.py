@@ -173,20 +173,21 @@ def _adjustments(link: SwatchLink, path: str) -> Iterator[FieldView]:
 T = TypeVar("T")
 
 
-def dressed(shown: T, kit: KitSettings) -> T:
-    """What is shown, with every colour in it that follows a swatch called as that is, and as it looks."""
+def dressed(shown: T, kit: KitSettings, way: str) -> T:
+    """What is shown, with every colour in it that follows a swatch called as that is, and as it looks in a
+    colourway."""
     made: Any = shown
     if isinstance(shown, FieldView):
         if shown.link is not None and not shown.link.own:
             names = {swatch.id: swatch.name for swatch in kit.swatches}
             name = names.get(shown.link.swatch, f"{shown.link.swatch}, which is gone")
-            made = replace(shown, swatch=name, text=literal(shown.link, palette(kit)))
+            made = replace(shown, swatch=name, text=literal(shown.link, palette(kit, way)))
     elif isinstance(shown, tuple):
-        items = tuple(dressed(item, kit) for item in shown)
+        items = tuple(dressed(item, kit, way) for item in shown)
         made = shown if all(one is other for one, other in zip(items, shown, strict=True)) else items
     elif is_dataclass(shown) and not isinstance(shown, type):
         before = {field.name: getattr(shown, field.name) for field in fields(shown)}
-        after = {name: dressed(value, kit) for name, value in before.items()}
+        after = {name: dressed(value, kit, way) for name, value in before.items()}
         changed = {name: value for name, value in after.items() if value is not before[name]}
         made = replace(shown, **changed) if changed else shown
     return made  # type: ignore[no-any-return]

@@ -91,12 +91,15 @@ class Dressed:
     settings: KitSettings
     colourway: str = DAY
 
+    @property
+    def query(self) -> dict[str, str]:
+        """What the addresses of pictures say of the colourway."""
+        return {} if self.colourway == DAY else {"colourway": self.colourway}
+
     def of(self, hash_: str, swatches: Iterable[str], density: float, **rest: object) -> str:
         """The address of a picture of a control of these contents, which follows those swatches."""
         dressing = dress(self.settings, swatches, self.colourway)
-        if self.colourway != DAY:
-            rest["colourway"] = self.colourway
-        return _address(f"kits/{self.kit}/{dressing}/{hash_}/{density:g}.png", rest)
+        return _address(f"kits/{self.kit}/{dressing}/{hash_}/{density:g}.png", rest | self.query)
 
     def stored(self, stored: Stored, density: float, **rest: object) -> str:
         """The same of a control that has been read."""

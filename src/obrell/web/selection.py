@@ -6,6 +6,8 @@ from typing import Annotated
 
 from pydantic import Field
 
+from obrell.core.document.model import KitSettings
+from obrell.core.document.resolve import DAY
 from obrell.core.geometry.plane import Point
 from obrell.core.values.base import Value
 
@@ -23,6 +25,12 @@ class Selection(Value):
     have: Annotated[str, Field(max_length=40)] = ""
     """The token of what the window shows now."""
     anchor: Annotated[str, Field(pattern=r"^(0|0\.5|1),(0|0\.5|1)$|^$")] = ""
+    colourway: Annotated[str, Field(max_length=40)] = DAY
+    """The colourway that the control is looked at in."""
+
+    def way(self, kit: KitSettings) -> str:
+        """The colourway, or Day where the kit has it no more."""
+        return self.colourway if any(one.id == self.colourway for one in kit.colourways) else DAY
 
     def shares(self) -> tuple[float, float]:
         """The anchor as numbers; the middle when none is chosen."""

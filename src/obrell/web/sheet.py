@@ -270,11 +270,11 @@ def sheet_view(
         kinds,
         len(selected) > 1,
         shared,
-        dressed(tuple(_common(control, selected)), kit) if len(selected) > 1 else (),
+        dressed(tuple(_common(control, selected)), kit, seen.way(kit)) if len(selected) > 1 else (),
         LightView(control.light is not None, tuple(_lit(control))),
         guides,
         _reference(control),
-        dressed(_ground(control, resolved), kit),
+        dressed(_ground(control, resolved), kit, seen.way(kit)),
         tuple(_follows(control, None)),
         fit_of(resolved, selected),
     )
@@ -396,7 +396,9 @@ def _part(
     selected: tuple[str, ...], seen: Selection, mark: Mark | None, resolved: Resolved,
 ) -> PartView:  # fmt: skip
     if selected == (part.id,):
-        return dressed(_part_view(control, kit, part, number, depth, selected, seen, mark, resolved), kit)
+        return dressed(
+            _part_view(control, kit, part, number, depth, selected, seen, mark, resolved), kit, seen.way(kit)
+        )
     besides = (number, depth, part.id in selected, mark, seen.anchor)
     return _CLOSED.get(
         part, besides, lambda: _part_view(control, kit, part, number, depth, selected, seen, mark, resolved)

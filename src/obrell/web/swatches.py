@@ -11,7 +11,8 @@ from starlette.responses import HTMLResponse
 from obrell.app import swatches
 from obrell.core.colour.typed import typed_colour
 from obrell.core.document.colours import used_colours
-from obrell.core.document.resolve import DAY
+from obrell.core.document.resolve import DAY, palette
+from obrell.core.edit.colourways import name_of
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.swatches import (
     ROLES,
@@ -27,7 +28,7 @@ from obrell.core.interchange.picture_colours import main_colours
 from obrell.web.colours import swatches_offered
 from obrell.web.pages import page
 from obrell.web.services import kits_of, presence_of
-from obrell.web.wall import WALL, wall_block
+from obrell.web.wall import WALL, shown_way, wall_block
 
 router = APIRouter()
 SWATCHES = WALL + "/swatches"
@@ -93,13 +94,13 @@ def set_role(request: Request, kit: str, swatch: str, role: Annotated[str, Form(
 
 
 @router.post(SWATCHES + "/{swatch}/colour")
-def set_colour(
-    request: Request, kit: str, swatch: str, colour: Annotated[str, Form()], colourway: Annotated[str, Form()] = DAY
-) -> HTMLResponse:  # fmt: skip
-    """Another colour: all that follows it follows."""
-    old, wanted = swatch_of(kits_of(request).index(kit), swatch), typed_colour(colour)
-    label = f"Swatch “{old.name}”: {old.colour} → {wanted}"
-    return _changed(request, kit, lambda index: coloured(index, swatch, wanted, colourway), label)
+def set_colour(request: Request, kit: str, swatch: str, colour: Annotated[str, Form()]) -> HTMLResponse:
+    """Another colour, in the colourway that is shown: all that follows it follows."""
+    index, wanted = kits_of(request).index(kit), typed_colour(colour)
+    own, (way, _) = swatch_of(index, swatch), shown_way(request, index)
+    where = "" if way == DAY else f" in {name_of(index, way)}"
+    label = f"Swatch “{own.name}”{where}: {palette(index, way)[swatch]} → {wanted}"
+    return _changed(request, kit, lambda newest: coloured(newest, swatch, wanted, way), label)
 
 
 @router.post(SWATCHES + "/{swatch}/move")
@@ -126,7 +127,7 @@ def uses(request: Request, kit: str, swatch: str) -> HTMLResponse:
 def remove(request: Request, kit: str, swatch: str, instead: Annotated[str, Form()] = "") -> HTMLResponse:
     """Taken out; undo brings it back with all that followed it."""
     label = swatches.remove(kits_of(request), kit, swatch, instead)
-    return _told(request, kit, f"{label}. Undo brings it back.")
+    return told(request, kit, f"{label}. Undo brings it back.")
 
 
 def _name(request: Request, kit: str, swatch: str) -> str:
@@ -135,10 +136,10 @@ def _name(request: Request, kit: str, swatch: str) -> str:
 
 def _changed(request: Request, kit: str, does: Callable[[KitIndex], KitIndex], label: str) -> HTMLResponse:
     kits_of(request).change_index(kit, does, label)
-    return _told(request, kit, label)
+    return told(request, kit, label)
 
 
-def _told(request: Request, kit: str, said: str) -> HTMLResponse:
+def told(request: Request, kit: str, said: str) -> HTMLResponse:
     """The Wall as it is now; every window on the kit hears that there is something new."""
     presence_of(request).tell_kit(kit, {"news": "", "version": 0})
     return wall_block(request, kit, said)

@@ -9,7 +9,7 @@ from typing import Any, get_args
 from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_fingerprint
 from obrell.core.document.model import Control, Measure, Part
 from obrell.core.document.nodes import Node
-from obrell.core.document.resolve import Resolved, resolve
+from obrell.core.document.resolve import DAY, DAY_NAME, Resolved, palette, resolve
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import part_of
 from obrell.core.findings import SEVERITIES, Finding, found_in
@@ -50,8 +50,9 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     """What the Bench shows of a control to a window with that selection."""
     control, index, index_hash = stored.control, kits.index(kit), kits.index_hash(kit)
     settings = index.settings()
-    resolved = resolve(settings, control)
-    seats = Seats(kit, stored, fingerprints(resolved), Dressed(kit, settings))
+    way = seen.way(settings)
+    resolved = resolve(settings, control, colourway=way)
+    seats = Seats(kit, stored, fingerprints(resolved), Dressed(kit, settings, way))
     selected = _selected(control, seen.part)
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
     steps, found = kits.history(kit, control.id), found_in(resolved)
@@ -60,14 +61,18 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
         "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo,
         "around": around_of(control, settings),
     }  # fmt: skip
-    part, context = node.part if node else None, {"kit": settings, "control": control, "kin": kits.kin(kit, control)}
+    part = node.part if node else None
+    context = {
+        "kit": settings, "control": control, "kin": kits.kin(kit, control), "palette": palette(settings, way),
+    }  # fmt: skip
     blocks = {
         "sheet-top": block("_sheet.html", context | {"sheet": sheet, "words": WORDS}),
         "strip": block(
             "_strip.html", context | {"part": part, "effect": seen.effect, "steps": _strip(seats, resolved, node)}
         ),
         "proof": block("_proof.html", context | {
-            "part": part, "proof": _proof(seats),
+            "part": part, "proof": _proof(seats), "way": way,
+            "ways": [(DAY, DAY_NAME), *((one.id, one.name) for one in settings.colourways)], "kit": settings,
             "edges": edges_of(seats.dressed, stored, resolved, part, seen.place()),
             "found": [_found_view(one) for one in found],
         }),
@@ -90,7 +95,9 @@ def _facts(
         "selected": list(selected), "effect": seen.effect,
         "clip": [_dumped(part) for part in control.parts if part.id in held],
         "found": [_found_view(one) for one in found if one.severity == SEVERITIES[0]],
-        "ground": shown_address(seats.kit, control.id, ground_fingerprint(resolved), 2, ground=1),
+        "ground": shown_address(
+            seats.kit, control.id, ground_fingerprint(resolved), 2, ground=1, **seats.dressed.query
+        ),
         "stands": control.stands_on,
         "gradient": gradient_scene(control, resolved.tree, ",".join(selected), seen.effect),
     }  # fmt: skip
@@ -107,7 +114,7 @@ class Seats:
 
     def of(self, part: str, shown: str, density: float, **rest: object) -> str:
         """The address of a picture of a part that shows what has that fingerprint."""
-        return shown_address(self.kit, self.stored.control.id, shown, density, part=part, **rest)
+        return shown_address(self.kit, self.stored.control.id, shown, density, part=part, **self.dressed.query, **rest)
 
 
 _DUMPED = OfObject[dict[str, Any]](8192)
@@ -168,7 +175,7 @@ def _thumbs(seats: Seats, resolved: Resolved) -> dict[str, str]:
     def address(part: Part, shown: str) -> str:
         return seats.of(part.id, shown, 1, free=1, **_query(_shape_box(resolved, part).grown(2)))
 
-    place = (seats.kit, seats.stored.control.id, resolved.fit)
+    place = (seats.kit, seats.stored.control.id, seats.dressed.colourway)
     return {
         name: _ADDRESSES.get(node.part, (*place, shown), partial(address, node.part, shown))
         for name, node in resolved.tree.all.items()

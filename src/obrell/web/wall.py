@@ -8,13 +8,16 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, File, Form, Request, UploadFile
 from pydantic import ValidationError
+from starlette.datastructures import URL, QueryParams
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 
 from obrell.app import copying, editing
 from obrell.app.checking import check_one
 from obrell.core.document.model import Canvas, Control
+from obrell.core.document.resolve import DAY, DAY_NAME, palette
 from obrell.core.edit import read_edit
-from obrell.core.edit.kits import with_light
+from obrell.core.edit.colourways import name_of
+from obrell.core.edit.kits import KitIndex, with_light
 from obrell.core.edit.swatches import ROLES
 from obrell.core.edit.typed import number_from
 from obrell.core.edit.variants import Variant, icons_of, main_colours, texts_of
@@ -39,6 +42,8 @@ router = APIRouter()
 WALL = "/kits/{kit}"
 PX = Live("px")
 DEGREES = Live("°")
+BESIDE = "all"
+"""What the address says when every colourway is shown."""
 ROWS = 4
 """Rows that the table of copies begins with."""
 
@@ -71,7 +76,9 @@ def wall(request: Request, kit: str) -> HTMLResponse:
 def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html") -> HTMLResponse:
     kits = kits_of(request)
     index = kits.index(kit)
-    dressed, shown = Dressed(kit, index), kits.tiles(kit)
+    way, beside = shown_way(request, index)
+    dressed, shown = Dressed(kit, index, way), kits.tiles(kit)
+    ways = [Dressed(kit, index, one) for one in (DAY, *(one.id for one in index.colourways))] if beside else []
     tiles = [
         {
             "control": tile,
@@ -80,6 +87,7 @@ def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html
             "ground": dressed.of(tile.hash, tile.uses, 1, ground=1),
             "stands": tile.stands,
             "double": dressed.of(tile.hash, tile.uses, 2),
+            "ways": [(one.colourway, one.of(tile.hash, tile.uses, 1)) for one in ways],
             "key": f"{tile.id}-{text_hash(dressed.of(tile.hash, tile.uses, 1))}",
         }
         for tile in shown
@@ -92,8 +100,19 @@ def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html
         "view": "wall", "kit": index, "tiles": tiles, "kits": kits.names(), "said": said,
         "steps": steps, "undo": steps.can_undo, "redo": steps.can_redo,
         "control": None, "grounds": GROUNDS, "followed": followed, "roles": ROLES,
+        "way": way, "beside": beside, "palette": palette(index, way), "way_name": name_of(index, way),
+        "colourways": [(DAY, DAY_NAME), *((one.id, one.name) for one in index.colourways)],
     }  # fmt: skip
     return page(request, template, context)
+
+
+def shown_way(request: Request, index: KitIndex) -> tuple[str, bool]:
+    """The colourway that the Wall is shown in, and whether all of them stand beside each other: as its address says,
+    or that of the page which asks. One that is gone is Day."""
+    asked_from = QueryParams(URL(request.headers.get("hx-current-url", "")).query)
+    wanted = request.query_params.get("colourway") or asked_from.get("colourway", DAY)
+    there = {one.id for one in index.colourways}
+    return (wanted if wanted in there else DAY), wanted == BESIDE and bool(there)
 
 
 def wall_block(request: Request, kit: str, said: str = "") -> HTMLResponse:

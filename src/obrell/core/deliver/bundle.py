@@ -65,9 +65,11 @@ def manifest(kit: KitSettings, entries: list[dict[str, Any]], left_out: Sequence
 def entry(file: File, content: bytes) -> dict[str, Any]:
     """What the manifest says of one file; lengths in its own pixels, body without shadows."""
     body = body_box(file.resolved, file.job.density)
+    colourway = {"colourway": file.colourway} if file.colourway else {}
     return {
         "name": file.name,
         "control": file.resolved.control.name,
+        **colourway,
         "state": file.state,
         "format": file.format.kind,
         "density": file.job.density,

@@ -9,6 +9,7 @@ from typing import Annotated, Any
 from pydantic import AfterValidator, Field, ValidationError, field_validator
 
 from obrell.core.deliver.names import PATTERN, check_pattern
+from obrell.core.document.resolve import DAY
 from obrell.core.errors import Refused
 from obrell.core.formats import FORMATS, Options
 from obrell.core.values.base import Value, bad_value
@@ -44,6 +45,7 @@ class Order(Value):
         (1.0, 1.5, 2.0, 3.0), title="densities"
     )
     formats: Annotated[tuple[FormatName, ...], Field(min_length=1)] = Field(tuple(FORMATS), title="formats")
+    colourways: Annotated[tuple[Id, ...], Field(min_length=1, max_length=41)] = Field((DAY,), title="colourways")
     trimmed: bool = Field(False, title="cut")
     margin: Length = Field(0.0, title="margin")
     ground: bool = Field(False, title="ground")
@@ -56,6 +58,11 @@ class Order(Value):
     @classmethod
     def _sorted(cls, densities: tuple[float, ...]) -> tuple[float, ...]:
         return tuple(sorted(set(densities)))
+
+    @field_validator("colourways")
+    @classmethod
+    def _each_once(cls, colourways: tuple[str, ...]) -> tuple[str, ...]:
+        return tuple(dict.fromkeys(colourways))
 
     @field_validator("pattern")
     @classmethod

@@ -10,7 +10,7 @@ from obrell.core.deliver.names import file_name
 from obrell.core.deliver.order import Order
 from obrell.core.document.effect_stacks import effects_of
 from obrell.core.document.model import Control, KitSettings
-from obrell.core.document.resolve import REST, Resolved, resolve
+from obrell.core.document.resolve import REST, Resolved, palette, resolve
 from obrell.core.document.tree import walk
 from obrell.core.errors import ObrellError, Refused, Stopped
 from obrell.core.formats import FORMATS, Format, Job, Options
@@ -40,6 +40,8 @@ class File:
     """Without what it stands on."""
     ground: bool = False
     """Whether it shows what the control stands on."""
+    colourway: str = ""
+    """The colourway's id, where there are files of several."""
 
     @property
     def pixels(self) -> PixelBox:
@@ -72,13 +74,15 @@ def plan(
     cache: PixelCache | None = None,
 ) -> Plan:  # fmt: skip
     """What a delivery will make. A control that cannot be drawn, a picture that would be too large and a name that
-    is taken are left out, with words; the rest goes on. Raises ``Refused`` when no control is chosen, ``Stopped``
-    when ``look`` says so."""
+    is taken are left out, with words; the rest goes on. Raises ``Refused`` when no control is chosen, ``NoSuchThing``
+    for a colourway that the kit has not, ``Stopped`` when ``look`` says so."""
     chosen = [c for c in controls if not order.controls or c.id in order.controls]
     if not chosen:
         raise Refused("No control is chosen: a delivery needs at least one.")
     if order.trimmed:
         order.step()
+    for colourway in order.colourways:
+        palette(kit, colourway)
     making = _Making(kit, order, PixelCache() if cache is None else cache)
     for control in chosen:
         if not look(control.name):
@@ -97,21 +101,24 @@ class _Making:
         self.left_out: list[LeftOut] = []
 
     def add(self, control: Control) -> None:
-        try:
-            resolved = resolve(self._kit, control)
-            box = delivered_box(resolved, self._order, self._cache)
-        except ObrellError as error:
-            self.left_out.append(LeftOut(control.name, str(error)))
-            return
-        for form in self._order.formats:
-            for density in (1.0,) if FORMATS[form].scalable else self._order.densities:
-                self._add_file(resolved, box, FORMATS[form], density)
+        for colourway in self._order.colourways:
+            try:
+                resolved = resolve(self._kit, control, colourway=colourway)
+                box = delivered_box(resolved, self._order, self._cache)
+            except ObrellError as error:
+                self.left_out.append(LeftOut(control.name, str(error)))
+                return
+            for form in self._order.formats:
+                for density in (1.0,) if FORMATS[form].scalable else self._order.densities:
+                    self._add_file(resolved, box, FORMATS[form], density, colourway)
 
-    def _add_file(self, resolved: Resolved, box: Rect, form: Format, density: float) -> None:
+    def _add_file(self, resolved: Resolved, box: Rect, form: Format, density: float, colourway: str) -> None:
         control, order = resolved.control, self._order
+        way = colourway if len(order.colourways) > 1 else ""
         words = {
             "kit": slug(self._kit.name, self._kit.id),
             "control": slug(control.name, control.id),
+            "colourway": way,
             "state": REST,
             "density": "" if form.scalable else number(density),
         }
@@ -130,14 +137,15 @@ class _Making:
         shown = resolved.standing() if order.ground else resolved
         job = Job(shown, box, pixels, density, order.densities[-1], self._cache)
         options = order.options_of(form.kind)
-        self.files[name.lower()] = File(name, control.id, REST, form, job, options, resolved, order.ground)
+        self.files[name.lower()] = File(name, control.id, REST, form, job, options, resolved, order.ground, way)
 
     def _collides(self, name: str, first: Control, second: Control) -> None:
         """Said once for two controls, or for the files of one."""
         if (first.id, second.id) in self._collisions:
             return
         self._collisions.add((first.id, second.id))
-        words = f"Several files would be called “{name}”. Put {{density}} into the name pattern."
+        several = "{colourway} and {density}" if len(self._order.colourways) > 1 else "{density}"
+        words = f"Several files would be called “{name}”. Put {several} into the name pattern."
         if first.id != second.id:
             both = "Another control" if first.name == second.name else f"“{first.name}”"
             words = f"{both} has files of the same names, such as “{name}”. Give one of them another name."

@@ -31,7 +31,7 @@ COMMON_GROUNDS: dict[str, Fill] = {
 """As the theme's style sheet has them; a chequered ground is none at all."""
 GROUND = "@ground"
 """What stands for the ground's colour among the colours of a palette; no swatch is called so."""
-DAY = "day"
+DAY, DAY_NAME = "day", "Day"
 """The colourway that is the swatches' own colours."""
 
 

@@ -120,6 +120,7 @@ class Bench extends Brought {
       points: this.marks.points.names,
       anchor: this.anchor,
       copy_number: this.copyNumber,
+      colourway: this.stage.colourway,
       near: this.near.parts === part ? this.near.at : "",
     };
   }

@@ -73,7 +73,7 @@ wall.addEventListener("click", (event) => {
 async function letFollow(form) {
   const body = JSON.stringify({ links: linksIn(form) });
   const headers = { "content-type": "application/json" };
-  const answer = await ask(`/kits/${kit}/follow`, { method: "POST", body, headers });
+  const answer = await ask(`/kits/${kit}/follow${location.search}`, { method: "POST", body, headers });
   const text = await answer.text();
   if (answer.ok) take(text);
   else form.querySelector(".fault")?.replaceChildren(wordsOf(text));
@@ -138,11 +138,11 @@ document.addEventListener("htmx:beforeSwap", (event) => {
 /** Something was done in another window, or in this one: the newest is asked for unless a hand is at work here. */
 async function refresh() {
   if (chooser.open || copies.open || asking.open) return;
-  const answer = await ask(`/kits/${kit}/wall`);
+  const answer = await ask(`/kits/${kit}/wall${location.search}`);
   if (answer.ok) take(await answer.text());
 }
 
-const trying = new Trying(kit, refresh);
+const trying = new Trying(kit, new URLSearchParams(location.search).get("colourway") ?? "day", refresh);
 const chooser = new SwatchChooser({ kit, take, trying });
 orderByDragging((swatch, to) =>
   htmx.ajax("POST", `/kits/${kit}/swatches/${swatch}/move`, { target: "#wall", values: { to } }),

@@ -189,6 +189,11 @@ const settings = (bench) => ({
     bench.anchor = anchor === bench.anchor ? "" : anchor;
     bench.refresh();
   },
+  colourway: ({ colourway = "" }) => {
+    bench.stage.colourway = colourway;
+    bench.refresh();
+    bench.stage.request();
+  },
   ground: ({ ground }) => ground !== bench.state.stands && bench.set("stands", ground),
 });
 

@@ -54,8 +54,9 @@ export class Face {
     /** @type {HTMLButtonElement} */ (byId("undo")).disabled = !undo;
     /** @type {HTMLButtonElement} */ (byId("redo")).disabled = !redo;
     byId("crumb").textContent = name;
-    const { part, effect } = bench.selection;
-    const query = new URLSearchParams(Object.entries({ part, effect }).filter(([, value]) => value));
+    const { part, effect, colourway } = bench.selection;
+    const said = { part, effect, colourway: colourway === "day" ? "" : colourway };
+    const query = new URLSearchParams(Object.entries(said).filter(([, value]) => value));
     history.replaceState(null, "", `${location.pathname}${query.size ? `?${query}` : ""}`);
     ownGrounds(ground);
     stand(stands);

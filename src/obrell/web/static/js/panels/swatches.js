@@ -82,7 +82,7 @@ export class SwatchChooser {
       this.wall.trying.end(false);
       return;
     }
-    const answer = await ask(`/kits/${this.wall.kit}/swatches/${swatch}/colour`, {
+    const answer = await ask(`/kits/${this.wall.kit}/swatches/${swatch}/colour${location.search}`, {
       method: "POST",
       body: new URLSearchParams({ colour }),
     });

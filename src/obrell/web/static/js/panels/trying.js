@@ -14,8 +14,9 @@ const PIXEL_BYTES = 4;
 const LONGEST_MS = 4000;
 
 export class Trying {
-  /** @param {string} kit @param {() => void} news there is something new of the kit */
-  constructor(kit, news) {
+  /** @param {string} kit @param {string} colourway that is shown @param {() => void} news there is something new */
+  constructor(kit, colourway, news) {
+    this.colourway = colourway;
     /** @type {Map<string, Art>} by control */
     this.arts = new Map();
     this.seq = 0;
@@ -35,7 +36,10 @@ export class Trying {
   /** Show what follows them in other colours. @param {Object<string, string>} colours by swatch */
   show(colours) {
     this.seq += 1;
-    this.next = { seq: this.seq, colours, controls: inView(), density: devicePixelRatio > 1.5 ? 2 : 1 };
+    const { seq, colourway } = this;
+    // Where all stand beside each other, those of Day are what a hand changes.
+    this.next = { seq, colours, controls: inView(), density: devicePixelRatio > 1.5 ? 2 : 1 };
+    if (colourway !== "all") Object.assign(this.next, { colourway });
     this.#send();
   }
 
@@ -70,7 +74,7 @@ export class Trying {
       this.arts.set(tile.control, art);
     }
     if (!art.canvas.isConnected) place.append(art.canvas);
-    place.classList.add("trying");
+    picture.classList.add("covered");
     const view = { zoom: 1, x: picture.offsetLeft, y: picture.offsetTop };
     art.paint(tile, data, at, view);
     art.place(view);
@@ -85,7 +89,7 @@ export class Trying {
       const reveal = () => {
         art.canvas.classList.remove("tried");
         art.canvas.remove();
-        placeOf(control)?.classList.remove("trying");
+        placeOf(control)?.querySelector("img")?.classList.remove("covered");
       };
       if (kept && picture) awaitOther(picture, reveal);
       else reveal();

@@ -37,7 +37,7 @@ export class Chooser {
     this.box = byId("chooser");
     this.fade = new Fade(() => this.#preview());
     this.field = new ColourField(this.box, (colour) => this.#chosen(colour));
-    this.following = new Following(bench.kit, {
+    this.following = new Following(bench.kit, () => bench.stage.colourway, {
       follow: (colour) => this.#followed(colour),
       colour: () => this.colour,
       leave: () => this.#left(),
@@ -105,7 +105,7 @@ export class Chooser {
   }
 
   async #offer() {
-    const answer = await ask(`/kits/${this.bench.kit}/colours`);
+    const answer = await ask(`/kits/${this.bench.kit}/colours?colourway=${this.bench.stage.colourway}`);
     if (!answer.ok) return;
     const offers = await answer.json();
     /** @param {string} colour */

@@ -28,11 +28,13 @@ const tinted = (tint) => (tint ? `, ${Math.abs(tint)} ${tint > 0 ? "lighter" : "
 export class Following {
   /**
    * @param {string} kit
+   * @param {() => string} way the colourway that is shown
    * @param {{follow: (colour: Colour) => void, leave: () => void, colour: () => string,
    *   fault: (words: string) => void}} does
    */
-  constructor(kit, does) {
+  constructor(kit, way, does) {
     this.kit = kit;
+    this.way = way;
     this.does = does;
     /** How the colour follows. @type {LinkTo|null} */
     this.link = null;
@@ -119,7 +121,7 @@ export class Following {
   async take(link) {
     this.turn += 1;
     const { turn } = this;
-    const asked = new URLSearchParams({ link: JSON.stringify({ ...link, own: null }) });
+    const asked = new URLSearchParams({ link: JSON.stringify({ ...link, own: null }), colourway: this.way() });
     const answer = await ask(`/kits/${this.kit}/followed?${asked}`);
     const text = await answer.text();
     if (turn !== this.turn) return;
@@ -184,7 +186,7 @@ export class Following {
   async nearest(colour) {
     if (this.link || this.remembered) return;
     const { turn } = this;
-    const answer = await ask(`/kits/${this.kit}/nearest?${new URLSearchParams({ colour })}`);
+    const answer = await ask(`/kits/${this.kit}/nearest?${new URLSearchParams({ colour, colourway: this.way() })}`);
     if (!answer.ok || turn !== this.turn) return;
     const { link, words, remains } = await answer.json();
     if (!link) return;

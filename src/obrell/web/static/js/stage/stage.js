@@ -28,6 +28,8 @@ export class Stage extends EventTarget {
     this.y = 0;
     /** The density whose true pixels are shown; 0 when sharp. */
     this.exact = 0;
+    /** The colourway that the art is looked at in. */
+    this.colourway = new URLSearchParams(location.search).get("colourway") ?? "day";
     /** Whether every part has a colour of its own. */
     this.apart = false;
     /** @type {Edit|null} */
@@ -128,6 +130,7 @@ export class Stage extends EventTarget {
       density: this.exact || this.zoom * grid,
       exact: this.exact > 0,
       apart: this.apart,
+      colourway: this.colourway,
       opened: this.opened(),
       left: Math.round(-this.x * grid),
       top: Math.round(-this.y * grid),
