@@ -10,7 +10,7 @@ from obrell.core.document.fingerprint import dress, fingerprint, fingerprints, g
 from obrell.core.document.model import MAX_EFFECTS, Control
 from obrell.core.document.resolve import DAY, Resolved, resolve
 from obrell.core.document.swatch_uses import uses
-from obrell.core.edit import Surroundings
+from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.effect_stacks import UseVersion
 from obrell.core.edit.effects import AddEffect
 from obrell.core.edit.kits import KitIndex
@@ -25,6 +25,7 @@ from obrell.core.render.heat import heat
 from obrell.core.render.limits import MAX_SIDE_PX
 from obrell.core.render.picture import picture
 from obrell.core.values.base import Value
+from obrell.core.values.fields import Angle
 from obrell.store.kits import Kits
 
 NO_MORE = "What this picture showed is there no more."
@@ -38,7 +39,9 @@ class Wanted(Value):
     ``count`` effects; ``free`` shows what lies off the canvas too. ``lay`` shows a material on the part, ``add`` one
     more effect of a kind, ``start`` effects that belong together, ``kept`` a look kept aside; ``hot`` what that, or
     the last of the effects, changes, as a heat map. ``whole`` shows the other parts too, ``standing`` what the control
-    stands on, ``ground`` nothing but that. The swatches have the colours of a ``colourway``."""
+    stands on, ``ground`` nothing but that. The swatches have the colours of a ``colourway``.
+    ``groups`` of colours, with commas between, are shown turned ``to_hue``, with that ``strength`` of chroma, or
+    following a ``swatch``."""
 
     part: Annotated[str, Field(max_length=40)] = ""
     count: Count | None = None
@@ -52,6 +55,10 @@ class Wanted(Value):
     ground: bool = False
     standing: bool = False
     colourway: Annotated[str, Field(max_length=40)] = DAY
+    groups: Annotated[str, Field(max_length=4000)] = ""
+    to_hue: Angle | None = None
+    strength: Annotated[float, Field(ge=0, le=4)] = 1.0
+    swatch: Annotated[str, Field(max_length=40)] = ""
     left: Place | None = None
     top: Place = 0
     width: Extent = 0
@@ -110,6 +117,8 @@ def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cach
     if part:
         shown = _tried(shown, kit, part, wanted)
         shown = shown if wanted.whole else only(shown, part, wanted.count)
+    if wanted.groups:
+        shown = _recoloured(shown, kit, wanted)
     resolved = resolve(kit, shown, colourway=wanted.colourway)
     if wanted.ground or wanted.standing:
         resolved = resolved.ground_alone() if wanted.ground else resolved.standing()
@@ -129,6 +138,12 @@ def _tried(shown: Control, kit: KitIndex, part: str, wanted: Wanted) -> Control:
     if wanted.start:
         return AddStart(parts=(part,), start=wanted.start).apply(shown, around)
     return AddEffect(part=part, effect=wanted.add).apply(shown, around) if wanted.add else shown
+
+
+def _recoloured(shown: Control, kit: KitIndex, wanted: Wanted) -> Control:
+    values = {"kind": "recolour", "groups": wanted.groups.split(","), "strength": wanted.strength}
+    values |= {"to_hue": wanted.to_hue, "swatch": wanted.swatch or None}
+    return read_edit(values).apply(shown, Surroundings.of(kit))
 
 
 def _encoded(resolved: Resolved, density: float, box: PixelBox | None, free: bool, cache: PixelCache) -> bytes:

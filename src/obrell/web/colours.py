@@ -23,7 +23,7 @@ from obrell.core.render.own_paint import own_colour
 from obrell.core.values.base import bad_value
 from obrell.core.values.colours import SwatchLink, link_words
 from obrell.core.values.fields import LIMIT_PX, Id
-from obrell.web.selection import Selection
+from obrell.web.selection import Colourway, way_of
 from obrell.web.services import kits_of
 
 router = APIRouter()
@@ -39,7 +39,7 @@ def converted(space: str = "hex", value: Annotated[str, Query(max_length=80)] = 
 
 
 @router.get("/kits/{kit}/colours")
-def offered(request: Request, kit: str, seen: Annotated[Selection, Query()]) -> dict[str, object]:
+def offered(request: Request, kit: str, colourway: Colourway = DAY) -> dict[str, object]:
     """Colours to start from: the kit's swatches with their ladders, those used in the kit, and off-whites and
     off-blacks, tinted with its main colour."""
     kits = kits_of(request)
@@ -47,7 +47,7 @@ def offered(request: Request, kit: str, seen: Annotated[Selection, Query()]) -> 
     index = kits.index(kit)
     whites, blacks = neutrals(main_swatch(index))
     return {
-        "swatches": swatches_offered(index, seen.way(index)),
+        "swatches": swatches_offered(index, way_of(index, colourway)),
         "used": used_colours(controls)[:OFFERED],
         "whites": whites,
         "blacks": blacks,
@@ -68,7 +68,7 @@ def swatches_offered(index: KitSettings, way: str = DAY) -> list[dict[str, objec
 
 @router.get("/kits/{kit}/followed")
 def followed(
-    request: Request, kit: str, link: Annotated[str, Query(max_length=300)], seen: Annotated[Selection, Query()]
+    request: Request, kit: str, link: Annotated[str, Query(max_length=300)], colourway: Colourway = DAY
 ) -> dict[str, object]:  # fmt: skip
     """A colour that follows a swatch so, in all spaces."""
     try:
@@ -77,16 +77,16 @@ def followed(
         raise bad_value(error, SwatchLink) from error
     index = kits_of(request).index(kit)
     swatch_of(index, read.swatch)
-    return _in_all_spaces(from_hex(literal(read, palette(index, seen.way(index))))) | {"opacity": None}
+    return _in_all_spaces(from_hex(literal(read, palette(index, way_of(index, colourway))))) | {"opacity": None}
 
 
 @router.get("/kits/{kit}/nearest")
 def nearest_swatch(
-    request: Request, kit: str, colour: Annotated[str, Query(max_length=80)], seen: Annotated[Selection, Query()]
+    request: Request, kit: str, colour: Annotated[str, Query(max_length=80)], colourway: Colourway = DAY
 ) -> dict[str, object]:  # fmt: skip
     """How a colour can follow the swatch that has to be adjusted least; nothing in a kit without swatches."""
     index = kits_of(request).index(kit)
-    found = nearest(typed_colour(colour), palette(index, seen.way(index)))
+    found = nearest(typed_colour(colour), palette(index, way_of(index, colourway)))
     if found is None:
         return {}
     words = link_words(found.link, {swatch.id: swatch.name for swatch in index.swatches})

@@ -11,6 +11,13 @@ from obrell.core.document.resolve import DAY
 from obrell.core.geometry.plane import Point
 from obrell.core.values.base import Value
 
+Colourway = Annotated[str, Field(max_length=40)]
+
+
+def way_of(kit: KitSettings, colourway: str) -> str:
+    """A colourway of the kit, or Day where the kit has it no more."""
+    return colourway if any(one.id == colourway for one in kit.colourways) else DAY
+
 
 class Selection(Value):
     """Parts by id with commas between, an open effect, chosen points of a path as contour/knot with commas between, a
@@ -25,12 +32,12 @@ class Selection(Value):
     have: Annotated[str, Field(max_length=40)] = ""
     """The token of what the window shows now."""
     anchor: Annotated[str, Field(pattern=r"^(0|0\.5|1),(0|0\.5|1)$|^$")] = ""
-    colourway: Annotated[str, Field(max_length=40)] = DAY
+    colourway: Colourway = DAY
     """The colourway that the control is looked at in."""
 
     def way(self, kit: KitSettings) -> str:
         """The colourway, or Day where the kit has it no more."""
-        return self.colourway if any(one.id == self.colourway for one in kit.colourways) else DAY
+        return way_of(kit, self.colourway)
 
     def shares(self) -> tuple[float, float]:
         """The anchor as numbers; the middle when none is chosen."""

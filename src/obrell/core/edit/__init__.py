@@ -77,6 +77,7 @@ from obrell.core.edit.points import (
     RemovePoints,
     RoundPoints,
 )  # fmt: skip
+from obrell.core.edit.recolour import Recolour
 from obrell.core.edit.repeats import OwnCopy, ShowCopy, SpreadCopies
 from obrell.core.edit.resize import PullGrip, Resize
 from obrell.core.edit.typed import TypeValue
@@ -98,7 +99,8 @@ AnyEdit = Annotated[
     | AlignParts | DistributeParts | ScaleParts | CopyAround | CopyAlong
     | PenStart | PenNext | ClosePath | MovePoints | PlacePoints | MoveHandle | AddPoint | DragSegment | RemovePoints
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
-    | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal | LaySwatch | FollowSwatches,
+    | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal | LaySwatch | FollowSwatches
+    | Recolour,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

@@ -7,12 +7,18 @@
 import { byId, closest } from "../ui/dom.js";
 import { ask, wordsOf } from "../ui/page.js";
 import { linksIn } from "./follow_form.js";
+import { Recolouring } from "./recolouring.js";
 
 class Aside {
   /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
     this.panel = byId("aside");
+    this.recolouring = new Recolouring(bench, this.panel, {
+      again: (more) => this.#fetch("recolour", more),
+      close: () => this.close(),
+      fault: (words) => this.#fault(words),
+    });
     bench.openAside = (name) => this.open(name);
     this.panel.addEventListener("change", () => this.#try());
     this.panel.addEventListener("click", (event) => {
@@ -30,24 +36,35 @@ class Aside {
 
   /** @param {string} name of what is asked for */
   async open(name) {
-    const { bench, panel } = this;
-    const asked = new URLSearchParams({ part: bench.state.selected.join(",") });
-    const answer = await ask(`${bench.api.base}/${name}?${asked}`);
-    const text = await answer.text();
-    if (!answer.ok) {
-      bench.complain(wordsOf(text));
-      return;
-    }
-    panel.innerHTML = text;
-    panel.hidden = false;
-    panel.focus({ preventScroll: true });
+    this.recolouring.begin();
+    if (!(await this.#fetch(name))) return;
+    this.panel.hidden = false;
+    this.panel.focus({ preventScroll: true });
     this.#try();
+  }
+
+  /** @param {string} name @param {Object<string, string>} [more] @returns {Promise<boolean>} whether it is there */
+  async #fetch(name, more = {}) {
+    const { bench } = this;
+    const { part, colourway } = bench.selection;
+    const answer = await ask(`${bench.api.base}/${name}?${new URLSearchParams({ part, colourway, ...more })}`);
+    const text = await answer.text();
+    if (answer.ok) this.panel.innerHTML = text;
+    else if (this.panel.hidden) bench.complain(wordsOf(text));
+    else this.#fault(wordsOf(text));
+    return answer.ok;
+  }
+
+  /** @param {string} words */
+  #fault(words) {
+    this.panel.querySelector(".fault")?.replaceChildren(words);
   }
 
   /** @returns {Edit|null} what is chosen; nothing when nothing is */
   #edit() {
     const form = this.panel.querySelector("form");
     if (!form) return null;
+    if (form.id === "recolour-form") return this.recolouring.chosen;
     const links = linksIn(form);
     const parts = (form.dataset.parts ?? "").split(",").filter(Boolean);
     return Object.keys(links).length ? { kind: "follow-swatches", links, parts } : null;
@@ -59,9 +76,8 @@ class Aside {
 
   async #keep() {
     const edit = this.#edit();
-    const fault = this.panel.querySelector(".fault");
     if (!edit) {
-      if (fault) fault.textContent = "Nothing is ticked.";
+      this.#fault("Nothing is chosen.");
       return;
     }
     this.panel.hidden = true;

@@ -1,0 +1,176 @@
+"""Whole controls in other hues: what is light stays light, accents and what is not chosen stay as they are."""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from obrell.core.colour.gamut import from_oklch
+from obrell.core.colour.links import literal, match, nearest
+from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
+from obrell.core.document.colours import drawn_places, with_colours
+from obrell.core.document.model import Control, Swatch
+from obrell.core.edit.base import Edit, Surroundings
+from obrell.core.edit.swatches import GONE, ROLES
+from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.values.colours import MOST_CHROMA, Colour, SwatchLink, follows
+from obrell.core.values.fields import Angle, Id
+
+GREY_CHROMA = 0.025
+"""Chroma of OKLCH below which a colour of its own has no hue to be turned."""
+SAME_HUE = 35.0
+"""Degrees within which a colour of its own counts to the swatch it is nearest to."""
+SECTOR = 30
+GREYS = "greys"
+HUES = 12
+GroupId = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Colours that are turned together: those that follow a swatch or are near to one, or of about one hue."""
+
+    id: str
+    name: str
+    role: str
+    colours: tuple[str, ...]
+    """As they look, the most colourful first."""
+    count: int
+
+
+def group_of(colour: Colour, palette: Mapping[str, str]) -> str:
+    """The group of a colour: a swatch's id, ``greys``, or ``hue-30`` and the like."""
+    link = follows(colour)
+    if link is not None:
+        return link.swatch
+    seen = literal(colour, palette)
+    _, chroma, hue = to_oklch(from_hex(seen))
+    if chroma < GREY_CHROMA:
+        return GREYS
+    found = nearest(seen, palette)
+    if found is not None and _apart(hue, to_oklch(from_hex(palette[found.link.swatch]))[2]) < SAME_HUE:
+        return found.link.swatch
+    return f"hue-{round(hue / SECTOR) * SECTOR % 360}"
+
+
+def _apart(one: float, other: float) -> float:
+    return abs((one - other + 180) % 360 - 180)
+
+
+def groups_of(controls: Iterable[Control], swatches: Sequence[Swatch]) -> list[Group]:
+    """The groups of colours that controls are drawn with, the most used first."""
+    palette = {swatch.id: swatch.colour for swatch in swatches}
+    known = {swatch.id: swatch for swatch in swatches}
+    counted: dict[str, Counter[str]] = {}
+    for control in controls:
+        for place in drawn_places(control):
+            group = group_of(place.colour, palette)
+            counted.setdefault(group, Counter())[literal(place.colour, palette)] += 1
+    found = [
+        Group(
+            name, known[name].name if name in known else _called(name), known[name].role if name in known else "",
+            tuple(sorted(colours, key=_chroma, reverse=True)), colours.total(),
+        )
+        for name, colours in counted.items()
+    ]  # fmt: skip
+    return sorted(found, key=lambda group: -group.count)
+
+
+def _chroma(colour: str) -> float:
+    return to_oklch(from_hex(colour))[1]
+
+
+def _called(group: str) -> str:
+    return "greys" if group == GREYS else f"about {group.removeprefix('hue-')}°"
+
+
+def usual(groups: Sequence[Group]) -> tuple[str, ...]:
+    """The groups that are turned unless others are chosen: those of the main role; else the most used that has a hue
+    and no role of its own; else any but greys and accents."""
+    main = tuple(group.id for group in groups if group.role == ROLES[0])
+    free = [group.id for group in groups if group.id != GREYS and group.role not in ROLES[1:]]
+    others = [group.id for group in groups if group.id != GREYS and group.role not in ("accent", "label", "ground")]
+    return main or tuple(free[:1]) or tuple(others[:1])
+
+
+class Recolour(Edit):
+    """Groups of colours turned in OKLCH ``to_hue``, degrees, measured from the hue they have together, or ``by``
+    degrees; or made to follow a ``swatch`` as they are to each other. Lightness is kept, chroma multiplied by
+    ``strength``, and what leaves the gamut mapped as CSS Color 4 does. What follows a swatch goes on following."""
+
+    kind: Literal["recolour"] = "recolour"
+    groups: Annotated[tuple[GroupId, ...], Field(max_length=220)]
+    to_hue: Angle | None = None
+    by: Angle = 0.0
+    strength: Annotated[float, Field(ge=0, le=4)] = 1.0
+    swatch: Id | None = None
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        palette = around.palette
+        if not self.groups:
+            raise Refused("Choose colours to turn first.")
+        if self.swatch is not None and self.swatch not in palette:
+            raise NoSuchThing(GONE)
+        turn = self.turn_of(control, palette)
+        wanted = frozenset(self.groups)
+
+        def changed(colour: Colour) -> Colour:
+            return self._turned(colour, palette, turn) if group_of(colour, palette) in wanted else colour
+
+        parts = tuple(part if part.locked else with_colours(part, changed) for part in control.parts)
+        ground = None if control.ground is None else with_colours(control.ground, changed)
+        return control.evolve(parts=parts, ground=ground)
+
+    def turn_of(self, control: Control, palette: Mapping[str, str]) -> float:
+        """By how much hues of that control are turned, degrees."""
+        return self.by if self.to_hue is None else self.to_hue - self.hue_of(control, palette)
+
+    def hue_of(self, control: Control, palette: Mapping[str, str]) -> float:
+        """The hue that the chosen colours have together, degrees: of their sum in the plane of OKLab."""
+        a = b = 0.0
+        for place in drawn_places(control):
+            if group_of(place.colour, palette) in self.groups:
+                _, chroma, hue = to_oklch(from_hex(literal(place.colour, palette)))
+                a += chroma * math.cos(math.radians(hue))
+                b += chroma * math.sin(math.radians(hue))
+        return math.degrees(math.atan2(b, a)) % 360
+
+    def label(self, control: Control) -> str:
+        if self.swatch is not None:
+            return f"Recoloured with {self.swatch}"
+        return f"Recoloured to {self.to_hue:g}°" if self.to_hue is not None else f"Recoloured by {self.by:g}°"
+
+    def _turned(self, colour: Colour, palette: Mapping[str, str], turn: float) -> Colour:
+        link, seen = follows(colour), literal(colour, palette)
+        if self.swatch is not None:
+            base = palette[self.swatch]
+            return link.evolve(swatch=self.swatch) if link else match(seen, self.swatch, base).link.evolve(hue=0)
+        lightness, chroma, hue = to_oklch(from_hex(seen))
+        if link is not None:
+            more = link.chroma + (self.strength - 1) * chroma * 100
+            return link.evolve(
+                hue=round((link.hue + turn + 180) % 360 - 180, 2),
+                chroma=round(max(-MOST_CHROMA, min(MOST_CHROMA, more)), 2),
+            )
+        own = to_hex(from_oklch((lightness, chroma * self.strength, hue + turn)))
+        return colour.evolve(own=own) if isinstance(colour, SwatchLink) else own
+
+
+def recoloured_palette(edit: Recolour, control: Control, palette: Mapping[str, str]) -> dict[str, str]:
+    """The colours of swatches that turn a control as an edit would, for a colourway; raises ``Refused`` when nothing
+    of what is to be turned follows a swatch."""
+    wanted = [name for name in edit.groups if name in palette]
+    if not wanted:
+        raise Refused("None of these colours follow a swatch yet, so a colourway would not change them.")
+    turn = edit.turn_of(control, palette)
+    made = dict(palette)
+    for name in wanted:
+        lightness, chroma, hue = to_oklch(from_hex(palette[name]))
+        own = to_hex(from_oklch((lightness, chroma * edit.strength, hue + turn)))
+        made[name] = palette.get(edit.swatch or "", own)
+    return made

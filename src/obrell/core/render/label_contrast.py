@@ -1,0 +1,142 @@
+"""The contrast of words against the pixels that really lie behind them, letter by letter (WCAG 2.2, "contrast
+ratio")."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from obrell.core.document.nodes import Node
+from obrell.core.document.resolve import Resolved
+from obrell.core.document.tree import arranged
+from obrell.core.effects import Paint
+from obrell.core.geometry.plane import Rect
+from obrell.core.paint.areas import touched
+from obrell.core.render.cache import PixelCache
+from obrell.core.render.compose import Frame, canvas_box, compose, draw
+from obrell.core.scene.stands import stand_of
+from obrell.core.shapes import Icon, Text
+from obrell.core.values.paints import Solid
+
+LETTER_PX = 48.0
+"""How tall letters are looked at, device px; strokes of less than a px have no pixel that is theirs alone."""
+DENSEST = 8.0
+WITHIN = 0.98
+"""Coverage from which a pixel shows the letter and nothing else; where none does, those with the most."""
+TOUCHED = 0.02
+AIR_PX = 2
+"""How far around a letter what lies behind it counts, device px."""
+Mask = NDArray[np.bool_]
+
+
+@dataclass(frozen=True, slots=True)
+class Contrast:
+    """The weakest letter of a part: the ratio, 1 to 21, where it stands, logical px of the canvas, the relative
+    luminance of what is behind it, and its own, both 0 to 1."""
+
+    part: str
+    ratio: float
+    box: Rect
+    behind: float
+    own: float
+
+
+def label_contrasts(resolved: Resolved, cache: PixelCache | None = None) -> list[Contrast]:
+    """Of every text and icon that is seen, the weakest letter, the weakest part first; those without ink on the canvas
+    are left out."""
+    found = (
+        label_contrast(resolved, part.id, cache) for part in resolved.control.parts if is_label(resolved, part.id)
+    )
+    return sorted((one for one in found if one is not None), key=lambda one: one.ratio)
+
+
+def is_label(resolved: Resolved, name: str) -> bool:
+    """Whether a part is read: a text or an icon that is shown."""
+    node = resolved.tree.all.get(name)
+    return node is not None and isinstance(node.part.shape, Text | Icon) and node.part.visible
+
+
+def label_contrast(resolved: Resolved, name: str, cache: PixelCache | None = None) -> Contrast | None:
+    """The weakest letter of one part, on what the control stands on."""
+    part = resolved.tree.all[name].part
+    tall = part.shape.size if isinstance(part.shape, Text) else part.shape.frame().height
+    density = min(DENSEST, max(1.0, LETTER_PX / max(1.0, tall)))
+    outline = touched(stand_of(resolved, part, density).outline)
+    box = outline.grown(AIR_PX).meet(canvas_box(resolved, density))
+    if box.empty:
+        return None
+    frame = Frame(density, box)
+    ink = _coverage(resolved, name, frame)
+    with_it = _luminance(draw(resolved.standing(), frame, cache))
+    behind = _luminance(draw(_without(resolved, name).standing(), frame, cache))
+    letters = [_letter(name, ink, with_it, behind, frame, place) for place in _letters(ink)]
+    return min(letters, key=lambda one: one.ratio, default=None)
+
+
+def _coverage(resolved: Resolved, name: str, frame: Frame) -> NDArray[np.float32]:
+    """How much of each pixel the part's shape covers, 0 to 1, height × width."""
+    plain = Paint(id="e1", fill=Solid(colour="#000000"))
+    bare = resolved.tree.all[name].part.evolve(effects=(plain,), opacity=1.0, blend="normal", visible=True, clip=None)
+    alone = replace(resolved, tree=replace(resolved.tree, nodes=(Node(bare),)))
+    alpha: NDArray[np.float32] = compose(alone, frame, PixelCache(0)).planes[3]
+    return alpha
+
+
+def _without(resolved: Resolved, name: str) -> Resolved:
+    parts = tuple(part.evolve(visible=False) if part.id == name else part for part in resolved.control.parts)
+    control = resolved.control.evolve(parts=parts)
+    return replace(resolved, control=control, tree=arranged(control))
+
+
+def _luminance(pixels: NDArray[np.uint8]) -> NDArray[np.float64]:
+    """Relative luminance of opaque pixels, height × width; what is not covered counts as white paper."""
+    values = pixels.astype(np.float64) / 255
+    shown = values[..., :3] * values[..., 3:] + 1 - values[..., 3:]
+    linear = np.where(shown <= 0.04045, shown / 12.92, ((shown + 0.055) / 1.055) ** 2.4)
+    result: NDArray[np.float64] = linear @ np.array((0.2126, 0.7152, 0.0722))
+    return result
+
+
+def _letters(ink: NDArray[np.float32]) -> Iterator[tuple[slice, slice]]:
+    """Boxes of what stands apart from what is beside it, line by line; letters that touch are one."""
+    covered: Mask = ink > TOUCHED
+    for rows in _runs(np.any(covered, axis=1)):
+        for columns in _runs(np.any(covered[rows], axis=0)):
+            yield rows, columns
+
+
+def _runs(found: Any) -> Iterator[slice]:
+    edges = np.flatnonzero(np.diff(np.concatenate(([False], found, [False])).astype(np.int8)))
+    for start, end in zip(edges[::2].tolist(), edges[1::2].tolist(), strict=True):
+        yield slice(start, end)
+
+
+def _letter(
+    name: str, ink: NDArray[np.float32], with_it: NDArray[np.float64], behind: NDArray[np.float64],
+    frame: Frame, place: tuple[slice, slice],
+) -> Contrast:  # fmt: skip
+    rows, columns = place
+    own = ink[rows, columns]
+    inside = own >= min(WITHIN, float(own.max()))
+    near = tuple(slice(max(0, one.start - AIR_PX), one.stop + AIR_PX) for one in place)
+    light, dark = float(with_it[rows, columns][inside].mean()), float(behind[near].mean())
+    high, low = max(light, dark), min(light, dark)
+    left, top, d = frame.region.left, frame.region.top, frame.density
+    box = Rect((left + columns.start) / d, (top + rows.start) / d, (left + columns.stop) / d, (top + rows.stop) / d)
+    return Contrast(name, (high + 0.05) / (low + 0.05), box, dark, light)
+
+
+def reaches(contrast: Contrast, target: float) -> tuple[float, float]:
+    """Luminances, 0 to 1, between which a letter's own does not reach a contrast: at most the first and at least the
+    second do. Less than 0, or more than 1, where none can."""
+    return (contrast.behind + 0.05) / target - 0.05, (contrast.behind + 0.05) * target - 0.05
+
+
+def plainly(ratio: float) -> str:
+    """A ratio as it is read, cut rather than rounded, so that 4.49 is not called 4.5."""
+    return f"{math.floor(ratio * 10 + 1e-9) / 10:g} : 1"

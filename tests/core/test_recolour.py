@@ -1,0 +1,105 @@
+"""Recolouring: lightness is kept, accents stay, links go on following, and labels stay readable or it is said."""
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from obrell.core.colour.links import literal
+from obrell.core.colour.spaces import from_hex, to_oklch
+from obrell.core.document.colours import drawn_places
+from obrell.core.document.resolve import resolve
+from obrell.core.document.value_paths import value_at
+from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.edit.recolour import GREYS, group_of, groups_of, usual
+from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.shapes import Box
+from obrell.core.values.colours import follows
+from obrell.samples.wendmere_lock import unlinked_lock, wendmere_lock
+from tests.making import KIT, control, part, solid
+
+LOCK, PLAIN = wendmere_lock(), unlinked_lock()
+SETTINGS = LOCK.settings()
+AROUND = Surroundings.of(SETTINGS)
+
+
+def turned(base, around=AROUND, **values):
+    return applied(read_edit({"kind": "recolour", **values}), base, around)
+
+
+def lightness(colour):
+    return to_oklch(from_hex(colour))[0]
+
+
+def queue(kit):
+    return next(one for one in kit.controls if one.name == "Boat queue")
+
+
+def test_the_groups_of_linked_art_are_its_swatches_and_main_is_turned():
+    raise_sluice = LOCK.controls[0]
+    groups = groups_of([raise_sluice], SETTINGS.swatches)
+    assert {group.id for group in groups} >= {"tarn", "chalk"}
+    assert usual(groups) == ("tarn",)
+    assert usual(groups_of([part_control("#c05040")], ())) == ("hue-30",)
+    assert group_of("#808080", AROUND.palette) == GREYS
+
+
+def part_control(*colours):
+    return control(part(Box(), *(solid(one).evolve(id=f"e{n}") for n, one in enumerate(colours, start=1))))
+
+
+@pytest.mark.parametrize("kit", [LOCK, PLAIN], ids=["linked", "unlinked"])
+@settings(max_examples=12)
+@given(hue=st.floats(0, 359))
+def test_lightness_is_kept_and_what_is_not_chosen_stays(kit, hue):
+    base = kit.controls[0]
+    after = turned(base, groups=["tarn"], to_hue=hue)
+    was, now = (resolve(SETTINGS, one).control for one in (base, after))
+    for place in drawn_places(base):
+        before, seen = value_at(was, place.path), value_at(now, place.path)
+        if group_of(place.colour, AROUND.palette) != "tarn":
+            assert seen == before
+        else:
+            assert abs(lightness(seen) - lightness(before)) < 0.035
+        assert bool(follows(place.colour)) == bool(follows(value_at(after, place.path)))
+
+
+def test_a_hue_is_turned_to_from_what_the_colours_have_together():
+    base = part_control("#c05040", "#e08070")
+    after = turned(base, Surroundings(), groups=["hue-30"], to_hue=200)
+    hues = [to_oklch(from_hex(place.colour))[2] for place in drawn_places(after)]
+    assert sum(hues) / 2 == pytest.approx(200, abs=6)
+    by = turned(base, Surroundings(), groups=["hue-30"], by=90)
+    first = to_oklch(from_hex("#c05040"))[2]
+    assert to_oklch(from_hex(next(drawn_places(by)).colour))[2] == pytest.approx(first + 90, abs=2)
+
+
+def test_chroma_follows_the_strength_and_no_accent_is_harmed():
+    base = queue(LOCK)
+    groups = groups_of([base], SETTINGS.swatches)
+    accent = {group.id for group in groups} - {"slate"}
+    after = turned(base, groups=["slate"], to_hue=20, strength=0)
+    for place in drawn_places(base):
+        now = value_at(after, place.path)
+        if group_of(place.colour, AROUND.palette) in accent:
+            assert now == place.colour
+        else:
+            assert to_oklch(from_hex(literal(now, AROUND.palette)))[1] < 0.012
+
+
+def test_another_swatch_is_followed_with_the_same_adjustments_and_by_art_that_followed_none():
+    linked = turned(LOCK.controls[0], groups=["tarn"], swatch="moss")
+    for place in drawn_places(LOCK.controls[0]):
+        was, now = follows(place.colour), follows(value_at(linked, place.path))
+        if was is not None and was.swatch == "tarn":
+            assert now == was.evolve(swatch="moss")
+    free = turned(PLAIN.controls[0], groups=["tarn"], swatch="moss")
+    assert any(link.swatch == "moss" for place in drawn_places(free) if (link := follows(place.colour)))
+    with pytest.raises(NoSuchThing):
+        turned(LOCK.controls[0], groups=["tarn"], swatch="gone")
+    with pytest.raises(Refused, match="Choose colours"):
+        turned(LOCK.controls[0], groups=[])
+
+
+def test_locked_parts_stay():
+    base = control(part(Box(), solid("#c05040"), locked=True))
+    assert turned(base, Surroundings.of(KIT), groups=["hue-30"], by=90) == base

@@ -1,0 +1,93 @@
+"""The sheet of hues: the very art, tried, read, and kept in three ways."""
+
+import json
+import re
+
+import pytest
+from fastapi.testclient import TestClient
+
+from obrell.core.document.resolve import palette
+from obrell.samples.wendmere_lock import unlinked_lock, wendmere_lock
+from obrell.web.app import create_app
+
+KIT = "/kits/wendmere-lock"
+BENCH = f"{KIT}/controls/c12"
+TURN = {"kind": "recolour", "groups": ["moss"], "to_hue": 300}
+
+
+def serving(tmp_path, kit):
+    app = create_app(tmp_path / "kits.db")
+    app.state.kits.import_kit(kit)
+    return TestClient(app, base_url="http://localhost")
+
+
+@pytest.fixture
+def client(tmp_path):
+    return serving(tmp_path, wendmere_lock())
+
+
+def tiles(client, **asked):
+    text = client.get(f"{BENCH}/recolour", params=asked).text.replace("&#34;", '"').replace("&amp;", "&")
+    edits = [json.loads(one) for one in re.findall(r'data-recolour="(\{.*?\})"', text)]
+    return text, edits, re.findall(r'src="(/pictures/[^"]+)"', text)
+
+
+def test_twelve_hues_of_the_very_art_and_every_swatch_are_offered(client):
+    text, edits, pictures = tiles(client)
+    assert [edit["groups"] for edit in edits] == [["moss"]] * len(edits)
+    hues = [edit["to_hue"] for edit in edits if "to_hue" in edit]
+    assert len(hues) == len(pictures) == 12
+    assert len({round(hue / 30) % 12 for hue in hues}) >= 11
+    assert [edit["swatch"] for edit in edits if "swatch" in edit] == [one.id for one in wendmere_lock().swatches]
+    seen = {client.get(address).content for address in pictures}
+    assert len(seen) == 12
+    assert '"moss" checked' in " ".join(text.split()) or 'value="moss" checked' in " ".join(text.split())
+
+
+def test_a_typed_colour_comes_first_with_its_chroma(client):
+    _, edits, _ = tiles(client, target="#8a4fb0", groups="moss", strength=1)
+    assert edits[0]["to_hue"] == pytest.approx(311, abs=3)
+    assert edits[0]["strength"] > 1
+    assert len(tiles(client, groups="")[1]) == 0
+    refused = client.get(f"{BENCH}/recolour", params={"target": "purple-ish"})
+    assert refused.status_code == 422
+    assert "is not a colour" in refused.text
+
+
+def test_what_can_be_read_less_well_is_said_with_its_remedy(client):
+    onto = {"kind": "recolour", "groups": ["chalk"], "swatch": "moss"}
+    answer = client.post(f"{BENCH}/contrast", json={"edit": onto})
+    said = " ".join(answer.text.split())
+    assert re.search(r"Word can be read at [\d.]+ : 1 instead of [\d.]+ : 1; \d+ (lighter|darker)", said)
+    same = client.post(f"{BENCH}/contrast", json={"edit": {"kind": "recolour", "groups": ["signal"], "by": 90}})
+    assert "as readable as before" in same.text
+
+
+def test_a_hue_is_kept_as_a_colourway_in_which_the_control_looks_so(client):
+    made = client.post(f"{BENCH}/recolour/colourway", json={"edit": TURN, "name": "Heather"})
+    assert made.json() == {"id": "heather"}
+    index = client.app.state.kits.index("wendmere-lock")
+    before, after = palette(index), palette(index, "heather")
+    assert {name for name in before if before[name] != after[name]} == {"moss"}
+    again = client.post(f"{BENCH}/recolour/colourway", json={"edit": TURN, "name": "Heather"})
+    assert (again.status_code, "already" in again.text) == (422, True)
+    assert client.app.state.kits.index("wendmere-lock") == index
+
+
+def test_art_that_follows_nothing_cannot_become_a_colourway_but_a_control(tmp_path):
+    client = serving(tmp_path, unlinked_lock())
+    edit = TURN | {"groups": ["hue-0"]}
+    refused = client.post(f"{BENCH}/recolour/colourway", json={"edit": edit, "name": "Heather"})
+    assert "follow a swatch yet" in refused.text
+    made = client.post(f"{BENCH}/recolour/control", json={"edits": [TURN, TURN | {"to_hue": 30}], "names": ["A", "B"]})
+    one, other = (client.app.state.kits.control("wendmere-lock", name).control for name in made.json()["ids"])
+    assert (one.name, other.name) == ("A", "B")
+    assert one.parts != other.parts != client.app.state.kits.control("wendmere-lock", "c12").control.parts
+    client.app.state.kits.undo("wendmere-lock")
+    assert len(client.app.state.kits.tiles("wendmere-lock")) == 13
+
+
+def test_only_a_recolouring_is_kept_so(client):
+    edit = {"kind": "set", "changes": [{"path": "name", "value": "x"}]}
+    assert client.post(f"{BENCH}/recolour/control", json={"edits": [edit], "names": ["A"]}).status_code == 422
+    assert client.post(f"{BENCH}/recolour/control", json={"edits": [TURN], "names": [""]}).status_code == 422
