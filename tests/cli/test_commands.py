@@ -22,6 +22,7 @@ from obrell.core.document.model import Canvas
 from obrell.core.edit import read_edit
 from obrell.core.errors import ObrellError
 from obrell.core.interchange.kit_file import write_kit
+from obrell.core.interchange.palettes.tokens import tokens
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits
 
@@ -68,6 +69,16 @@ def test_colourways_are_delivered_and_rendered_by_their_names(run, tmp_path):
     out = tmp_path / "night.png"
     run("render", "wendmere-lock", "c1", "--density", "2", "--colourway", "night-watch", "--out", str(out))
     assert out.read_bytes() == make(night)
+
+
+def test_swatches_are_written_edited_elsewhere_and_read_again(run, tmp_path):
+    out = tmp_path / "tokens.json"
+    assert "6 swatches" in run("swatches", "write", "Wendmere Lock", str(out))
+    assert out.read_text() == tokens(wendmere_lock().settings())
+    out.write_text(out.read_text().replace("#1f8a92", "#a05020"))
+    assert "Brought in 6 swatches" in run("swatches", "read", "wendmere-lock", str(out))
+    run("swatches", "write", "wendmere-lock", str(tmp_path / "kit.css"))
+    assert "--tarn: #a05020;" in (tmp_path / "kit.css").read_text()
 
 
 def test_one_control_is_rendered_as_it_is_delivered(run, tmp_path):

@@ -91,3 +91,39 @@ def test_only_a_recolouring_is_kept_so(client):
     edit = {"kind": "set", "changes": [{"path": "name", "value": "x"}]}
     assert client.post(f"{BENCH}/recolour/control", json={"edits": [edit], "names": ["A"]}).status_code == 422
     assert client.post(f"{BENCH}/recolour/control", json={"edits": [TURN], "names": [""]}).status_code == 422
+
+
+def test_several_controls_are_turned_as_one_step(client):
+    shown = client.get(f"{KIT}/recolour").text
+    assert shown.count('name="to_hue"') == 12
+    assert 'value="tarn" data-again checked' in " ".join(shown.split())
+    for address in re.findall(r'src="(/pictures/[^"]+)"', shown.replace("&amp;", "&"))[:3]:
+        assert client.get(address).status_code == 200
+    kits = client.app.state.kits
+    before = {tile.id: tile.hash for tile in kits.tiles("wendmere-lock")}
+    lower = next(tile.id for tile in kits.tiles("wendmere-lock") if tile.name == "Lower sluice")
+    asked = {"control": ["c1", lower, "c12"], "group": ["tarn"], "to_hue": "320", "strength": "1"}
+    said = client.post(f"{KIT}/recolour", data=asked).text
+    assert "Recoloured to 320°: 2 controls" in said
+    after = {tile.id: tile.hash for tile in kits.tiles("wendmere-lock")}
+    assert {name for name in before if before[name] != after[name]} == {"c1", lower}
+    kits.undo("wendmere-lock", lower)
+    assert {tile.id: tile.hash for tile in kits.tiles("wendmere-lock")} == before
+
+
+@pytest.mark.parametrize(
+    ("asked", "words"),
+    [
+        ({"group": "tarn", "to_hue": "20"}, "at least one control"),
+        ({"control": "c1", "group": "tarn"}, "Choose a hue"),
+        ({"control": "c1", "to_hue": "20"}, "Choose colours to turn"),
+        ({"control": "c12", "group": "tarn", "to_hue": "20"}, "No colour of the kit is changed"),
+        ({"control": "c1", "group": "tarn", "to_hue": "teal"}, "To hue: must be a number"),
+    ],
+)
+def test_what_cannot_be_turned_is_said_and_nothing_changes(client, asked, words):
+    before = [tile.hash for tile in client.app.state.kits.tiles("wendmere-lock")]
+    answer = client.post(f"{KIT}/recolour", data=asked)
+    assert answer.status_code in (409, 422)
+    assert words in answer.text
+    assert [tile.hash for tile in client.app.state.kits.tiles("wendmere-lock")] == before

@@ -218,3 +218,20 @@ def test_the_bench_shows_a_colourway_on_stage_and_in_all_its_pictures(client):
     assert day["blocks"]["proof"] != night["blocks"]["proof"]
     gone = client.get(f"{KIT}/controls/c1/blocks", params={"colourway": "gone"}).json()
     assert "colourway=gone" not in json.dumps(gone)
+
+
+def test_swatches_go_out_as_files_are_edited_there_and_come_in_again(client):
+    tokens = client.get(f"{SWATCHES}/file.json")
+    assert "wendmere-lock.json" in tokens.headers["content-disposition"]
+    edited = tokens.text.replace("#1f8a92", "#a05020")
+    said = client.post(f"{SWATCHES}/file", files={"file": ("t.json", edited.encode(), "application/json")}).text
+    assert "Brought in 6 swatches" in said
+    assert index(client).swatches[0].colour == "#a05020"
+    assert len(index(client).swatches) == 6
+    for kind in ("css", "txt", "palette"):
+        assert "#a05020" in client.get(f"{SWATCHES}/file.{kind}").text or kind == "palette"
+    assert client.get(f"{SWATCHES}/file.exe").status_code == 404
+    before = client.app.state.kits.index_hash("wendmere-lock")
+    bad = client.post(f"{SWATCHES}/file", files={"file": ("t.json", b"{", "application/json")})
+    assert (bad.status_code, "not JSON" in bad.text) == (422, True)
+    assert client.app.state.kits.index_hash("wendmere-lock") == before

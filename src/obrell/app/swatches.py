@@ -10,6 +10,7 @@ from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.swatches import freed, swatch_of, without_swatch
 from obrell.core.errors import Refused
+from obrell.core.interchange.palettes import brought_in, read_palette
 from obrell.store.kits import Changed, Kits
 
 
@@ -41,6 +42,15 @@ def remove(kits: Kits, kit: str, swatch: str, instead: str = "") -> str:
         changed = tuple(_freed(kits, kit, index, label, swatch, instead))
         if kits.change_kit(kit, label, lambda newest: without_swatch(newest, swatch, instead), changed) is not None:
             return label
+
+
+def bring_in(kits: Kits, kit: str, content: bytes) -> str:
+    """The swatches of a file brought into a kit, as one step; what was done, in words."""
+    read = read_palette(content)
+    count = len(read.swatches)
+    label = f"Brought in {count} swatch{'' if count == 1 else 'es'}"
+    kits.change_index(kit, lambda index: brought_in(index, read), label)
+    return label
 
 
 def change_all(kits: Kits, kit: str, edit: Edit, label: str, only: Sequence[str] = ()) -> str:

@@ -17,6 +17,7 @@ from rich.progress import Progress
 from obrell.app.checking import check as check_all
 from obrell.app.delivering import ordered
 from obrell.app.opening import opened
+from obrell.app.swatches import bring_in
 from obrell.core.deliver.bundle import MANIFEST, entry, made, manifest
 from obrell.core.deliver.names import PATTERN
 from obrell.core.deliver.order import read_order
@@ -30,6 +31,7 @@ from obrell.core.formats.svg.pictured import USUAL_DENSITY
 from obrell.core.geometry.plane import Rect
 from obrell.core.interchange.kit_file import kit_schema, read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
+from obrell.core.interchange.palettes import MAX_BYTES, WRITERS
 from obrell.core.raster.compiling import Compilation
 from obrell.core.raster.jit import compiled
 from obrell.core.render.compose import canvas_box
@@ -239,6 +241,41 @@ def backup(
 def schema() -> None:
     """Print the JSON Schema of a kit file."""
     typer.echo(json.dumps(kit_schema(), indent=2))
+
+
+swatches = typer.Typer(help="Swatches of a kit, out to other tools and in again.", no_args_is_help=True)
+app.add_typer(swatches, name="swatches")
+
+
+@swatches.command("write")
+def write_swatches(
+    kit: KitName,
+    out: Annotated[Path, typer.Argument(help=f"The file to write; its ending says what: {', '.join(WRITERS)}.")],
+    data: Data = DEFAULT_DATA,
+) -> None:
+    """Write the swatches of a kit as design tokens, CSS, a list of names, or a palette."""
+    kind = out.suffix.lower().removeprefix(".")
+    if kind not in WRITERS:
+        raise Refused(f"{out} does not end in {' or '.join(f'.{name}' for name in WRITERS)}.")
+    with opened(data) as kits:
+        index = kits.index(find_kit(kits, kit))
+        write(out, WRITERS[kind](index).encode())
+        typer.echo(f"{len(index.swatches)} swatches in {out}")
+
+
+@swatches.command("read")
+def read_swatches(
+    kit: KitName,
+    file: Annotated[
+        Path, typer.Argument(exists=True, dir_okay=False, help="Tokens, CSS, a list of names, or a palette.")
+    ],
+    data: Data = DEFAULT_DATA,
+) -> None:
+    """Bring the swatches of a file into a kit: names that are there have its colours, others come to the end."""
+    if file.stat().st_size > MAX_BYTES:
+        raise TooLarge(f"A file of swatches can have at most {MAX_BYTES // 1_000_000} MB.")
+    with opened(data) as kits:
+        typer.echo(bring_in(kits, find_kit(kits, kit), file.read_bytes()))
 
 
 def find_kit(kits: Kits, wanted: str) -> str:

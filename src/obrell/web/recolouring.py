@@ -2,28 +2,38 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import HTMLResponse
 
 from obrell.app import recolouring
+from obrell.app.swatches import change_all
 from obrell.core.colour.spaces import from_hex, to_oklch
 from obrell.core.colour.typed import typed_colour
+from obrell.core.document.colours import drawn_places
+from obrell.core.document.model import Control
 from obrell.core.document.resolve import DAY, palette
 from obrell.core.edit import Edit, read_edit
-from obrell.core.edit.recolour import HUES, Group, Recolour, groups_of, usual
+from obrell.core.edit.recolour import HUES, Group, Recolour, group_of, groups_of, usual
 from obrell.core.errors import BadValue
 from obrell.core.render.label_contrast import plainly
 from obrell.core.values.fields import Name
+from obrell.store.kits import Stored
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
 from obrell.web.selection import NOTHING, Colourway, Selection, way_of
+from obrell.web.services import Form as WholeForm
 from obrell.web.services import cache_of, kits_of, presence_of
+from obrell.web.swatches import told
+from obrell.web.wall import WALL
 
 router = APIRouter()
+SMALL_PX = 76.0
+SHOWN_TOGETHER = 3
+"""Controls of several that each hue is shown on, and the longer side of each, logical px."""
 WIDTH_PX, HEIGHT_PX = 116.0, 64.0
 """Device px that a control has in the sheet of hues."""
 TINTED = {True: "lighter", False: "darker"}
@@ -61,6 +71,58 @@ def recolour(
         "swatches": [(one, tile(one.name, swatch=one.id)) for one in index.swatches] if chosen else [],
     }  # fmt: skip
     return page(request, "_recolour.html", context)
+
+
+@router.get(WALL + "/recolour")
+def of_kit(
+    request: Request, kit: str, control: Annotated[list[str] | None, Query()] = None,
+    group: Annotated[list[str] | None, Query()] = None, strength: Annotated[float, Query(ge=0, le=4)] = 1.0,
+    colourway: Colourway = DAY,
+) -> HTMLResponse:  # fmt: skip
+    """The sheet of hues for several controls, those in view first; all of the kit unless some are chosen."""
+    kits = kits_of(request)
+    index, stored = kits.index(kit), kits.controls(kit)
+    wanted = [one for one in stored if control is None or one.control.id in control]
+    found = groups_of([one.control for one in wanted], index.swatches)
+    chosen = tuple(group) if group is not None else usual(found)
+    way = way_of(index, colourway)
+    lead = next((one for one in wanted if _turns(one.control, chosen, palette(index))), None)
+    hue = Recolour(groups=chosen).hue_of(lead.control, palette(index)) if lead else 0.0
+    base = {"groups": ",".join(chosen), "strength": strength, "colourway": way}
+    hues = [round((hue + step * 360 / HUES) % 360, 1) for step in range(HUES)] if lead else []
+    seen = [one for one in wanted if _turns(one.control, chosen, palette(index))][:SHOWN_TOGETHER]
+    tiles = [
+        (f"{one:g}°", one, [_small(kits.index_hash(kit), other, {**base, "to_hue": one}) for other in seen])
+        for one in hues
+    ]
+    context = {
+        "kit": index, "controls": stored, "wanted": {one.control.id for one in wanted}, "groups": found,
+        "chosen": chosen, "strength": strength, "tiles": tiles, "way": way,
+    }  # fmt: skip
+    return page(request, "_recolour_kit.html", context)
+
+
+def _turns(control: Control, groups: Sequence[str], colours: Mapping[str, str]) -> bool:
+    return any(group_of(place.colour, colours) in groups for place in drawn_places(control))
+
+
+def _small(index: str, stored: Stored, query: dict[str, Any]) -> tuple[str, int]:
+    """A picture for the sheet of several controls, and how wide it is shown."""
+    canvas = stored.control.canvas
+    scale = round(min(1.0, SMALL_PX / canvas.width, SMALL_PX / canvas.height), 3)
+    return picture_address(index, stored.hash, max(0.05, scale * 2), **query), round(canvas.width * scale)
+
+
+@router.post(WALL + "/recolour")
+def recolour_kit(request: Request, kit: str, fields: WholeForm) -> HTMLResponse:
+    """Several controls turned to a hue, as one step."""
+    chosen = [str(one) for one in fields.getlist("control")]
+    values = {"kind": "recolour", "groups": fields.getlist("group"), "to_hue": fields.get("to_hue") or None}
+    if not chosen or values["to_hue"] is None:
+        raise BadValue("Choose a hue." if chosen else "Choose at least one control.", "to_hue")
+    edit = read_edit(values | {"strength": fields.get("strength", 1)})
+    label = change_all(kits_of(request), kit, edit, f"Recoloured to {fields['to_hue']}°", chosen)
+    return told(request, kit, label)
 
 
 def _aim(target: str, groups: Sequence[Group], chosen: Sequence[str]) -> dict[str, float]:
@@ -108,9 +170,12 @@ def as_colourway(
 
 @router.post(BENCH + "/recolour/control")
 def as_control(
-    request: Request, kit: str, control: str, edits: Annotated[list[Any], Body()], names: Annotated[list[Name], Body()]
+    request: Request, kit: str, control: str, edits: Annotated[list[Any], Body(max_length=50)],
+    names: Annotated[list[Name], Body(max_length=50)],
 ) -> dict[str, object]:  # fmt: skip
     """Kept as new controls of those names; their ids."""
+    if len(names) != len(edits):
+        raise BadValue("Every new control needs a name, and a hue.", "names")
     pairs = [(name.strip(), _recolour(edit)) for name, edit in zip(names, edits, strict=True)]
     made = recolouring.keep_as_control(kits_of(request), kit, control, pairs)
     presence_of(request).tell((kit, ""), {"news": ""})

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Annotated
 
 from fastapi import APIRouter, File, Form, Request, UploadFile
-from starlette.responses import HTMLResponse
+from starlette.responses import HTMLResponse, Response
 
 from obrell.app import swatches
 from obrell.core.colour.typed import typed_colour
@@ -23,8 +23,11 @@ from obrell.core.edit.swatches import (
     with_role,
     with_swatch,
 )
+from obrell.core.errors import NoSuchThing
 from obrell.core.interchange.limits import MAX_PICTURE_BYTES
+from obrell.core.interchange.palettes import MAX_BYTES, WRITERS
 from obrell.core.interchange.picture_colours import main_colours
+from obrell.core.values.slugs import slug
 from obrell.web.colours import swatches_offered
 from obrell.web.pages import page
 from obrell.web.services import kits_of, presence_of
@@ -32,6 +35,7 @@ from obrell.web.wall import WALL, shown_way, wall_block
 
 router = APIRouter()
 SWATCHES = WALL + "/swatches"
+MEDIA = {"json": "application/json", "css": "text/css"}
 OFFERED = 24
 """Colours of the kit's art that are offered to a new swatch."""
 
@@ -73,6 +77,23 @@ def name_colour(
     presence_of(request).tell_kit(kit, {"news": "", "version": 0})
     offered = swatches_offered(kits.index(kit))
     return {"id": offered[-1]["id"], "swatches": offered}
+
+
+@router.get(SWATCHES + "/file.{kind}")
+def as_file(request: Request, kit: str, kind: str) -> Response:
+    """All of them as a file that other tools read."""
+    if kind not in WRITERS:
+        raise NoSuchThing(f"Swatches are written as {', '.join(WRITERS)}.")
+    index = kits_of(request).index(kit)
+    headers = {"content-disposition": f'attachment; filename="{slug(index.name, kit)}.{kind}"'}
+    return Response(WRITERS[kind](index), media_type=MEDIA.get(kind, "text/plain"), headers=headers)
+
+
+@router.post(SWATCHES + "/file")
+def from_file(request: Request, kit: str, file: Annotated[UploadFile, File()]) -> HTMLResponse:
+    """Those of a file: names that are there have its colours, others come to the end."""
+    label = swatches.bring_in(kits_of(request), kit, file.file.read(MAX_BYTES + 1))
+    return told(request, kit, label)
 
 
 @router.post(SWATCHES + "/{swatch}/name")

@@ -25,6 +25,7 @@ from obrell.core.errors import BadValue, Unreadable
 from obrell.core.geometry.svgdata import number
 from obrell.core.interchange.kit_file import read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
+from obrell.core.interchange.palettes import LABELS
 from obrell.core.values.base import bad_value, text_hash
 from obrell.core.values.fields import Live
 from obrell.core.values.slugs import slug
@@ -100,7 +101,8 @@ def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html
         "view": "wall", "kit": index, "tiles": tiles, "kits": kits.names(), "said": said,
         "steps": steps, "undo": steps.can_undo, "redo": steps.can_redo,
         "control": None, "grounds": GROUNDS, "followed": followed, "roles": ROLES,
-        "way": way, "beside": beside, "palette": palette(index, way), "way_name": name_of(index, way),
+        "written_as": LABELS, "way": way, "beside": beside,
+        "palette": palette(index, way), "way_name": name_of(index, way),
         "colourways": [(DAY, DAY_NAME), *((one.id, one.name) for one in index.colourways)],
     }  # fmt: skip
     return page(request, template, context)

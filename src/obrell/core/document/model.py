@@ -266,6 +266,8 @@ class Swatch(Value):
     name: Name
     colour: Hex
     role: Annotated[str, Field(max_length=40)] = ""
+    like: Id | None = None
+    """The swatch that it is the same as; its own colour is what it was, or will be without it."""
 
 
 class Colourway(Value):

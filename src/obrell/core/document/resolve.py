@@ -11,7 +11,7 @@ from typing import Any
 from obrell.core.colour.links import literal
 from obrell.core.document.draft import Draft
 from obrell.core.document.follows import settled
-from obrell.core.document.model import PLAIN_GROUND, Control, Fit, KitSettings, Light, Part, State
+from obrell.core.document.model import PLAIN_GROUND, Control, Fit, KitSettings, Light, Part, State, Swatch
 from obrell.core.document.tree import Tree, arranged
 from obrell.core.effects import Effect, Paint
 from obrell.core.effects.base import Lamp
@@ -95,14 +95,26 @@ def _resolved(kit: KitSettings, control: Control, state: str, colourway: str) ->
 
 
 def palette(kit: KitSettings, colourway: str = DAY) -> Mapping[str, str]:
-    """Each swatch's colour by its id."""
-    own = {swatch.id: swatch.colour for swatch in kit.swatches}
-    if colourway == DAY:
-        return own
-    for candidate in kit.colourways:
-        if candidate.id == colourway:
-            return own | candidate.colours
-    raise NoSuchThing(f"The kit has no colourway “{colourway}”.")
+    """Each swatch's colour by its id; one that is like another has that one's, but where a colourway says its own."""
+    way: Mapping[str, str] = {}
+    if colourway != DAY:
+        found = next((candidate for candidate in kit.colourways if candidate.id == colourway), None)
+        if found is None:
+            raise NoSuchThing(f"The kit has no colourway “{colourway}”.")
+        way = found.colours
+    known = {swatch.id: swatch for swatch in kit.swatches}
+    return {name: _of_swatch(known, way, name) for name in known}
+
+
+def _of_swatch(known: Mapping[str, Swatch], way: Mapping[str, str], name: str) -> str:
+    """A swatch's colour, or that of the first it is like that has one; of a circle, its own."""
+    here, seen = known[name], {name}
+    while here.id not in way and here.like is not None and here.like in known:
+        if here.like in seen:
+            return known[name].colour
+        here = known[here.like]
+        seen.add(here.id)
+    return way.get(here.id, here.colour)
 
 
 def _in_state(control: Control, state: str) -> Control:

@@ -11,6 +11,7 @@ from pydantic import ConfigDict, ValidationError
 from obrell.core.document.follows import kept_by_hand, settled
 from obrell.core.document.model import MAX_PARTS, Control, KitSettings, Light, Material, Part, Swatch
 from obrell.core.document.moving import carried_together, covering
+from obrell.core.document.resolve import palette
 from obrell.core.document.tree import descendants
 from obrell.core.document.value_paths import place_of_id
 from obrell.core.edit.snapping import Snap
@@ -45,7 +46,9 @@ class Surroundings:
     @classmethod
     def of(cls, kit: KitSettings) -> Surroundings:
         """What a kit gives its controls."""
-        return cls(kit.light.direction, kit.materials, kit.light.height, kit.swatches)
+        colours = palette(kit)
+        swatches = tuple(swatch.evolve(colour=colours[swatch.id]) for swatch in kit.swatches)
+        return cls(kit.light.direction, kit.materials, kit.light.height, swatches)
 
     @property
     def palette(self) -> dict[str, str]:

@@ -67,7 +67,7 @@ def with_role(kit: K, swatch: str, role: str) -> K:
 def coloured(kit: K, swatch: str, colour: str, colourway: str = DAY) -> K:
     """The kit with another colour for a swatch, its own or that of a colourway; raises ``NoSuchThing``."""
     if colourway == DAY:
-        return _each(kit, swatch, lambda one: one.evolve(colour=colour))
+        return _each(kit, swatch, lambda one: one.evolve(colour=colour, like=None))
     swatch_of(kit, swatch)
     palette(kit, colourway)
     ways = tuple(
@@ -94,7 +94,11 @@ def without_swatch(kit: K, swatch: str, instead: str = "") -> K:
     rest = kit.evolve(
         materials=tuple(freed(one, kit, swatch, instead) for one in kit.materials),
         gradients=tuple(freed(one, kit, swatch, instead) for one in kit.gradients),
-        swatches=tuple(one for one in kit.swatches if one.id != swatch),
+        swatches=tuple(
+            one.evolve(like=instead or None, colour=palette(kit)[one.id]) if one.like == swatch else one
+            for one in kit.swatches
+            if one.id != swatch
+        ),
         colourways=colourways,
     )
     return rest

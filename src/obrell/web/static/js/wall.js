@@ -85,6 +85,37 @@ asking.addEventListener("submit", (event) => {
   event.preventDefault();
   letFollow(form);
 });
+/** Other controls or colours of the sheet of hues: it is asked for anew. */
+asking.addEventListener("change", async ({ target }) => {
+  const form = target instanceof HTMLInputElement && "again" in target.dataset && target.form;
+  if (!form) return;
+  const said = new URLSearchParams([...new FormData(form)].map(([name, value]) => [name, String(value)]));
+  for (const name of ["control", "group"]) if (!said.has(name)) said.set(name, "");
+  said.delete("to_hue");
+  const answer = await ask(`${form.dataset.again}?${said}`);
+  const text = await answer.text();
+  if (!answer.ok) {
+    form.querySelector(".fault")?.replaceChildren(wordsOf(text));
+    return;
+  }
+  asking.innerHTML = text;
+  htmx.process(asking);
+});
+asking.addEventListener("htmx:beforeRequest", ({ target }) => {
+  const button = target instanceof Element && target.querySelector("[data-waits]");
+  if (button instanceof HTMLButtonElement) {
+    button.dataset.words = button.textContent ?? "";
+    button.textContent = button.dataset.waits ?? "";
+    button.disabled = true;
+  }
+});
+asking.addEventListener("htmx:afterRequest", () => {
+  for (const button of all("[data-waits]", asking))
+    if (button instanceof HTMLButtonElement) {
+      button.textContent = button.dataset.words ?? button.textContent;
+      button.disabled = false;
+    }
+});
 asking.addEventListener("click", (event) => {
   if (closest(event, "[data-close]")) asking.close();
   takeCandidate(event);

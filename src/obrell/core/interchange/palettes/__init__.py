@@ -1,0 +1,44 @@
+"""Swatches out to other tools and in again: design tokens, CSS, a list of names, and a palette as plain text."""
+
+from __future__ import annotations
+
+import re
+
+from obrell.core.edit.swatches import MOST_SWATCHES
+from obrell.core.errors import BadDocument, TooLarge
+from obrell.core.interchange.palettes.bringing import brought_in
+from obrell.core.interchange.palettes.css import css, from_css
+from obrell.core.interchange.palettes.lists import from_lines, names_list, palette_text
+from obrell.core.interchange.palettes.model import Palette
+from obrell.core.interchange.palettes.tokens import from_tokens, tokens
+
+__all__ = ["LABELS", "MAX_BYTES", "WRITERS", "Palette", "brought_in", "read_palette"]
+
+MAX_BYTES = 2_000_000
+WRITERS = {"json": tokens, "css": css, "txt": names_list, "palette": palette_text}
+"""What swatches are written as, by the ending of the file."""
+LABELS = {"json": "design tokens", "css": "CSS", "txt": "names and colours", "palette": "a palette"}
+
+
+def read_palette(content: bytes) -> Palette:
+    """What a file says of swatches, whichever of the four it is. Raises ``BadDocument`` or ``TooLarge`` in words."""
+    if len(content) > MAX_BYTES:
+        raise TooLarge(f"A file of swatches can have at most {MAX_BYTES // 1_000_000} MB.")
+    try:
+        text = content.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise BadDocument("This is not a text file of swatches.") from error
+    found = _read(text.strip())
+    if not found.swatches and not found.colourways:
+        raise BadDocument("No colours were found in this file.")
+    if len(found.swatches) > MOST_SWATCHES:
+        raise TooLarge(f"This file has {len(found.swatches):,} colours; {MOST_SWATCHES} are the most.")
+    return found
+
+
+def _read(text: str) -> Palette:
+    if text.startswith("{"):
+        return from_tokens(text)
+    if re.search(r"--[\w-]+\s*:", text):
+        return from_css(text)
+    return Palette(list(from_lines(text)))
