@@ -1,5 +1,6 @@
 """Recolouring: lightness is kept, accents stay, links go on following, and labels stay readable or it is said."""
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -12,6 +13,7 @@ from obrell.core.document.value_paths import value_at
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.recolour import GREYS, group_of, groups_of, usual
 from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.shapes import Box
 from obrell.core.values.colours import follows
 from obrell.samples.wendmere_lock import unlinked_lock, wendmere_lock
@@ -103,3 +105,30 @@ def test_another_swatch_is_followed_with_the_same_adjustments_and_by_art_that_fo
 def test_locked_parts_stay():
     base = control(part(Box(), solid("#c05040"), locked=True))
     assert turned(base, Surroundings.of(KIT), groups=["hue-30"], by=90) == base
+
+
+def test_a_tint_from_above_turns_every_hue_keeps_what_is_light_and_no_shadow_is_denser():
+    base = next(one for one in LOCK.controls if one.name == "Emergency hold")
+    tinted = applied(read_edit({"kind": "tint-from-above", "colour": "#2050c0", "strong": 1}), base, AROUND)
+    before, after = (
+        np.asarray(draw(resolve(SETTINGS, one), Frame(1.0, canvas_box(resolve(SETTINGS, one), 1.0)))).astype(float)
+        for one in (base, tinted)
+    )
+    # Only where a shape covers a pixel in part does more paint make it denser: no shadow does.
+    assert (np.abs(before[..., 3] - after[..., 3]) > 1).mean() < 0.05
+    assert np.array_equal(before[-6:], after[-6:])
+    solid_ = before[..., 3] == 255
+    weights = np.array((0.3, 0.59, 0.11))
+    assert np.abs(before[solid_][:, :3] @ weights - after[solid_][:, :3] @ weights).max() < 4
+    assert (after[solid_][:, 2] >= after[solid_][:, 0] - 1).all()
+    assert [part.name for part in tinted.parts if part.within is None] == ["Art", "Tint from above"]
+
+
+def test_a_second_tint_replaces_the_first_and_an_empty_control_has_none():
+    base = part_control("#c05040")
+    once = applied(read_edit({"kind": "tint-from-above", "colour": {"swatch": "tarn"}}), base, AROUND)
+    twice = applied(read_edit({"kind": "tint-from-above", "colour": "#123456", "mode": "hue"}), once, AROUND)
+    assert [part.name for part in twice.parts] == ["Part", "Tint from above"]
+    assert (twice.parts[-1].blend, twice.parts[-1].opacity) == ("hue", 0.8)
+    with pytest.raises(Refused, match="nothing to tint"):
+        applied(read_edit({"kind": "tint-from-above", "colour": "#123456"}), control(), AROUND)

@@ -9,17 +9,20 @@ from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import HTMLResponse
 
 from obrell.app import recolouring
+from obrell.app.reading import reading
 from obrell.app.swatches import change_all
-from obrell.core.colour.spaces import from_hex, to_oklch
+from obrell.core.colour.contrast import ORDINARY
+from obrell.core.colour.gamut import from_oklch
+from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
 from obrell.core.colour.typed import typed_colour
 from obrell.core.document.colours import drawn_places
 from obrell.core.document.model import Control
-from obrell.core.document.resolve import DAY, palette
-from obrell.core.edit import Edit, read_edit
+from obrell.core.document.resolve import DAY, palette, resolve
+from obrell.core.edit import Edit, Surroundings, applied, read_edit
 from obrell.core.edit.recolour import HUES, Group, Recolour, group_of, groups_of, usual
 from obrell.core.errors import BadValue
 from obrell.core.render.label_contrast import plainly
-from obrell.core.values.fields import Name
+from obrell.core.values.fields import Id, Name
 from obrell.store.kits import Stored
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
@@ -31,6 +34,7 @@ from obrell.web.swatches import told
 from obrell.web.wall import WALL
 
 router = APIRouter()
+TINT_LIGHTNESS, TINT_CHROMA = 0.6, 0.13
 SMALL_PX = 76.0
 SHOWN_TOGETHER = 3
 """Controls of several that each hue is shown on, and the longer side of each, logical px."""
@@ -59,7 +63,8 @@ def recolour(
         edit = {"kind": "recolour", "groups": chosen, "strength": strength} | values
         query: dict[str, Any] = around | {"strength": strength} | values
         picture = picture_address(kits.index_hash(kit), stored.hash, density, **query)
-        return {"words": words, "edit": edit, "picture": picture}
+        tint = {"kind": "tint-from-above", "colour": _tint(values)}
+        return {"words": words, "edit": edit, "picture": picture, "tint": tint}
 
     hues = [round((hue + step * 360 / HUES) % 360, 1) for step in range(HUES)] if chosen else []
     tiles = [tile(f"{one:g}°", to_hue=one) for one in hues]
@@ -125,6 +130,13 @@ def recolour_kit(request: Request, kit: str, fields: WholeForm) -> HTMLResponse:
     return told(request, kit, label)
 
 
+def _tint(values: Mapping[str, Any]) -> str | dict[str, str]:
+    """The colour of a tint from above: the swatch, or a middling one of the hue."""
+    if values.get("swatch"):
+        return {"swatch": values["swatch"]}
+    return to_hex(from_oklch((TINT_LIGHTNESS, TINT_CHROMA, values["to_hue"])))
+
+
 def _aim(target: str, groups: Sequence[Group], chosen: Sequence[str]) -> dict[str, float]:
     """How the art is turned to a typed colour: to its hue, with its chroma for the most used of the colours."""
     _, chroma, hue = to_oklch(from_hex(typed_colour(target)))
@@ -147,6 +159,26 @@ def contrast(
     )
     rows = [(one.after < one.before, _said(one)) for one in found]
     return page(request, "_contrasts.html", {"rows": rows})
+
+
+@router.post(BENCH + "/readable")
+def readable(
+    request: Request, kit: str, control: str, edit: Annotated[Any, Body()], part: Annotated[Id, Body()],
+    hue: Annotated[float, Body(ge=0, le=360)], seen: Annotated[Selection, Body()] = NOTHING,
+) -> dict[str, object]:  # fmt: skip
+    """How well what is nearest to a part can be read with an edit, its weakest letter, and where in the field of a hue
+    it could be read."""
+    kits = kits_of(request)
+    index = kits.index(kit)
+    changed = applied(read_edit(edit), kits.control(kit, control).control, Surroundings.of(index))
+    found = reading(resolve(index, changed, colourway=seen.way(index)), part, hue, cache_of(request))
+    if found is None:
+        return {}
+    box = found.contrast.box
+    return {
+        "words": f"{found.name} {plainly(found.contrast.ratio)}", "enough": found.contrast.ratio >= ORDINARY,
+        "letter": [box.left, box.top, box.right, box.bottom], "boundaries": found.boundaries,
+    }  # fmt: skip
 
 
 def _said(one: recolouring.Changed) -> str:

@@ -80,6 +80,7 @@ from obrell.core.edit.points import (
 from obrell.core.edit.recolour import Recolour
 from obrell.core.edit.repeats import OwnCopy, ShowCopy, SpreadCopies
 from obrell.core.edit.resize import PullGrip, Resize
+from obrell.core.edit.tint import TintFromAbove
 from obrell.core.edit.typed import TypeValue
 from obrell.core.edit.values import SetValues
 from obrell.core.values.base import bad_value
@@ -100,7 +101,7 @@ AnyEdit = Annotated[
     | PenStart | PenNext | ClosePath | MovePoints | PlacePoints | MoveHandle | AddPoint | DragSegment | RemovePoints
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
     | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal | LaySwatch | FollowSwatches
-    | Recolour,
+    | Recolour | TintFromAbove,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

@@ -19,6 +19,8 @@ export class Recolouring {
     this.panel = panel;
     /** @type {Edit|null} */
     this.chosen = null;
+    /** @type {HTMLElement|null} */
+    this.tile = null;
     /** Counts what was asked for: the newest answer wins. */
     this.turn = 0;
     place.addEventListener("pointerover", (event) => this.#hover(event));
@@ -33,6 +35,7 @@ export class Recolouring {
       if (keep) this.#keepAs(keep);
     });
     place.addEventListener("change", ({ target }) => {
+      if (target instanceof HTMLSelectElement && this.tile) this.#choose(this.tile);
       if (target instanceof HTMLInputElement && this.#form?.contains(target) && target.name !== "name") this.#again();
     });
   }
@@ -40,6 +43,7 @@ export class Recolouring {
   /** Nothing is chosen yet. */
   begin() {
     this.chosen = null;
+    this.tile = null;
     this.turn += 1;
   }
 
@@ -51,12 +55,20 @@ export class Recolouring {
   /** @param {Event} event */
   #hover(event) {
     const tile = closest(event, "[data-recolour]");
-    if (tile) this.bench.stage.preview(JSON.parse(tile.dataset.recolour ?? "null"));
+    if (tile) this.bench.stage.preview(this.#meant(tile));
+  }
+
+  /** What a tile does, as the form says it is done. @param {HTMLElement} tile @returns {Edit} */
+  #meant(tile) {
+    const way = String(new FormData(this.#form ?? undefined).get("way") ?? "turn");
+    if (way === "turn") return JSON.parse(tile.dataset.recolour ?? "null");
+    return { ...JSON.parse(tile.dataset.tint ?? "null"), mode: way };
   }
 
   /** @param {HTMLElement} tile */
   #choose(tile) {
-    this.chosen = JSON.parse(tile.dataset.recolour ?? "null");
+    this.tile = tile;
+    this.chosen = this.#meant(tile);
     for (const other of all("[data-recolour]", this.place)) other.setAttribute("aria-pressed", String(other === tile));
     this.bench.stage.preview(this.chosen);
     this.#contrast();

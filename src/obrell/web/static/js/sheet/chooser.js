@@ -10,6 +10,7 @@ import { ask } from "../ui/page.js";
 import { ColourField } from "./colour_field.js";
 import { Fade } from "./fade.js";
 import { Following } from "./following.js";
+import { Readable } from "./readable.js";
 import { stand } from "./standing.js";
 import { paintedAt, pressOn, seenAt } from "./taking.js";
 
@@ -45,6 +46,7 @@ export class Chooser {
         this.field.fault.textContent = words;
       },
     });
+    this.readable = new Readable(bench);
     this.open = false;
     this.taking = false;
     this.path = "";
@@ -100,6 +102,7 @@ export class Chooser {
       this.field.hex.focus();
       this.field.hex.select();
     }
+    this.readable.show(this.#edit(), this.field.hsv[0]);
     await this.#offer();
     if (this.open) stand(this.box, now);
   }
@@ -147,11 +150,13 @@ export class Chooser {
   }
 
   #preview() {
+    this.readable.show(this.#edit(), this.field.hsv[0]);
     this.bench.stage.preview(this.#edit());
   }
 
   #close() {
     this.open = false;
+    this.readable.end();
     this.field.forget();
     this.box.hidden = true;
     document.getElementById(this.slot)?.focus({ preventScroll: true });

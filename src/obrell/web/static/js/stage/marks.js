@@ -59,6 +59,8 @@ export class Marks {
     this.loose = false;
     /** Whether it is shown what keeps to what. */
     this.ties = false;
+    /** The letter that is read least, as left, top, right, bottom. @type {[number, number, number, number]|null} */
+    this.weakest = null;
     this.points = new Points(this);
     this.pen = new Pen(this);
     this.gradients = new Gradients(this);

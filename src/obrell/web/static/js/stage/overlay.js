@@ -31,9 +31,20 @@ export class Overlay {
 
   /** Over the frames. @param {ScenePart[]} selected */
   above(selected) {
+    this.#weakest();
     this.#snapped();
     this.#distances(selected);
     if (this.marks.ties) this.#ties();
+  }
+
+  /** The letter that is read least is outlined, in two tones. */
+  #weakest() {
+    const { weakest, stage } = this.marks;
+    if (!weakest) return;
+    const [left, top, right, bottom] = weakest;
+    const [[x, y], [far, low]] = [stage.toScreen(left, top), stage.toScreen(right, bottom)];
+    const box = { x: x - 3, y: y - 3, width: far - x + 6, height: low - y + 6, rx: 3 };
+    this.marks.svg.append(svg("rect", { class: "weak-under", ...box }), svg("rect", { class: "weak", ...box }));
   }
 
   /** What keeps to what: a line from every part to those that it follows, which are dotted. */
