@@ -50,6 +50,7 @@ from obrell.core.values.paints import Solid
 from obrell.core.workspace import Workspace
 from obrell.web.live import Shown, frame_of
 from tools.heavy import KIT, all_kinds, heavy
+from tools.hues import recoloured, swatch_dragged
 from tools.windows import beside, bring, hundreds
 
 ROUNDS = 15
@@ -200,6 +201,7 @@ def live(browser: Browser) -> None:
         page.close()
         bring(url, hairlines())
         rows = hundreds(browser, f"{url}/kits/bench-2/controls/c1") + beside(url, "/kits/wendmere-lock/controls/c1")
+        rows += swatch_dragged(browser, url)
     table.add_row(
         "one value changed, to painted, median", "25 ms", f"{statistics.median(times):.0f} ms ({len(times)})"
     )
@@ -348,6 +350,8 @@ def main() -> None:
     drawing()
     every_effect()
     all_effects()
+    for row in recoloured():
+        table.add_row(*row)
     Console().print(table)
 
 

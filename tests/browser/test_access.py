@@ -56,6 +56,50 @@ def chooser(page, url):
     expect(page.locator("#chooser")).to_be_visible()
 
 
+def follow(page, url):
+    open_bench(page, url)
+    page.locator("[data-aside=follow]").first.click()
+    expect(page.locator("#follow-form")).to_be_visible()
+
+
+def recolour(page, url):
+    open_bench(page, url)
+    page.locator("[data-aside=recolour]").first.click()
+    page.locator(".hues button").first.click()
+    expect(page.locator("#contrasts")).not_to_be_empty()
+
+
+def swatch(page, url):
+    wall(page, url)
+    page.locator("#chip-tarn").click()
+    expect(page.locator("#hex")).to_be_focused()
+
+
+def new_swatch(page, url):
+    wall(page, url)
+    page.get_by_role("button", name="New swatch").click()
+    expect(page.locator("#kit-dialog")).to_be_visible()
+
+
+def swatch_uses(page, url):
+    wall(page, url)
+    page.locator("#swatch-tarn .more [data-opens]").click()
+    expect(page.locator(".uses")).to_be_visible()
+
+
+def colourways(page, url):
+    page.goto(f"{url}{LOCK}?colourway=all")
+    expect(page.locator(".beside").first).to_be_visible()
+    page.get_by_role("button", name="New colourway").click()
+    expect(page.locator("#kit-dialog")).to_be_visible()
+
+
+def recolour_kit(page, url):
+    wall(page, url)
+    page.get_by_role("button", name="Recolour …").click()
+    expect(page.locator(".hues label").first).to_be_visible()
+
+
 def keys(page, url):
     open_bench(page, url)
     page.keyboard.press("?")
@@ -68,7 +112,10 @@ def history(page, url):
     page.locator("#history-menu summary").click()
 
 
-STATES = (wall, deliver, part, effect, several, finder, looks, chooser, keys, history)
+STATES = (
+    wall, deliver, part, effect, several, finder, looks, chooser, follow, recolour, swatch, new_swatch, swatch_uses,
+    colourways, recolour_kit, keys, history,
+)  # fmt: skip
 
 
 @pytest.mark.parametrize("state", STATES, ids=[state.__name__ for state in STATES])

@@ -175,3 +175,26 @@ def test_a_remembered_link_goes_with_its_swatch():
     base = control(part(Box(), solid("#204060"))).evolve(ground=Solid(colour=LINK.evolve(own="#abcdef")))
     assert freed(base, TARN, "tarn").ground.colour == "#abcdef"
     assert with_colours(base, lambda colour: colour) is base
+
+
+def test_what_comes_from_another_kit_follows_the_same_swatch_the_same_role_or_none():
+    rush = SwatchLink(swatch="rush", tint=-30)
+    lake = SwatchLink(swatch="lake", tint=10)
+    copied = part(Box(), solid("#204060").evolve(fill=Solid(colour=rush)), solid("#204060").evolve(id="e2"))
+    copied = copied.evolve(effects=(*copied.effects, solid("#111111").evolve(id="e3", fill=Solid(colour=lake))))
+    origins = [
+        {"id": "rush", "role": "reeds", "colour": "#7a8b3c"}, {"id": "lake", "role": "main", "colour": "#335577"},
+    ]  # fmt: skip
+    kit = TARN.evolve(swatches=tuple(one.evolve(role="main") if one.id == "tarn" else one for one in TARN.swatches))
+    around = Surroundings.of(kit)
+    edit = {"kind": "paste", "parts": [copied.model_dump(mode="json")], "origins": origins}
+    pasted = applied(read_edit(edit), control(), around).parts[0]
+    assert pasted.effects[0].fill.colour == literal(rush, {"rush": "#7a8b3c"})
+    assert pasted.effects[1].fill.colour == "#204060"
+    assert pasted.effects[2].fill.colour == lake.evolve(swatch="tarn")
+    effects = [effect.model_dump(mode="json") for effect in copied.effects]
+    onto = {"kind": "paste-effects", "parts": ["p1"], "effects": effects, "origins": origins}
+    laid = applied(read_edit(onto), control(part(Box())), around).parts[0]
+    assert [effect.fill for effect in laid.effects] == [effect.fill for effect in pasted.effects]
+    same = {"kind": "paste", "parts": [copied.model_dump(mode="json")]}
+    assert applied(read_edit(same), control(), around).parts[0].effects[0].fill.colour == rush

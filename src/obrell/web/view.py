@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import partial
 from typing import Any, get_args
 
 from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_fingerprint
-from obrell.core.document.model import Control, Measure, Part
+from obrell.core.document.model import Control, KitSettings, Measure, Part, Swatch
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import DAY, DAY_NAME, Resolved, palette, resolve
 from obrell.core.document.tree import descendants
@@ -58,6 +59,7 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     steps, found = kits.history(kit, control.id), found_in(resolved)
     sheet = sheet_view(control, settings, resolved, seen, selected, marks_of(found))
     facts = _facts(resolved, seats, seen, selected, found) | {
+        "swatches": [{"id": one.id, "role": one.role, "colour": colour} for one, colour in _coloured(settings)],
         "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo,
         "around": around_of(control, settings),
     }  # fmt: skip
@@ -83,6 +85,12 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
         "scene": parts_of(resolved.tree),
     }
     return View(facts, blocks, lists)
+
+
+def _coloured(kit: KitSettings) -> Iterator[tuple[Swatch, str]]:
+    """The swatches of a kit and what each looks like, for what is copied to other kits."""
+    colours = palette(kit)
+    return ((swatch, colours[swatch.id]) for swatch in kit.swatches)
 
 
 def _facts(

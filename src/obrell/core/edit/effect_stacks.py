@@ -12,6 +12,7 @@ from obrell.core.document.materials import extent_of
 from obrell.core.document.model import MAX_EFFECTS, MAX_VERSIONS, Control, Part, Version
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, effect_of, names_of, part_of, with_effects
+from obrell.core.edit.binding import Origins, bound
 from obrell.core.edit.parts import Ids
 from obrell.core.effects import EFFECTS, AnyEffect, Depth, Outline, Paint
 from obrell.core.effects.base import ZONES
@@ -28,16 +29,19 @@ HOLDERS = (Paint, Outline, Depth)
 
 class PasteEffects(Edit):
     """Copied effects put on parts, on top of their zones, or instead of those that are there. ``made_for`` is the
-    extent of the part that they were made for, when their lengths are to fit each part as they fit that."""
+    extent of the part that they were made for, when their lengths are to fit each part as they fit that; ``origins``
+    are the swatches of the kit that they come from."""
 
     kind: Literal["paste-effects"] = "paste-effects"
     parts: Ids
     effects: Annotated[tuple[AnyEffect, ...], Field(min_length=1, max_length=MAX_EFFECTS)]
     instead: bool = False
     made_for: Annotated[float, Field(gt=0, le=LIMIT_PX)] | None = None
+    origins: Origins = ()
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        fresh, seen = tuple(effect.evolve(id=NEW) for effect in self.effects), arranged(control).all
+        here = (bound(effect, self.origins, around) for effect in self.effects)
+        fresh, seen = tuple(effect.evolve(id=NEW) for effect in here), arranged(control).all
 
         def changed(part: Part) -> Part:
             own = fresh

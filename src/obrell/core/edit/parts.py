@@ -13,6 +13,7 @@ from obrell.core.document.model import MAX_EFFECTS, Control, Part
 from obrell.core.document.moving import carried_together, covering
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import Edit, Surroundings, add_parts, check_unlocked, moved, names_of, part_of, roots
+from obrell.core.edit.binding import Origins, bound
 from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_box, snap_point
 from obrell.core.effects import AnyEffect, Paint
 from obrell.core.errors import Refused
@@ -206,17 +207,20 @@ class DuplicateParts(Edit):
 
 class PasteParts(Edit):
     """Parts from this or another control put in at the place they had, in front of all; or ``instead`` of
-    parts that are there, with their middle, order and container."""
+    parts that are there, with their middle, order and container. ``origins`` are the swatches of the kit that they
+    come from."""
 
     kind: Literal["paste"] = "paste"
     parts: Annotated[tuple[Part, ...], Field(min_length=1, max_length=1000)]
     instead: Annotated[tuple[Id, ...], Field(max_length=1000)] = ()
+    origins: Origins = ()
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         inside = {part.id for part in self.parts}
+        here = [bound(part, self.origins, around) for part in self.parts]
         named = [
             part if part.within in inside else part.evolve(name=fresh_name(control, part.name), within=None)
-            for part in self.parts
+            for part in here
         ]
         return self._put_instead(control, named) if self.instead else add_parts(control, named)
 

@@ -1,4 +1,5 @@
 /** Wall: the new-control dialog, copies with changes, the order by dragging, and what was said. */
+import { colourFromArt } from "./panels/from_art.js";
 import { linksIn } from "./panels/follow_form.js";
 import { SwatchChooser, orderByDragging, takeCandidate } from "./panels/swatches.js";
 import { Trying } from "./panels/trying.js";
@@ -116,9 +117,15 @@ asking.addEventListener("htmx:afterRequest", () => {
       button.disabled = false;
     }
 });
-asking.addEventListener("click", (event) => {
+asking.addEventListener("click", async (event) => {
   if (closest(event, "[data-close]")) asking.close();
   takeCandidate(event);
+  if (!closest(event, "[data-take-from-art]")) return;
+  asking.close();
+  const colour = await colourFromArt(wall);
+  asking.showModal();
+  const field = asking.querySelector("[data-takes-candidate]");
+  if (colour && field instanceof HTMLInputElement) field.value = colour;
 });
 copies.addEventListener("click", (event) => {
   if (closest(event, "[data-close]")) copies.close();

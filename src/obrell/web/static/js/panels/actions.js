@@ -9,7 +9,8 @@
  * @typedef {Object<string, Act>} Acts
  */
 import { byId } from "../ui/dom.js";
-import { COPIED } from "./clipboard.js";
+import { COPIED, pasteClip } from "./clipboard.js";
+import { unboundIn } from "./origins.js";
 import { say, showKeys } from "../ui/page.js";
 
 /** Where the effects copied last are kept. */
@@ -84,7 +85,7 @@ function reorder(bench, by) {
 /** @param {Bench} bench */
 function pasteInstead(bench) {
   const copied = localStorage.getItem(COPIED);
-  if (copied) bench.post({ kind: "paste", parts: JSON.parse(copied), instead: chosen(bench) });
+  if (copied) pasteClip(bench, JSON.parse(copied), chosen(bench));
   else bench.complain("Copy parts first: what was copied is put in place of the selection.");
 }
 
@@ -93,7 +94,7 @@ function copyEffects(bench) {
   const part = copyOf(bench);
   if (!part?.effects) return;
   const { extent } = bench.partOf(part.id) ?? {};
-  localStorage.setItem(EFFECTS, JSON.stringify({ effects: part.effects, extent }));
+  localStorage.setItem(EFFECTS, JSON.stringify({ effects: part.effects, extent, origins: bench.state.swatches }));
   const count = part.effects.length;
   say(`Copied ${count} effect${count === 1 ? "" : "s"} of ${part.name}`);
 }
@@ -104,13 +105,15 @@ function copyEffects(bench) {
  * @param {Bench} bench @param {boolean} instead
  */
 async function pasteEffects(bench, instead) {
-  const { effects = [], extent } = JSON.parse(localStorage.getItem(EFFECTS) || "{}");
+  const { effects = [], extent, origins = [] } = JSON.parse(localStorage.getItem(EFFECTS) || "{}");
   if (!effects.length) {
     bench.complain("Copy effects first: of a part, or one of them where it is open.");
     return;
   }
-  const edit = { kind: "paste-effects", parts: chosen(bench), effects, instead };
+  const edit = { kind: "paste-effects", parts: chosen(bench), effects, instead, origins };
+  const lost = unboundIn(effects, origins, bench.state.swatches);
   const state = await bench.post(edit);
+  if (state && lost) say(lost);
   /** @param {string} id */
   const isOther = (id) => Math.abs((bench.partOf(id)?.extent ?? extent) / extent - 1) > SAME_SIZE;
   if (!state || !extent || !chosen(bench).some(isOther)) return;
@@ -128,7 +131,10 @@ const effectDoings = (bench) => ({
   remove: (of) => bench.post({ kind: "remove-effect", ...of }),
   copy: ({ effect }) => {
     const found = copyOf(bench)?.effects?.find((one) => one.id === effect);
-    localStorage.setItem(EFFECTS, JSON.stringify({ effects: [found], extent: bench.part?.extent }));
+    localStorage.setItem(
+      EFFECTS,
+      JSON.stringify({ effects: [found], extent: bench.part?.extent, origins: bench.state.swatches }),
+    );
     say("Copied one effect");
   },
   forward: (of) => bench.post({ kind: "move-effect", ...of, by: 1 }),

@@ -1,16 +1,17 @@
 /** Parts copied and pasted, within this browser and beyond; SVG text is pasted as parts too. */
 import { say, typing } from "../ui/page.js";
+import { unboundIn } from "./origins.js";
 
 /** Where the parts copied last are kept, for every control. */
-export const COPIED = "obrell/parts";
+export const COPIED = "obrell/clip";
 const CLIP = "obrell-parts";
 const SVG = /^\s*<(\?xml|svg|!--)/;
 
-/** The parts that a text holds; null when it holds none. @param {string} text */
-function partsIn(text) {
+/** The parts that a text holds, with the swatches of their kit; null when it holds none. @param {string} text */
+function clipIn(text) {
   try {
     const data = JSON.parse(text);
-    return data?.kind === CLIP ? data.parts : null;
+    return data?.kind === CLIP ? data : null;
   } catch {
     return null;
   }
@@ -21,8 +22,9 @@ function copy(bench, event) {
   const { clip } = bench.state;
   if (typing({ target: document.activeElement }) || !clip.length) return;
   event.preventDefault();
-  localStorage.setItem(COPIED, JSON.stringify(clip));
-  event.clipboardData?.setData("text/plain", JSON.stringify({ kind: CLIP, parts: clip }));
+  const said = { parts: clip, origins: bench.state.swatches };
+  localStorage.setItem(COPIED, JSON.stringify(said));
+  event.clipboardData?.setData("text/plain", JSON.stringify({ kind: CLIP, ...said }));
   say(`Copied ${clip.length === 1 ? clip[0].name : `${clip.length} parts`}`);
 }
 
@@ -34,15 +36,28 @@ function copy(bench, event) {
  */
 function paste(bench, event) {
   const text = event.clipboardData?.getData("text/plain") ?? "";
-  const parts = partsIn(text);
-  if (parts) {
+  const clip = clipIn(text);
+  if (clip) {
     event.preventDefault();
-    bench.post({ kind: "paste", parts });
+    pasteClip(bench, clip);
   } else if (typing(event)) return;
   else if (SVG.test(text)) {
     event.preventDefault();
     bench.bring(text, "Drawing");
   } else bench.complain("There are no parts and no SVG to paste: copy some first.");
+}
+
+/**
+ * Parts with the swatches of the kit they come from, in front of all or instead of others.
+ *
+ * @param {import("../ui/types.js").Bench} bench
+ * @param {{parts: object[], origins?: import("../ui/api.js").Origin[]}} clip
+ * @param {string[]} [instead]
+ */
+export async function pasteClip(bench, { parts, origins = [] }, instead = []) {
+  const lost = unboundIn(parts, origins, bench.state.swatches);
+  const state = await bench.post({ kind: "paste", parts, origins, instead });
+  if (state && lost) say(lost);
 }
 
 /** @param {import("../ui/types.js").Bench} bench */

@@ -21,6 +21,7 @@ export class Trying {
     this.arts = new Map();
     this.seq = 0;
     this.busy = false;
+    this.sentAt = 0;
     /** @type {object|null} */
     this.next = null;
     this.link = new Link(`${location.origin.replace("http", "ws")}/kits/${kit}/live`, {
@@ -46,6 +47,7 @@ export class Trying {
   #send() {
     if (this.busy || !this.next || !this.link.open) return;
     this.busy = true;
+    this.sentAt = performance.now();
     this.link.send(this.next);
     this.next = null;
   }
@@ -59,6 +61,8 @@ export class Trying {
       this.#paint(tile, data, at);
       at += tile.box[2] * tile.box[3] * PIXEL_BYTES;
     }
+    const detail = { ms: performance.now() - this.sentAt };
+    byId("wall").dispatchEvent(new CustomEvent("obrell:painted", { detail }));
     this.#send();
   }
 

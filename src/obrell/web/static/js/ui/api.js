@@ -7,9 +7,10 @@
  * @typedef {import("../stage/types.js").Gradient} Gradient
  * @typedef {{id: string, name: string, effects?: {id: string}[], shape?: {kind: string}}} Clip a
  *   part as it is copied
+ * @typedef {{id: string, role: string, colour: string}} Origin a swatch, as it is told along with what is copied
  * @typedef {{version: number, hash: string, name: string, token: string, selected: string[], effect: string,
  *   scene: Scene, gradient: Gradient|null, clip: Clip[], undo: boolean, redo: boolean, found: Found[],
- *   ground: string, stands: string, known: import("./told.js").Known,
+ *   ground: string, stands: string, swatches: Origin[], known: import("./told.js").Known,
  *   said?: string, fresh?: string[], removed?: boolean}} State
  *
  * @typedef {"part"|"reference"|"fill"} PictureUse

@@ -1,0 +1,230 @@
+"""Journeys: colour that follows, from a swatch that is named to a colourway that is delivered."""
+
+import json
+import re
+import time
+import zipfile
+
+import numpy as np
+from playwright.sync_api import expect
+
+from obrell.core.deliver.bundle import make
+from obrell.core.deliver.order import Order
+from obrell.core.deliver.plan import plan
+from obrell.samples.wendmere_lock import wendmere_lock
+from tests.browser.hand import LOCK, at, drag, open_bench, shows, stage_colour, until
+from tests.making import png
+
+SVG = """<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 40" width="60" height="40">
+<rect x="4" y="4" width="52" height="32" rx="6" fill="#2a949c"/><circle cx="30" cy="20" r="8" fill="#f3f1ea"/></svg>"""
+
+
+def choose_colour(page, selector=".part.sel .colour"):
+    page.locator(selector).last.click()
+    expect(page.locator("#chooser")).to_be_visible()
+    expect(page.locator("#follow-swatches button").first).to_be_visible()
+
+
+def keep(page):
+    with page.expect_response("**/edits"):
+        page.locator("#colour-keep").click()
+    expect(page.locator("#chooser")).to_be_hidden()
+
+
+def tile_picture(page, control):
+    return page.locator(f"#tile-{control} img").get_attribute("src")
+
+
+def test_a_dome_of_circles_follows_a_swatch_that_is_named_and_changed(hand):
+    page = hand.page
+    control = page.url.split("?")[0].rsplit("/", 1)[-1]
+    hand.put("r", (20, 12), (92, 84))
+    choose_colour(page)
+    page.locator("#hex").fill("#7a8b3c")
+    page.locator("#hex").press("Tab")
+    page.locator("#name-swatch input").fill("Rush")
+    page.locator("#name-swatch button").click()
+    expect(page.locator("#follow-name")).to_have_text("follows Rush")
+    keep(page)
+    expect(page.locator(".part.sel .colour").last).to_contain_text("Rush")
+    # A lighter circle in it, laid from the chip and told by the ladder; a darker one beside it.
+    for place, step in (((40, 32), (72, 64)), 7), (((30, 60), (44, 74)), 3):
+        hand.put("r", *place)
+        with page.expect_response("**/edits"):
+            page.locator("#lay-rush").click()
+        choose_colour(page)
+        page.locator("#follow-ladder button").nth(step).click()
+        expect(page.locator("#follow-ladder button").nth(step)).to_have_attribute("aria-pressed", "true")
+        keep(page)
+    expect(page.locator(".part.sel .eff", has_text="darker")).to_be_visible()
+    shows(page, 30, 40, [0x7A, 0x8B, 0x3C, 255])
+    lighter = stage_colour(page, 56, 48)
+    assert sum(lighter[:3]) > sum((0x7A, 0x8B, 0x3C)) + 60
+    # One more that overlaps the wide one and is the swatch itself: both read as one surface.
+    hand.put("r", (70, 30), (110, 70))
+    with page.expect_response("**/edits"):
+        page.locator("#lay-rush").click()
+    for x in (84, 90, 96):
+        shows(page, x, 50, [0x7A, 0x8B, 0x3C, 255])
+    # On the Wall the swatch is dragged, kept, and taken back.
+    page.goto(page.url.split("/controls")[0])
+    before = tile_picture(page, control)
+    expect(page.locator("#swatch-rush")).to_contain_text("4 parts")
+    page.locator("#chip-rush").click()
+    hue = page.locator("#hue").bounding_box()
+    drag(page, (hue["x"] + 60, hue["y"] + 6), (hue["x"] + 200, hue["y"] + 6), release=False)
+    expect(page.locator(f"#tile-{control} canvas.tried")).to_be_visible()
+    assert tile_picture(page, control) == before
+    page.mouse.up()
+    page.locator("#colour-keep").click()
+    until(page, lambda: tile_picture(page, control) != before)
+    expect(page.locator("canvas.tried")).to_have_count(0)
+    page.locator("#undo").click()
+    until(page, lambda: tile_picture(page, control) == before)
+
+
+def test_five_hues_of_a_two_line_key_are_made_without_harming_its_accent(page, server):
+    kit = wendmere_lock()
+    queue = next(one.id for one in kit.controls if one.name == "Boat queue")
+    page.goto(f"{server.url}{LOCK}/controls/{queue}")
+    until(page, lambda: stage_colour(page, 195, 40)[3] == 255)
+    accent = stage_colour(page, 195, 40)
+    began = time.monotonic()
+    for number, name in enumerate(("Rain", "Moor", "Heath", "Rowan", "Reed")):
+        page.locator("[data-aside=recolour]").first.click()
+        expect(page.locator(".hues button")).to_have_count(12)
+        slate = page.locator(".groups input[value=slate]")
+        brass = page.locator(".groups input[value=brass]")
+        if not slate.is_checked():
+            slate.check()
+            expect(slate).to_be_checked()
+        assert not brass.is_checked()
+        page.locator(".hues button").nth(2 * number + 1).click()
+        expect(page.locator("#contrasts")).not_to_be_empty()
+        until(page, lambda: all(abs(a - b) < 3 for a, b in zip(stage_colour(page, 195, 40), accent, strict=True)))
+        page.locator(".keep-as input").fill(name)
+        page.locator("[data-keep=control]").click()
+        expect(page.locator("#aside")).to_be_hidden()
+    assert time.monotonic() - began < 60
+    page.goto(f"{server.url}{LOCK}")
+    for name in ("Rain", "Moor", "Heath", "Rowan", "Reed"):
+        expect(page.locator(f".tile input[value={name}]")).to_be_visible()
+
+
+def test_art_that_was_read_follows_the_nearest_swatches_and_is_recoloured(hand):
+    page = hand.page
+    page.locator("#stage").focus()
+    page.evaluate(
+        """text => { const data = new DataTransfer(); data.setData('text/plain', text);
+        document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true })); }""",
+        SVG,
+    )
+    expect(page.locator("#history")).to_contain_text("Drawing")
+    page.locator("[data-aside=follow]").first.click()
+    rows = page.locator("#follow-form tr[data-links]")
+    expect(rows.first).to_contain_text("tarn")
+    expect(rows).to_have_count(2)
+    rows.nth(1).locator("input").uncheck()
+    with page.expect_response("**/edits"):
+        page.get_by_role("button", name="Let them follow").click()
+    expect(page.locator("#history")).to_contain_text("1 colour followed tarn")
+    page.locator("[data-aside=recolour]").first.click()
+    before = stage_colour(page, *middle(page))
+    page.locator(".hues button").nth(6).hover()
+    until(page, lambda: stage_colour(page, *middle(page)) != before)
+    page.mouse.move(5, 500)
+    until(page, lambda: stage_colour(page, *middle(page)) == before)
+    page.locator(".hues button").nth(6).click()
+    with page.expect_response("**/edits"):
+        page.get_by_role("button", name="Recolour it").click()
+    until(page, lambda: stage_colour(page, *middle(page)) != before)
+    page.keyboard.press("Control+z")
+    until(page, lambda: stage_colour(page, *middle(page)) == before)
+
+
+def middle(page):
+    """A place on the rectangle of the drawing, beside its circle."""
+    return (40, 48)
+
+
+def test_tokens_go_out_are_edited_and_come_in_again(page, server, tmp_path):
+    page.goto(f"{server.url}{LOCK}")
+    page.locator("#swatch-files summary").click()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="design tokens").click()
+    tokens = json.loads(download.value.path().read_text())
+    tokens["swatches"]["tarn"]["$value"] = "#a05020"
+    tokens["swatches"]["heath"] = {"$value": "{swatches.tarn}"}
+    edited = tmp_path / "edited.json"
+    edited.write_text(json.dumps(tokens))
+    before = tile_picture(page, "c1")
+    page.locator("#swatch-files input[type=file]").set_input_files(edited)
+    expect(page.locator("#swatch-tarn code")).to_have_text("#a05020")
+    expect(page.locator("#swatch-heath code")).to_have_text("#a05020")
+    until(page, lambda: tile_picture(page, "c1") != before)
+    edited.write_text("{")
+    page.locator("#swatch-files input[type=file]").set_input_files(edited)
+    expect(page.locator("#swatch-files .fault")).to_contain_text("not JSON")
+    page.locator("#undo").click()
+    expect(page.locator("#swatch-heath")).to_have_count(0)
+    expect(page.locator("#swatch-tarn code")).to_have_text("#1f8a92")
+
+
+def test_a_colourway_is_delivered_as_it_is_planned(page, server):
+    page.goto(f"{server.url}{LOCK}/deliver?control=c1")
+    page.get_by_label("Night watch").check()
+    page.get_by_label("Day", exact=True).uncheck()
+    expect(page.locator("#count")).to_have_text("5")
+    page.locator("#make").click()
+    with page.expect_download() as download:
+        page.locator("#download").click()
+    zipped = zipfile.ZipFile(download.value.path())
+    kit = wendmere_lock()
+    files = plan(kit, kit.controls, Order(controls=("c1",), colourways=("night-watch",))).files
+    assert [file.name for file in files] == zipped.namelist()[:-1]
+    for file in files:
+        assert zipped.read(file.name) == make(file)
+
+
+def test_a_colourway_is_looked_at_on_the_bench_and_a_swatch_is_dragged_onto_the_art(page, server):
+    open_bench(page, server.url)
+    day = stage_colour(page, 106, 30)
+    page.get_by_role("button", name="Night watch").click()
+    until(page, lambda: sum(stage_colour(page, 106, 30)[:3]) < sum(day[:3]) - 60)
+    assert "colourway=night-watch" in page.url
+    page.reload()
+    until(page, lambda: sum(stage_colour(page, 106, 30)[:3]) < sum(day[:3]) - 60)
+    page.get_by_role("button", name="Day", exact=True).click()
+    until(page, lambda: stage_colour(page, 106, 30) == day)
+    chip = page.locator("#lay-signal").bounding_box()
+    start = (chip["x"] + 8, chip["y"] + 8)
+    drag(page, start, at(page, 40, 30), release=False)
+    until(page, lambda: stage_colour(page, 106, 30) != day)
+    page.keyboard.press("Escape")
+    until(page, lambda: stage_colour(page, 106, 30) == day)
+    page.mouse.up()
+    with page.expect_response("**/edits"):
+        drag(page, start, at(page, 40, 30))
+    expect(page.locator("#history")).to_contain_text("Laid the swatch signal")
+
+
+def test_a_new_swatch_is_taken_from_the_art_and_from_a_picture(page, server, tmp_path):
+    page.goto(f"{server.url}{LOCK}")
+    page.get_by_role("button", name="New swatch").click()
+    page.locator("#kit-dialog [name=name]").fill("Deep")
+    page.locator("[data-take-from-art]").click()
+    expect(page.locator("#kit-dialog")).to_be_hidden()
+    page.locator("#tile-c1 img").click(position={"x": 60, "y": 40})
+    expect(page.locator("#kit-dialog [name=colour]")).to_have_value(re.compile("^#[0-9a-f]{6}$"))
+    picture = np.zeros((20, 20, 4), np.uint8)
+    picture[:] = (122, 139, 60, 255)
+    path = tmp_path / "reeds.png"
+    path.write_bytes(png(picture))
+    page.locator("#kit-dialog input[type=file]").set_input_files(path)
+    page.locator("[data-candidate='#7a8b3c']").click()
+    expect(page.locator("#kit-dialog [name=colour]")).to_have_value("#7a8b3c")
+    page.get_by_role("button", name="Add it").click()
+    expect(page.locator("#swatch-deep code")).to_have_text("#7a8b3c")
+    page.locator("#swatch-deep .more [data-opens]").click()
+    page.get_by_role("button", name="Remove the swatch").click()
+    expect(page.locator("#swatch-deep")).to_have_count(0)
