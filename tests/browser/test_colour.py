@@ -12,7 +12,7 @@ from obrell.core.deliver.bundle import make
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
 from obrell.samples.wendmere_lock import wendmere_lock
-from tests.browser.hand import LOCK, at, drag, open_bench, shows, stage_colour, until
+from tests.browser.hand import LOCK, at, drag, open_bench, shows, stage_colour, until, wait_for_frame
 from tests.making import png
 
 SVG = """<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 40" width="60" height="40">
@@ -70,6 +70,7 @@ def test_a_dome_of_circles_follows_a_swatch_that_is_named_and_changed(hand):
     page.goto(page.url.split("/controls")[0])
     before = tile_picture(page, control)
     expect(page.locator("#swatch-rush")).to_contain_text("4 parts")
+    page.locator(f"#tile-{control}").scroll_into_view_if_needed()
     page.locator("#chip-rush").click()
     hue = page.locator("#hue").bounding_box()
     drag(page, (hue["x"] + 60, hue["y"] + 6), (hue["x"] + 200, hue["y"] + 6), release=False)
@@ -87,8 +88,9 @@ def test_five_hues_of_a_two_line_key_are_made_without_harming_its_accent(page, s
     kit = wendmere_lock()
     queue = next(one.id for one in kit.controls if one.name == "Boat queue")
     page.goto(f"{server.url}{LOCK}/controls/{queue}")
-    until(page, lambda: stage_colour(page, 195, 40)[3] == 255)
-    accent = stage_colour(page, 195, 40)
+    wait_for_frame(page)
+    until(page, lambda: stage_colour(page, 150, 40)[3] == 255)
+    accent = stage_colour(page, 150, 40)
     began = time.monotonic()
     for number, name in enumerate(("Rain", "Moor", "Heath", "Rowan", "Reed")):
         page.locator("[data-aside=recolour]").first.click()
@@ -96,12 +98,13 @@ def test_five_hues_of_a_two_line_key_are_made_without_harming_its_accent(page, s
         slate = page.locator(".groups input[value=slate]")
         brass = page.locator(".groups input[value=brass]")
         if not slate.is_checked():
-            slate.check()
+            with page.expect_response("**/recolour?*"):
+                slate.check()
             expect(slate).to_be_checked()
         assert not brass.is_checked()
         page.locator(".hues button").nth(2 * number + 1).click()
         expect(page.locator("#contrasts")).not_to_be_empty()
-        until(page, lambda: all(abs(a - b) < 3 for a, b in zip(stage_colour(page, 195, 40), accent, strict=True)))
+        until(page, lambda: all(abs(a - b) < 3 for a, b in zip(stage_colour(page, 150, 40), accent, strict=True)))
         page.locator(".keep-as input").fill(name)
         page.locator("[data-keep=control]").click()
         expect(page.locator("#aside")).to_be_hidden()
@@ -188,23 +191,23 @@ def test_a_colourway_is_delivered_as_it_is_planned(page, server):
 
 def test_a_colourway_is_looked_at_on_the_bench_and_a_swatch_is_dragged_onto_the_art(page, server):
     open_bench(page, server.url)
-    day = stage_colour(page, 106, 30)
+    day = stage_colour(page, 28, 40)
     page.get_by_role("button", name="Night watch").click()
-    until(page, lambda: sum(stage_colour(page, 106, 30)[:3]) < sum(day[:3]) - 60)
-    assert "colourway=night-watch" in page.url
+    until(page, lambda: sum(stage_colour(page, 28, 40)[:3]) < sum(day[:3]) - 60)
+    until(page, lambda: "colourway=night-watch" in page.url)
     page.reload()
-    until(page, lambda: sum(stage_colour(page, 106, 30)[:3]) < sum(day[:3]) - 60)
+    until(page, lambda: sum(stage_colour(page, 28, 40)[:3]) < sum(day[:3]) - 60)
     page.get_by_role("button", name="Day", exact=True).click()
-    until(page, lambda: stage_colour(page, 106, 30) == day)
+    until(page, lambda: stage_colour(page, 28, 40) == day)
     chip = page.locator("#lay-signal").bounding_box()
     start = (chip["x"] + 8, chip["y"] + 8)
-    drag(page, start, at(page, 40, 30), release=False)
-    until(page, lambda: stage_colour(page, 106, 30) != day)
+    drag(page, start, at(page, 28, 40), release=False)
+    until(page, lambda: stage_colour(page, 28, 40) != day)
     page.keyboard.press("Escape")
-    until(page, lambda: stage_colour(page, 106, 30) == day)
+    until(page, lambda: stage_colour(page, 28, 40) == day)
     page.mouse.up()
     with page.expect_response("**/edits"):
-        drag(page, start, at(page, 40, 30))
+        drag(page, start, at(page, 28, 40))
     expect(page.locator("#history")).to_contain_text("Laid the swatch signal")
 
 

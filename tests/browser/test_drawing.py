@@ -149,7 +149,7 @@ def test_commands_are_found_by_words_and_say_why_they_cannot(page, server):
     page.keyboard.press("Escape")
     page.locator("#sheet-find").fill("gloss")
     expect(page.locator(".part:visible")).to_have_count(1)
-    page.locator("#sheet-find").fill("#a8f3ee")
+    page.locator("#sheet-find").fill("#a7f2ed")
     expect(page.locator(".part:visible .entitle")).to_have_value("Foot light")
 
 

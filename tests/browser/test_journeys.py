@@ -494,7 +494,7 @@ def test_two_windows_that_edit_at_random_show_the_same_at_the_end(page, server):
 def shown(window):
     """What a window takes the control to be."""
     pictures = window.locator("#proof img").first.get_attribute("src")
-    return {"hash": pictures.split("/")[4], "parts": window.locator("#sheet .part").count()}
+    return {"hash": pictures.split("/")[6], "parts": window.locator("#sheet .part").count()}
 
 
 def test_copies_with_changes_are_made_from_a_small_table_and_taken_back(page, server):

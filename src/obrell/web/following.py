@@ -12,6 +12,7 @@ from obrell.app import swatches
 from obrell.core.colour.links import literal
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import palette
+from obrell.core.document.tree import descendants
 from obrell.core.edit import read_edit
 from obrell.core.edit.base import names_of
 from obrell.core.edit.colours import Proposal, literals_of, proposals
@@ -37,7 +38,7 @@ def of_control(
     there = {one.id for one in shown.parts}
     parts = [name for name in part.split(",") if name in there]
     whose = names_of(shown, parts) if parts else shown.name
-    return _page(request, index, [shown], parts, whose)
+    return _page(request, index, [shown], sorted(descendants(shown, parts)), whose)
 
 
 @router.get(WALL + "/follow")

@@ -399,7 +399,7 @@ def _part(
         return dressed(
             _part_view(control, kit, part, number, depth, selected, seen, mark, resolved), kit, seen.way(kit)
         )
-    besides = (number, depth, part.id in selected, mark, seen.anchor)
+    besides = (number, depth, part.id in selected, mark, seen.anchor, _find(part, resolved))
     return _CLOSED.get(
         part, besides, lambda: _part_view(control, kit, part, number, depth, selected, seen, mark, resolved)
     )
@@ -414,7 +414,7 @@ def _part_view(
     own, material = _material(part, kit) if is_open else (frozenset[str](), None)
     effects = tuple(_effects(control, part, resolved, seen.effect, own)) if is_open else ()
     return PartView(
-        part.id, number, part.name, depth, isinstance(part.shape, Container), _find(part),
+        part.id, number, part.name, depth, isinstance(part.shape, Container), _find(part, resolved),
         part.visible, part.locked, mark,
         _pieces(control, part.shape.sentence(), f"{base}/shape"), part.id in selected, is_open,
         _place(control, part, resolved, seen) if is_open else (), seen.anchor or "0.5,0.5",
@@ -448,9 +448,16 @@ def _material(part: Part, kit: KitSettings) -> tuple[frozenset[str], MaterialVie
     return frozenset(f"{base}/{one.effect}/{one.path}" for one in own), MaterialView(material.name, tuple(views))
 
 
-def _find(part: Part) -> str:
-    """What a search in the sheet looks through: name, kind, colours, and the swatches that they follow."""
-    return " ".join((part.name, part.shape.kind, *colours_of(part), *swatches_of(part))).lower()
+_FOUND_BY = OfObject[str](8192)
+
+
+def _find(part: Part, resolved: Resolved) -> str:
+    """What a search in the sheet looks through: name, kind, colours as they look, and the swatches they follow."""
+    drawn = part_of(resolved.control, part.id)
+    words = (part.name, part.shape.kind)
+    return _FOUND_BY.get(
+        drawn, (*words, *swatches_of(part)), lambda: " ".join((*words, *colours_of(drawn), *swatches_of(part))).lower()
+    )
 
 
 def _place(control: Control, part: Part, resolved: Resolved, seen: Selection) -> tuple[Piece, ...]:

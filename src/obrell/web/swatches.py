@@ -162,5 +162,5 @@ def _changed(request: Request, kit: str, does: Callable[[KitIndex], KitIndex], l
 
 def told(request: Request, kit: str, said: str) -> HTMLResponse:
     """The Wall as it is now; every window on the kit hears that there is something new."""
-    presence_of(request).tell_kit(kit, {"news": "", "version": 0})
+    presence_of(request).tell_kit(kit, {"news": "", "version": 0, "index": kits_of(request).index_hash(kit)})
     return wall_block(request, kit, said)

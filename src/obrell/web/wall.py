@@ -98,7 +98,8 @@ def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html
     for tile in shown:
         followed.update(tile.uses)
     context = {
-        "view": "wall", "kit": index, "tiles": tiles, "kits": kits.names(), "said": said,
+        "view": "wall", "kit": index, "index_hash": kits.index_hash(kit), "tiles": tiles,
+        "kits": kits.names(), "said": said,
         "steps": steps, "undo": steps.can_undo, "redo": steps.can_redo,
         "control": None, "grounds": GROUNDS, "followed": followed, "roles": ROLES,
         "written_as": LABELS, "way": way, "beside": beside,

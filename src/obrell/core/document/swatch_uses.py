@@ -11,6 +11,7 @@ from obrell.core.document.model import Control
 from obrell.core.document.value_paths import field_of
 from obrell.core.values.base import Value
 from obrell.core.values.colours import follows
+from obrell.core.workspace import OfObject
 
 
 def uses(control: Control) -> dict[str, int]:
@@ -23,10 +24,17 @@ def uses(control: Control) -> dict[str, int]:
     return dict(Counter(swatch for _, swatch in sorted(found)))
 
 
-def swatches_of(value: Value) -> list[str]:
+_FOLLOWED = OfObject[tuple[str, ...]](8192)
+
+
+def swatches_of(value: Value) -> tuple[str, ...]:
     """The swatches that colours of one part or effect follow, by their ids, each once."""
+    return _FOLLOWED.get(value, None, lambda: _swatches_of(value))
+
+
+def _swatches_of(value: Value) -> tuple[str, ...]:
     links = (follows(place.colour) for place in places(value))
-    return list(dict.fromkeys(link.swatch for link in links if link is not None))
+    return tuple(dict.fromkeys(link.swatch for link in links if link is not None))
 
 
 @dataclass(frozen=True, slots=True)

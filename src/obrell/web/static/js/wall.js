@@ -14,6 +14,8 @@ const dialog = /** @type {HTMLDialogElement} */ (byId("new-dialog"));
 const copies = /** @type {HTMLDialogElement} */ (byId("variants-dialog"));
 const asking = /** @type {HTMLDialogElement} */ (byId("kit-dialog"));
 const wall = byId("wall");
+/** How long the answer to what was done here may be behind the news of it. */
+const ANSWER_MS = 300;
 const kit = wall.dataset.kit ?? "";
 
 function askForNew() {
@@ -157,9 +159,20 @@ wall.addEventListener("drop", (event) => {
   htmx.ajax("POST", url, { target: "#wall", values: { to: Number(tile.dataset.at) } });
 });
 
+/** What was typed into a field when it was sent last. @type {{id: string, value: string}|null} */
+let sent = null;
+wall.addEventListener("htmx:beforeRequest", ({ target }) => {
+  if (target instanceof HTMLInputElement) sent = { id: target.id, value: target.value };
+});
+
 /** The Wall as it is now, without losing what is in hand. @param {string} html */
 function take(html) {
+  const field = document.activeElement;
+  // What was sent is shown as it was taken, though its field has the focus; what is being typed since stays.
+  const taken = field instanceof HTMLInputElement && sent?.id === field.id && sent.value === field.value;
+  if (taken) field.blur();
   morphInner(wall, html);
+  if (taken) byId(field.id).focus({ preventScroll: true });
   htmx.process(wall);
   showGround();
   for (const open of [copies, asking]) if (open.open) open.close();
@@ -173,14 +186,27 @@ document.addEventListener("htmx:beforeSwap", (event) => {
   take(event.detail.serverResponse);
 });
 
-/** Something was done in another window, or in this one: the newest is asked for unless a hand is at work here. */
+/** @type {ReturnType<typeof setTimeout>|undefined} */
+let waiting;
+
+/** Something was done in another window, or in this one, whose answer shows it already.
+ * @param {{index?: string}} news */
+function hear({ index }) {
+  clearTimeout(waiting);
+  waiting = setTimeout(() => {
+    const shown = wall.querySelector(".side")?.getAttribute("data-index");
+    if (!index || index !== shown) refresh();
+  }, ANSWER_MS);
+}
+
+/** The newest is asked for, unless a hand is at work here. */
 async function refresh() {
   if (chooser.open || copies.open || asking.open) return;
   const answer = await ask(`/kits/${kit}/wall${location.search}`);
   if (answer.ok) take(await answer.text());
 }
 
-const trying = new Trying(kit, new URLSearchParams(location.search).get("colourway") ?? "day", refresh);
+const trying = new Trying(kit, new URLSearchParams(location.search).get("colourway") ?? "day", hear);
 const chooser = new SwatchChooser({ kit, take, trying });
 orderByDragging((swatch, to) =>
   htmx.ajax("POST", `/kits/${kit}/swatches/${swatch}/move`, { target: "#wall", values: { to } }),

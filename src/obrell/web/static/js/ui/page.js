@@ -152,6 +152,14 @@ document.addEventListener("htmx:beforeRequest", (event) => {
   if (place) place.textContent = "";
 });
 document.addEventListener("htmx:afterSwap", showGround);
+// A file that was taken can be chosen again, after it was changed elsewhere.
+document.addEventListener("htmx:afterRequest", (event) => {
+  const { elt } = asked(event);
+  if (!(elt instanceof Element)) return;
+  for (const field of elt.querySelectorAll("input[type=file]"))
+    if (field instanceof HTMLInputElement) field.value = "";
+  if (elt instanceof HTMLInputElement && elt.type === "file") elt.value = "";
+});
 
 /** @param {KeyboardEvent} event @returns {"undo"|"redo"|""} the platform's own keys */
 export function undoKey(event) {
