@@ -20,6 +20,7 @@ VIEWS = {
     "bench": f"{LOCK}/controls/c9?part=p3&effect=e3",
     "deliver": f"{LOCK}/deliver",
     "drawing": f"{LOCK}/controls/c6?part=p4",
+    "colourways": f"{LOCK}?colourway=all",
 }
 
 
@@ -52,6 +53,14 @@ def main() -> None:
             page.locator("[data-looks]").first.click()
             page.wait_for_timeout(2 * SETTLE_MS)
             page.screenshot(path=FOLDER / "looks.png")
+            page.goto(f"http://127.0.0.1:{port}{LOCK}/controls/c6")
+            page.wait_for_timeout(SETTLE_MS)
+            page.locator("[data-aside=recolour]").first.click()
+            page.locator(".groups input[value=slate]").check()
+            page.wait_for_timeout(SETTLE_MS)
+            page.locator(".hues button").nth(8).click()
+            page.wait_for_timeout(SETTLE_MS)
+            page.screenshot(path=FOLDER / "recolouring.png")
         finally:
             browser.close()
             server.kill()

@@ -14,7 +14,10 @@ const PIXEL_BYTES = 4;
 const LONGEST_MS = 4000;
 
 export class Trying {
-  /** @param {string} kit @param {string} colourway that is shown @param {(news: any) => void} news there is something new */
+  /**
+   * @param {string} kit @param {string} colourway that is shown
+   * @param {(news: any) => void} news there is something new
+   */
   constructor(kit, colourway, news) {
     this.colourway = colourway;
     /** @type {Map<string, Art>} by control */
