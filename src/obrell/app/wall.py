@@ -10,6 +10,7 @@ from pydantic import Field
 
 from obrell.app.previewing import FrameRequest, LastFrame, Preview, drawn
 from obrell.core.aside import SECONDS, patience
+from obrell.core.document.model import Control
 from obrell.core.document.resolve import DAY
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.swatches import coloured
@@ -31,6 +32,10 @@ class WallRequest(Value):
     density: Annotated[float, Field(gt=0, le=4)] = 1.0
     colourway: Id = DAY
 
+    def frame(self) -> FrameRequest:
+        """All of one control at that density."""
+        return FrameRequest(seq=self.seq, density=self.density, left=0, top=0, width=1, height=1, exact=True)
+
 
 @dataclass(slots=True)
 class LastWall:
@@ -38,6 +43,16 @@ class LastWall:
 
     cache: PixelCache
     frames: dict[str, LastFrame] = field(default_factory=dict)
+    read: dict[str, Control] = field(default_factory=dict)
+    """Controls by their content hash, so that none is read twice while a swatch is dragged."""
+
+    def control(self, kits: Kits, hash_: str) -> Control:
+        """A control of those contents."""
+        if hash_ not in self.read:
+            if len(self.read) >= MOST_IN_VIEW:
+                self.read.clear()
+            self.read[hash_] = kits.by_hash(hash_)
+        return self.read[hash_]
 
     def of(self, control: str) -> LastFrame:
         """What it shows of a control."""
@@ -45,13 +60,13 @@ class LastWall:
 
 
 def preview_wall(kits: Kits, kit: str, wanted: WallRequest, last: LastWall) -> Iterator[tuple[str, Preview]]:
-    """The controls that follow one of the swatches, as they would be; nothing is saved."""
-    index = _tried(kits.index(kit), wanted)
+    """The controls that follow one of the swatches, as they would be; nothing is saved. One after the other: most of
+    what a frame costs holds the interpreter lock, and two threads took half as long again."""
+    index, frame = _tried(kits.index(kit), wanted), wanted.frame()
     in_view = set(wanted.controls)
     for tile in kits.tiles(kit):
         if tile.id in in_view and not tile.words and wanted.colours.keys() & tile.uses.keys():
-            control = kits.control(kit, tile.id).control
-            frame = FrameRequest(seq=wanted.seq, density=wanted.density, left=0, top=0, width=1, height=1, exact=True)
+            control = last.control(kits, tile.hash)
             with patience(SECONDS):
                 yield tile.id, drawn(frame, index, control, last.of(tile.id), colourway=wanted.colourway)
 

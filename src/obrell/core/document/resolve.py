@@ -12,6 +12,7 @@ from obrell.core.colour.links import literal
 from obrell.core.document.draft import Draft
 from obrell.core.document.follows import settled
 from obrell.core.document.model import PLAIN_GROUND, Control, Fit, KitSettings, Light, Part, State, Swatch
+from obrell.core.document.swatch_uses import swatches_of
 from obrell.core.document.tree import Tree, arranged
 from obrell.core.effects import Effect, Paint
 from obrell.core.effects.base import Lamp
@@ -134,9 +135,12 @@ _LITERAL = OfObject[Part](8192)
 
 def _with_literals(control: Control, colours: Mapping[str, str]) -> Control:
     ground = _literal(control.ground, colours)
-    colours = {**colours, GROUND: _colour_of(ground or PLAIN_GROUND)}
-    known = tuple(colours.items())
-    parts = tuple(_LITERAL.get(part, known, partial(_literal, part, colours)) for part in control.parts)
+    under = _colour_of(ground or PLAIN_GROUND)
+    colours = {**colours, GROUND: under}
+    parts = tuple(
+        _LITERAL.get(part, (under, *map(colours.get, swatches_of(part))), partial(_literal, part, colours))
+        for part in control.parts
+    )
     changed = any(new is not old for new, old in zip(parts, control.parts, strict=True))
     if not changed and ground is control.ground:
         return control
@@ -167,5 +171,6 @@ def _literal(value: Any, colours: Mapping[str, str]) -> Any:
             new = _literal(old, colours)
             if new is not old:
                 changes[name] = new
-    made = value.evolve(**changes) if changes else value
+    # Nothing but colours differs, and those are valid: checking all else again would take most of the time.
+    made = value.model_copy(update=changes) if changes else value
     return made.on_ground(colours[GROUND]) if isinstance(made, Effect) else made
