@@ -101,6 +101,9 @@ def test_several_controls_are_turned_as_one_step(client):
         assert client.get(address).status_code == 200
     kits = client.app.state.kits
     before = {tile.id: tile.hash for tile in kits.tiles("wendmere-lock")}
+    onto = {"control": ["c1", "c12"], "group": ["chalk", "slate"], "to_hue": 20, "strength": 0.2}
+    said = client.get(f"{KIT}/recolour/contrast", params=onto).text
+    assert "Open gate: " in said or "Raise sluice: " in said or "as readable as before" in said
     lower = next(tile.id for tile in kits.tiles("wendmere-lock") if tile.name == "Lower sluice")
     asked = {"control": ["c1", lower, "c12"], "group": ["tarn"], "to_hue": "320", "strength": "1"}
     said = client.post(f"{KIT}/recolour", data=asked).text

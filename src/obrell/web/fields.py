@@ -173,7 +173,7 @@ def _adjustments(link: SwatchLink, path: str) -> Iterator[FieldView]:
 T = TypeVar("T")
 
 
-def dressed(shown: T, kit: KitSettings, way: str) -> T:
+def named_colours(shown: T, kit: KitSettings, way: str) -> T:
     """What is shown, with every colour in it that follows a swatch called as that is, and as it looks in a
     colourway."""
     made: Any = shown
@@ -183,11 +183,11 @@ def dressed(shown: T, kit: KitSettings, way: str) -> T:
             name = names.get(shown.link.swatch, f"{shown.link.swatch}, which is gone")
             made = replace(shown, swatch=name, text=literal(shown.link, palette(kit, way)))
     elif isinstance(shown, tuple):
-        items = tuple(dressed(item, kit, way) for item in shown)
+        items = tuple(named_colours(item, kit, way) for item in shown)
         made = shown if all(one is other for one, other in zip(items, shown, strict=True)) else items
     elif is_dataclass(shown) and not isinstance(shown, type):
         before = {field.name: getattr(shown, field.name) for field in fields(shown)}
-        after = {name: dressed(value, kit, way) for name, value in before.items()}
+        after = {name: named_colours(value, kit, way) for name, value in before.items()}
         changed = {name: value for name, value in after.items() if value is not before[name]}
         made = replace(shown, **changed) if changed else shown
     return made  # type: ignore[no-any-return]

@@ -34,7 +34,7 @@ from obrell.core.values.base import Value
 from obrell.core.values.fields import live_of
 from obrell.core.values.paints import Conic, Gradient, Handled, Linear, Picture, Solid, Stop
 from obrell.core.workspace import OfObject
-from obrell.web.fields import FieldView, dressed, field_at, models, pictured, shifted, view
+from obrell.web.fields import FieldView, field_at, models, named_colours, pictured, shifted, view
 from obrell.web.keeping import FitView, KeepingView, fit_of, keeping, kept
 from obrell.web.points import PointsView, chosen_points
 from obrell.web.selection import Selection
@@ -270,11 +270,11 @@ def sheet_view(
         kinds,
         len(selected) > 1,
         shared,
-        dressed(tuple(_common(control, selected)), kit, seen.way(kit)) if len(selected) > 1 else (),
+        named_colours(tuple(_common(control, selected)), kit, seen.way(kit)) if len(selected) > 1 else (),
         LightView(control.light is not None, tuple(_lit(control))),
         guides,
         _reference(control),
-        dressed(_ground(control, resolved), kit, seen.way(kit)),
+        named_colours(_ground(control, resolved), kit, seen.way(kit)),
         tuple(_follows(control, None)),
         fit_of(resolved, selected),
     )
@@ -396,7 +396,7 @@ def _part(
     selected: tuple[str, ...], seen: Selection, mark: Mark | None, resolved: Resolved,
 ) -> PartView:  # fmt: skip
     if selected == (part.id,):
-        return dressed(
+        return named_colours(
             _part_view(control, kit, part, number, depth, selected, seen, mark, resolved), kit, seen.way(kit)
         )
     besides = (number, depth, part.id in selected, mark, seen.anchor, _find(part, resolved))

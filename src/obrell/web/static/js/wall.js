@@ -1,6 +1,7 @@
 /** Wall: the new-control dialog, copies with changes, the order by dragging, and what was said. */
 import { colourFromArt } from "./panels/from_art.js";
 import { linksIn } from "./panels/follow_form.js";
+import { startHues } from "./panels/kit_hues.js";
 import { SwatchChooser, orderByDragging, takeCandidate } from "./panels/swatches.js";
 import { Trying } from "./panels/trying.js";
 import { all, byId, closest } from "./ui/dom.js";
@@ -87,37 +88,6 @@ asking.addEventListener("submit", (event) => {
   if (!(form instanceof HTMLFormElement) || form.id !== "follow-form") return;
   event.preventDefault();
   letFollow(form);
-});
-/** Other controls or colours of the sheet of hues: it is asked for anew. */
-asking.addEventListener("change", async ({ target }) => {
-  const form = target instanceof HTMLInputElement && "again" in target.dataset && target.form;
-  if (!form) return;
-  const said = new URLSearchParams([...new FormData(form)].map(([name, value]) => [name, String(value)]));
-  for (const name of ["control", "group"]) if (!said.has(name)) said.set(name, "");
-  said.delete("to_hue");
-  const answer = await ask(`${form.dataset.again}?${said}`);
-  const text = await answer.text();
-  if (!answer.ok) {
-    form.querySelector(".fault")?.replaceChildren(wordsOf(text));
-    return;
-  }
-  asking.innerHTML = text;
-  htmx.process(asking);
-});
-asking.addEventListener("htmx:beforeRequest", ({ target }) => {
-  const button = target instanceof Element && target.querySelector("[data-waits]");
-  if (button instanceof HTMLButtonElement) {
-    button.dataset.words = button.textContent ?? "";
-    button.textContent = button.dataset.waits ?? "";
-    button.disabled = true;
-  }
-});
-asking.addEventListener("htmx:afterRequest", () => {
-  for (const button of all("[data-waits]", asking))
-    if (button instanceof HTMLButtonElement) {
-      button.textContent = button.dataset.words ?? button.textContent;
-      button.disabled = false;
-    }
 });
 asking.addEventListener("click", async (event) => {
   if (closest(event, "[data-close]")) asking.close();
@@ -208,6 +178,7 @@ async function refresh() {
 
 const trying = new Trying(kit, new URLSearchParams(location.search).get("colourway") ?? "day", hear);
 const chooser = new SwatchChooser({ kit, take, trying });
+startHues(asking, () => htmx.process(asking));
 orderByDragging((swatch, to) =>
   htmx.ajax("POST", `/kits/${kit}/swatches/${swatch}/move`, { target: "#wall", values: { to } }),
 );
