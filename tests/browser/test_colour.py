@@ -231,3 +231,22 @@ def test_a_new_swatch_is_taken_from_the_art_and_from_a_picture(page, server, tmp
     page.locator("#swatch-deep .more [data-opens]").click()
     page.get_by_role("button", name="Remove the swatch").click()
     expect(page.locator("#swatch-deep")).to_have_count(0)
+
+
+def test_colours_of_the_kit_that_would_follow_are_seen_on_the_wall_before_they_do(page, server):
+    page.goto(f"{server.url}{LOCK}")
+    page.get_by_role("button", name="Let colours follow").click()
+    expect(page.locator("#tile-c1 canvas.tried")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.locator("canvas.tried")).to_have_count(0)
+    expect(page.locator("#kit-dialog")).to_be_hidden()
+    page.get_by_role("button", name="Let colours follow").click()
+    expect(page.locator("#tile-c1 canvas.tried")).to_be_visible()
+    for row in page.locator("#follow-form tr[data-links]").all()[1:]:
+        row.locator("input").uncheck()
+    page.get_by_role("button", name="Let them follow").click()
+    expect(page.locator("#kit-dialog")).to_be_hidden()
+    expect(page.locator(".log")).to_contain_text("Let colours of the kit follow swatches: ")
+    expect(page.locator("canvas.tried")).to_have_count(0)
+    page.locator("#undo").click()
+    expect(page.locator(".log .undone")).to_have_count(1)

@@ -163,7 +163,7 @@ def ask(socket, **request):
 def test_while_it_is_dragged_the_wall_shows_what_is_then_kept(client):
     link_shadow(client, LINK)
     with client.websocket_connect(f"{KIT}/live", headers={"host": "127.0.0.1:8420"}) as socket:
-        controls = ["c1", "c2", "c3"]
+        controls = [tile.id for tile in client.app.state.kits.tiles("wendmere-lock")]
         header, pixels = ask(socket, colours={"tarn": "#d02040"}, controls=controls)
         assert [tile["control"] for tile in header["tiles"]] == ["c1"]
         _, _, width, height = header["tiles"][0]["box"]
@@ -171,6 +171,9 @@ def test_while_it_is_dragged_the_wall_shows_what_is_then_kept(client):
         again, none = ask(socket, colours={"tarn": "#d02040"}, controls=controls)
         assert (again["tiles"][0]["box"][2:], none) == ([0, 0], b"")
         assert ask(socket, colours={"tarn": "#d02040"}, controls=["c2"])[0]["tiles"] == []
+        linked, _ = ask(socket, links={"#ffffff": {"swatch": "signal"}}, controls=controls)
+        assert [tile["control"] for tile in linked["tiles"]] == controls
+        assert linked["tiles"][0]["box"][2] > 0
         assert "no longer there" in ask(socket, colours={"gone": "#d02040"}, controls=controls)[0]["words"]
         assert "nonsense" in ask(socket, colours="none")[0]["words"]
     post(client, "/tarn/colour", colour="#d02040")

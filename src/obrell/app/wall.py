@@ -12,11 +12,13 @@ from obrell.app.previewing import FrameRequest, LastFrame, Preview, drawn
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import Control
 from obrell.core.document.resolve import DAY
+from obrell.core.edit import Surroundings
+from obrell.core.edit.colours import FollowSwatches
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.swatches import coloured
 from obrell.core.render.cache import PixelCache
 from obrell.core.values.base import Value
-from obrell.core.values.colours import Hex
+from obrell.core.values.colours import Hex, SwatchLink
 from obrell.core.values.fields import Id
 from obrell.store.kits import Kits
 
@@ -24,10 +26,12 @@ MOST_IN_VIEW = 200
 
 
 class WallRequest(Value):
-    """What a Wall wants to see: controls in view, at a density, with other colours for some swatches."""
+    """What a Wall wants to see: controls in view, at a density, with other colours for some swatches, or with literal
+    colours that follow swatches by those ``links``."""
 
     seq: int
-    colours: Annotated[dict[Id, Hex], Field(max_length=MOST_IN_VIEW)]
+    colours: Annotated[dict[Id, Hex], Field(max_length=MOST_IN_VIEW)] = Field(default_factory=dict)
+    links: Annotated[dict[Hex, SwatchLink], Field(max_length=2000)] = Field(default_factory=dict)
     controls: Annotated[tuple[Id, ...], Field(max_length=MOST_IN_VIEW)]
     density: Annotated[float, Field(gt=0, le=4)] = 1.0
     colourway: Id = DAY
@@ -65,10 +69,17 @@ def preview_wall(kits: Kits, kit: str, wanted: WallRequest, last: LastWall) -> I
     index, frame = _tried(kits.index(kit), wanted), wanted.frame()
     in_view = set(wanted.controls)
     for tile in kits.tiles(kit):
-        if tile.id in in_view and not tile.words and wanted.colours.keys() & tile.uses.keys():
-            control = last.control(kits, tile.hash)
+        asked = bool(wanted.links) or bool(wanted.colours.keys() & tile.uses.keys())
+        if tile.id in in_view and not tile.words and asked:
+            control = _linked(last.control(kits, tile.hash), index, wanted)
             with patience(SECONDS):
                 yield tile.id, drawn(frame, index, control, last.of(tile.id), colourway=wanted.colourway)
+
+
+def _linked(control: Control, index: KitIndex, wanted: WallRequest) -> Control:
+    if not wanted.links:
+        return control
+    return FollowSwatches(links=wanted.links).apply(control, Surroundings.of(index))
 
 
 def _tried(index: KitIndex, wanted: WallRequest) -> KitIndex:

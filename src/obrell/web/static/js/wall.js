@@ -46,8 +46,19 @@ async function askIn(place, address) {
   }
   place.innerHTML = text;
   htmx.process(place);
-  place.showModal();
+  // What is tried on the Wall stands beside it.
+  const tries = place.querySelector("#follow-form");
+  place.classList.toggle("beside-wall", Boolean(tries));
+  if (tries) place.show();
+  else place.showModal();
   place.querySelector("input")?.focus();
+  tryLinks();
+}
+
+/** What would follow swatches is seen on the Wall. */
+function tryLinks() {
+  const form = asking.querySelector("#follow-form");
+  if (asking.open && form instanceof HTMLFormElement) trying.show({}, linksIn(form));
 }
 
 /** One more row, as the last one is, without a name. */
@@ -73,15 +84,27 @@ wall.addEventListener("click", (event) => {
   const opens = closest(event, "[data-opens]")?.dataset.opens;
   if (opens) askIn(asking, opens);
 });
+/** Whether what was tried in the dialog is what the Wall shows from now on. */
+let kept = false;
+
 /** Colours of the whole kit that follow swatches from now on. @param {HTMLFormElement} form */
 async function letFollow(form) {
   const body = JSON.stringify({ links: linksIn(form) });
   const headers = { "content-type": "application/json" };
   const answer = await ask(`/kits/${kit}/follow${location.search}`, { method: "POST", body, headers });
   const text = await answer.text();
-  if (answer.ok) take(text);
-  else form.querySelector(".fault")?.replaceChildren(wordsOf(text));
+  if (answer.ok) {
+    kept = true;
+    take(text);
+  } else form.querySelector(".fault")?.replaceChildren(wordsOf(text));
 }
+
+asking.addEventListener("change", tryLinks);
+asking.addEventListener("close", () => {
+  if (asking.querySelector("#follow-form")) trying.end(kept);
+  kept = false;
+});
+asking.addEventListener("keydown", ({ key }) => key === "Escape" && asking.close());
 
 asking.addEventListener("submit", (event) => {
   const form = event.target;

@@ -37,12 +37,16 @@ export class Trying {
     });
   }
 
-  /** Show what follows them in other colours. @param {Object<string, string>} colours by swatch */
-  show(colours) {
+  /**
+   * Show what follows swatches in other colours, or what would follow them.
+   *
+   * @param {Object<string, string>} colours by swatch @param {Object<string, object>} [links] by colour
+   */
+  show(colours, links = {}) {
     this.seq += 1;
     const { seq, colourway } = this;
     // Where all stand beside each other, those of Day are what a hand changes.
-    this.next = { seq, colours, controls: inView(), density: devicePixelRatio > 1.5 ? 2 : 1 };
+    this.next = { seq, colours, links, controls: inView(), density: devicePixelRatio > 1.5 ? 2 : 1 };
     if (colourway !== "all") Object.assign(this.next, { colourway });
     this.#send();
   }
