@@ -5,7 +5,7 @@ import pytest
 from obrell.core.colour.refills import refilled, toned
 from obrell.core.colour.spaces import from_hex, to_oklch
 from obrell.core.values.colours import SwatchLink
-from obrell.core.values.paints import Linear, Ramp, Solid, Stop, Texture
+from obrell.core.values.paints import FILL_KINDS, Linear, Picture, Ramp, Solid, Stop, Texture
 
 
 @pytest.mark.parametrize("kind", ["linear", "radial", "conic"])
@@ -46,3 +46,20 @@ def test_what_has_several_colours_keeps_them_there_and_back():
     assert isinstance(texture, Texture)
     assert [stop.colour for stop in refilled(texture, "radial").stops] == ["#102030", "#a0b0c0"]
     assert refilled(linear, "solid") == Solid(colour="#ffffff")
+
+
+@pytest.mark.parametrize("kind", [kind for kind in FILL_KINDS if kind != "texture"])
+def test_every_kind_is_what_it_is_called_and_a_picture_becomes_one_too(kind):
+    picture = Picture(file="0" * 32)
+    for fill in (Solid(colour="#204060"), Texture(), picture):
+        assert refilled(fill, kind).kind == kind
+    assert refilled(picture, kind) == refilled(Solid(), kind)
+
+
+def test_ends_keep_their_order_and_of_two_colours_the_first_is_the_one_colour():
+    texture = Texture(colour="#102030", second="#a0b0c0")
+    stops = refilled(texture, "linear").stops
+    assert [(stop.position, stop.colour) for stop in stops] == [(0, "#102030"), (1, "#a0b0c0")]
+    assert refilled(Linear(stops=stops), "solid") == Solid(colour="#102030")
+    assert refilled(Linear(stops=stops[::-1]), "solid") == Solid(colour="#102030")
+    assert refilled(Solid(colour="#102030"), "texture") == Texture()
