@@ -77,7 +77,7 @@ def test_what_is_its_own_stays_whatever_becomes_of_the_original_and_back(own, ed
 def test_words_and_colours_of_a_variant_stay_and_all_else_follows():
     label = next(part for part in ORIGINAL.parts if part.shape.kind == "text")
     variant = Variant(name="Shut", words={label.id: "Shut gate"})
-    copy = varied(variant, ORIGINAL, "c50", follows=True)
+    copy = varied(variant, ORIGINAL, "c50", palette={}, follows=True)
     edits = [
         {"kind": "set", "changes": [{"path": f"parts/{label.id}/shape/words", "value": "Lift"}]},
         {"kind": "set", "changes": [{"path": f"parts/{label.id}/shape/size", "value": 19}]},
@@ -85,7 +85,7 @@ def test_words_and_colours_of_a_variant_stay_and_all_else_follows():
     after = followed(copy, ORIGINAL, done(ORIGINAL, edits))
     shape = next(part.shape for part in after.parts if part.id == label.id)
     assert (shape.words, shape.size) == ("Shut gate", 19)
-    assert varied(variant, copy, "c51").original is None
+    assert varied(variant, copy, "c51", palette={}).original is None
 
 
 def test_new_parts_stand_where_they_stand_in_the_original_and_numbers_never_meet():
@@ -117,7 +117,7 @@ def test_a_body_that_follows_its_label_fits_the_words_of_the_copy():
     fitted = done(
         start, [{"kind": "fit-around", "body": "p2", "inner": "p1", "left": 8, "right": 8, "top": 4, "bottom": 4}]
     )
-    copy = varied(Variant(name="Short", words={"p1": "Shut"}), fitted, "c9", follows=True)
+    copy = varied(Variant(name="Short", words={"p1": "Shut"}), fitted, "c9", palette={}, follows=True)
     larger = done(fitted, [{"kind": "set", "changes": [{"path": "parts/p1/shape/size", "value": 20}]}])
     for shown in (copy, followed(copy, fitted, larger)):
         assert width_of(shown, "p2") == pytest.approx(width_of(shown, "p1") + 16, abs=0.01)

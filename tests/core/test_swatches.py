@@ -197,4 +197,25 @@ def test_what_comes_from_another_kit_follows_the_same_swatch_the_same_role_or_no
     laid = applied(read_edit(onto), control(part(Box())), around).parts[0]
     assert [effect.fill for effect in laid.effects] == [effect.fill for effect in pasted.effects]
     same = {"kind": "paste", "parts": [copied.model_dump(mode="json")]}
-    assert applied(read_edit(same), control(), around).parts[0].effects[0].fill.colour == rush
+    there = Surroundings(swatches=tuple(Swatch(id=one["id"], name=one["id"], colour=one["colour"]) for one in origins))
+    assert applied(read_edit(same), control(), there).parts[0].effects[0].fill.colour == rush
+
+
+def test_a_colour_cannot_begin_to_follow_a_swatch_that_is_not_there():
+    gone = {"swatch": "gone"}
+    shown = control(part(Box(), solid("#204060")))
+    around = Surroundings.of(TARN)
+    path = "parts/p1/effects/e1/fill/colour"
+    linked = applied(
+        read_edit({"kind": "set", "changes": [{"path": path, "value": {"swatch": "tarn"}}]}), shown, around
+    )
+    for edit in (
+        {"kind": "set", "changes": [{"path": path, "value": gone}]},
+        {"kind": "set", "changes": [{"path": "ground", "value": {"kind": "solid", "colour": gone}}]},
+        {"kind": "lay-swatch", "swatch": "gone", "parts": ["p1"]},
+    ):
+        with pytest.raises(NoSuchThing, match="swatch is no longer there"):
+            applied(read_edit(edit), shown, around)
+    moved = {"kind": "move", "parts": ["p1"], "dx": 3, "dy": 0}
+    kept = applied(read_edit(moved), linked, Surroundings()).parts[0]
+    assert kept.effects[0].fill.colour == SwatchLink(swatch="tarn")

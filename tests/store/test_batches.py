@@ -10,7 +10,7 @@ from obrell.core.document.swatch_uses import uses
 from obrell.core.edit import read_edit
 from obrell.core.edit.swatches import coloured, with_swatch
 from obrell.samples.wendmere_lock import unlinked_lock
-from obrell.store.kits import Changed, Kits
+from obrell.store.kits import Changed, Kits, Plan
 
 LOCK = "wendmere-lock"
 
@@ -101,12 +101,26 @@ def test_a_new_edit_of_one_of_them_ends_what_could_be_done_again(kits):
     assert not kits.history(LOCK).can_redo
 
 
-def test_nothing_is_saved_when_a_control_has_changed_meanwhile(kits):
-    stored = kits.control(LOCK, "c1")
-    set_to(kits, "c1", "name", "Heave")
-    stale = Changed(stored, "Stale", stored.control.evolve(name="Stale"))
-    assert kits.change_kit(LOCK, "Stale", lambda index: index.evolve(name="Stale"), [stale]) is None
-    assert (kits.index(LOCK).name, kits.control(LOCK, "c1").control.name) == ("Wendmere Lock", "Heave")
+@pytest.mark.parametrize("of_kit", [True, False])
+def test_it_is_planned_anew_when_the_kit_or_a_control_has_changed_meanwhile(kits, of_kit):
+    given = []
+
+    def plan(index, controls):
+        given.append((index.swatches[0].colour, controls[0].control.name))
+        if len(given) == 1 and of_kit:
+            kits.change_index(LOCK, lambda index: coloured(index, "tarn", "#224466"), "Another tarn")
+        elif len(given) == 1:
+            set_to(kits, "c1", "name", "Heave")
+        changed = [Changed(one, "Still", one.control.evolve(stands="dark")) for one in controls[1:2]]
+        return Plan("Still", index.evolve(name="Still"), changed)
+
+    label, saved = kits.change_kit(LOCK, plan)
+    assert (label, [one.control.id for one in saved]) == ("Still", [kits.controls(LOCK)[1].control.id])
+    assert kits.index(LOCK).name == "Still"
+    now = (kits.index(LOCK).swatches[0].colour, kits.control(LOCK, "c1").control.name)
+    assert given == [given[0], now]
+    assert now != given[0]
+    assert [step.label for step in kits.history(LOCK).shown].count("Still") == 1
 
 
 def test_swatches_of_an_earlier_database_are_counted(tmp_path, kits):

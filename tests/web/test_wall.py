@@ -3,9 +3,11 @@
 import pytest
 from fastapi.testclient import TestClient
 
-from obrell.core.document.model import MAX_CONTROLS, Control
+from obrell.core.document.model import MAX_CONTROLS, Control, Swatch
 from obrell.core.effects import Outline
 from obrell.core.shapes import Box, Icon, Text
+from obrell.core.values.colours import SwatchLink
+from obrell.core.values.paints import Solid
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.documents import Documents
 from obrell.web.app import create_app
@@ -101,6 +103,22 @@ def test_copies_with_other_words_icons_and_colours_are_one_step(client):
     assert wait.parts[0] == LABELLED[0]
     kits.undo("test-kit")
     assert len(kits.controls("test-kit")) == 1
+
+
+def test_a_copy_changes_colours_that_follow_a_swatch_and_leaves_the_rest_following(client):
+    kits = client.app.state.kits
+    swatches = (Swatch(id="tarn", name="tarn", colour="#1f8a92"), Swatch(id="moss", name="moss", colour="#5e8a3a"))
+    followed = [
+        part(Box(), solid("#204060").evolve(fill=Solid(colour=SwatchLink(swatch=swatch)))).evolve(id=f"p{number}")
+        for number, swatch in enumerate(("tarn", "moss"), 1)
+    ]
+    kits.import_kit(kit(control(*followed)).evolve(swatches=swatches))
+    place = "/kits/test-kit/controls/c1/variants"
+    assert "#1f8a92" in client.get(place).text
+    rows = in_table(r0__name="Red", r0__colours___1f8a92="#AA3300", r0__colours___5e8a3a="#5e8a3a")
+    assert client.post(place, data=rows, headers={"origin": "http://localhost"}).status_code == 200
+    colours = [one.effects[0].fill.colour for one in kits.controls("test-kit")[1].control.parts]
+    assert colours == [SwatchLink(swatch="tarn", own="#aa3300"), SwatchLink(swatch="moss")]
 
 
 @pytest.mark.parametrize(

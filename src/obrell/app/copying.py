@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import partial
 
+from obrell.core.document.resolve import palette
 from obrell.core.edit.admission import check_drawable
 from obrell.core.edit.variants import Variant, varied
 from obrell.core.errors import BadValue, ObrellError, Refused
@@ -23,9 +24,11 @@ def copies(
     if len(variants) > MOST:
         raise Refused(f"{MOST} copies are the most that are made at once.")
     source, index = kits.control(kit, control).control, kits.index(kit)
+    colours = palette(index)
     for variant in variants:
         try:
-            check_drawable(index, varied(variant, source, "new"), source)
+            check_drawable(index, varied(variant, source, "new", palette=colours), source)
         except ObrellError as error:
             raise BadValue(f"“{variant.name}”: {error}") from error
-    return kits.add_copies(kit, control, [partial(varied, variant, follows=follow) for variant in variants])
+    makes = [partial(varied, variant, palette=colours, follows=follow) for variant in variants]
+    return kits.add_copies(kit, control, makes)

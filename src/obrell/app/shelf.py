@@ -14,7 +14,7 @@ from obrell.core.edit.kits import without_material as material_off
 from obrell.core.edit.materials import FollowMaterial, linked_to, material_from
 from obrell.core.errors import NoSuchThing
 from obrell.core.values.slugs import slug
-from obrell.store.kits import Changed, Kits, Stored
+from obrell.store.kits import Changed, Kits, Plan, Stored
 
 
 def save_material(kits: Kits, kit: str, control: str, part: str, name: str, *, scaled: bool) -> list[Stored]:
@@ -73,19 +73,19 @@ def _off(kits: Kits, kit: str, what: str, change: Callable[[KitIndex], KitIndex]
 def _with_followed(kits: Kits, kit: str, material: Material, was: Material | None, label: str) -> list[Stored]:
     """Save a material in the kit, and every control with parts that follow it; what could not be drawn then is
     refused before anything is saved."""
-    while True:
-        index = with_material(kits.index(kit), material)
-        around = Surroundings.of(index)
-        followed = []
-        for stored in kits.controls(kit):
+
+    def plan(index: KitIndex, controls: list[Stored]) -> Plan:
+        index = with_material(index, material)
+        around, followed = Surroundings.of(index), []
+        for stored in controls:
             if was is not None and linked_to(stored.control, material.id):
                 edit = FollowMaterial(material=material.id, was=was)
                 changed = applied(edit, stored.control, around)
                 check_drawable(index, changed, stored.control)
                 followed.append(Changed(stored, edit.label(stored.control), changed))
-        saved = kits.change_kit(kit, label, lambda newest: with_material(newest, material), followed)
-        if saved is not None:
-            return saved
+        return Plan(label, index, followed)
+
+    return kits.change_kit(kit, plan)[1]
 
 
 def _shelf_id(prefix: str, name: str, otherwise: str) -> str:

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
 
 from obrell.core.document.swatch_uses import Use, uses_of
 from obrell.core.edit import Edit, Surroundings, applied
@@ -11,7 +11,7 @@ from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.swatches import freed, swatch_of, without_swatch
 from obrell.core.errors import Refused
 from obrell.core.interchange.palettes import brought_in, read_palette
-from obrell.store.kits import Changed, Kits
+from obrell.store.kits import Changed, Kits, Plan, Stored
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,15 +33,15 @@ def used_in(kits: Kits, kit: str, swatch: str) -> list[UsedIn]:
 def remove(kits: Kits, kit: str, swatch: str, instead: str = "") -> str:
     """Take a swatch out of the kit: what followed it has its colour of its own, or follows another one ``instead``.
     All of that is one step. What was done, in words."""
-    while True:
-        index = kits.index(kit)
+
+    def plan(index: KitIndex, controls: list[Stored]) -> Plan:
         name = swatch_of(index, swatch).name
         other = f"; what followed it follows “{swatch_of(index, instead).name}”" if instead else ""
         label = f"Removed the swatch “{name}”{other}"
-        without_swatch(index, swatch, instead)
-        changed = tuple(_freed(kits, kit, index, label, swatch, instead))
-        if kits.change_kit(kit, label, lambda newest: without_swatch(newest, swatch, instead), changed) is not None:
-            return label
+        changed = tuple(_freed(controls, index, label, swatch, instead))
+        return Plan(label, without_swatch(index, swatch, instead), changed)
+
+    return kits.change_kit(kit, plan)[0]
 
 
 def bring_in(kits: Kits, kit: str, content: bytes) -> str:
@@ -56,28 +56,25 @@ def bring_in(kits: Kits, kit: str, content: bytes) -> str:
 def change_all(kits: Kits, kit: str, edit: Edit, label: str, only: Sequence[str] = ()) -> str:
     """An edit of every control that it changes, or of those of ``only``, as one step; what was done, in words. Raises
     ``Refused`` when there is none."""
-    while True:
-        index = kits.index(kit)
+
+    def plan(index: KitIndex, controls: list[Stored]) -> Plan:
         around = Surroundings.of(index)
-        changed = []
-        for stored in kits.controls(kit):
-            if not only or stored.control.id in only:
-                control = applied(edit, stored.control, around)
-                if control != stored.control:
-                    changed.append(Changed(stored, label, control))
+        wanted = [one for one in controls if not only or one.control.id in only]
+        made = [(one, applied(edit, one.control, around)) for one in wanted]
+        changed = [(one, control) for one, control in made if control != one.control]
         if not changed:
             raise Refused("No colour of the kit is changed by that.")
         said = f"{label}: {len(changed)} control{'' if len(changed) == 1 else 's'}"
-        saved = [replace(one, label=said) for one in changed]
-        if kits.change_kit(kit, said, lambda newest: newest, saved) is not None:
-            return said
+        return Plan(said, index, [Changed(one, said, control) for one, control in changed])
+
+    return kits.change_kit(kit, plan)[0]
 
 
 def _freed(
-    kits: Kits, kit: str, index: KitIndex, label: str, swatch: str, instead: str
+    controls: Iterable[Stored], index: KitIndex, label: str, swatch: str, instead: str
 ) -> Iterator[Changed]:  # fmt: skip
     """Every control that names a swatch, also where a colour or a look kept aside remembers it, without it."""
-    for stored in kits.controls(kit):
+    for stored in controls:
         control = freed(stored.control, index, swatch, instead)
         if control is not stored.control:
             yield Changed(stored, label, control)

@@ -118,6 +118,15 @@ class Changed:
 
 
 @dataclass(frozen=True, slots=True)
+class Plan:
+    """What becomes of a kit's own values and some of its controls, as one step in these words."""
+
+    label: str
+    index: KitIndex
+    controls: Sequence[Changed] = ()
+
+
+@dataclass(frozen=True, slots=True)
 class Ground:
     """What an edit is made on: the newest of a control and of its kit's own values."""
 
@@ -180,9 +189,12 @@ class Kits(History):
     def shelf(self, kit: str) -> list[Stored | Lost]:
         """The kit's controls in order, those that cannot be read too."""
         with self._database.reading() as session:
-            order = self._rows.index(session, self._rows.kit(session, kit).head).order
-            rows = {row.id: row for row in session.scalars(select(ControlRow).where(ControlRow.kit == kit))}
-            return [self._found(session, rows[name]) for name in order if name in rows]
+            return self._shelf(session, kit)
+
+    def _shelf(self, session: Session, kit: str) -> list[Stored | Lost]:
+        order = self._rows.index(session, self._rows.kit(session, kit).head).order
+        rows = {row.id: row for row in session.scalars(select(ControlRow).where(ControlRow.kit == kit))}
+        return [self._found(session, rows[name]) for name in order if name in rows]
 
     def _found(self, session: Session, row: ControlRow) -> Stored | Lost:
         try:
@@ -355,21 +367,34 @@ class Kits(History):
             row = self._rows.kit(session, kit)
             self._rows.save_index(session, row, change(self._rows.index(session, row.head)), label)
 
-    def change_kit(
-        self, kit: str, label: str, change: Callable[[KitIndex], KitIndex], controls: Iterable[Changed] = ()
-    ) -> list[Stored] | None:  # fmt: skip
-        """Change the kit's own values and some of its controls in one transaction, as steps that are taken back
-        together; the controls as they stand then. None, and nothing saved, when one of them has changed since it was
-        read."""
+    def change_kit(self, kit: str, plan: Callable[[KitIndex, list[Stored]], Plan]) -> tuple[str, list[Stored]]:
+        """What a plan makes of the kit and its readable controls, saved in one transaction as steps that are taken
+        back together; its words, and the changed controls as they stand then. Planned anew when any of what it was
+        given has changed meanwhile."""
+        while True:
+            index_hash, index, controls = self._whole(kit)
+            planned = plan(index, controls)
+            saved = self._carry_out(kit, index_hash, controls, planned)
+            if saved is not None:
+                return planned.label, saved
+
+    def _whole(self, kit: str) -> tuple[str, KitIndex, list[Stored]]:
+        with self._database.reading() as session:
+            head = self._rows.kit(session, kit).head
+            found = self._shelf(session, kit)
+            return head, self._rows.index(session, head), [one for one in found if isinstance(one, Stored)]
+
+    def _carry_out(self, kit: str, index_hash: str, controls: Iterable[Stored], plan: Plan) -> list[Stored] | None:
+        heads = select(ControlRow.id, ControlRow.head).where(ControlRow.kit == kit)
         with self._database.writing() as session:
-            row, batch = self._rows.kit(session, kit), new_batch(session)
-            wanted = tuple(controls)
-            if any(self._rows.head(session, kit, one.was.control.id).head != one.was.hash for one in wanted):
+            row, now = self._rows.kit(session, kit), dict(session.execute(heads).tuples().all())
+            if row.head != index_hash or any(now.get(one.control.id) != one.hash for one in controls):
                 return None
-            self._rows.save_index(session, row, change(self._rows.index(session, row.head)), label, batch=batch)
+            batch = new_batch(session)
+            self._rows.save_index(session, row, plan.index, plan.label, batch=batch)
             return [
                 self._rows.save_control(session, kit, one.was.control.id, one.label, one.control, batch=batch)
-                for one in wanted
+                for one in plan.controls
             ]
 
     def _put(

@@ -166,11 +166,11 @@ def copy_control(request: Request, kit: str, control: str) -> HTMLResponse:
 def variants(request: Request, kit: str, control: str) -> HTMLResponse:
     """The small table of copies with changes."""
     kits = kits_of(request)
-    stored = kits.control(kit, control)
+    stored, index = kits.control(kit, control), kits.index(kit)
     context = {
-        "kit": kits.index(kit), "control": stored.control, "texts": texts_of(stored.control),
-        "icons": icons_of(stored.control), "colours": main_colours(stored.control), "rows": range(ROWS),
-        "picture": Dressed(kit, kits.index(kit)).stored(stored, 1),
+        "kit": index, "control": stored.control, "texts": texts_of(stored.control),
+        "icons": icons_of(stored.control), "colours": main_colours(stored.control, palette(index)),
+        "rows": range(ROWS), "picture": Dressed(kit, index).stored(stored, 1),
     }  # fmt: skip
     return page(request, "_variants.html", context)
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any, TypeVar, get_args
 
+from obrell.core.colour.links import literal
 from obrell.core.document.model import Control
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Colour, SwatchLink, unlinked
@@ -78,15 +79,17 @@ def _literals(found: Iterable[Place]) -> Counter[str]:
     return Counter(colour for place in found if (colour := unlinked(place.colour)) is not None)
 
 
-def recoloured(value: V, colours: Mapping[str, str]) -> V:
-    """The same with literal colours replaced wherever they are used, by what stands for them in lower-case
-    hexadecimal; what does not change stays the same object."""
+def recoloured(value: V, colours: Mapping[str, str], palette: Mapping[str, str]) -> V:
+    """The same with colours replaced wherever they look as one in ``colours``, by what stands there for it in
+    lower-case hexadecimal; what followed a swatch has that colour of its own. What does not change stays the same
+    object."""
 
     def changed(colour: Colour) -> Colour:
-        own = unlinked(colour)
-        if own is None or own not in colours:
+        seen = literal(colour, palette)
+        new = colours.get(seen, seen)
+        if new == seen:
             return colour
-        return colour.evolve(own=colours[own]) if isinstance(colour, SwatchLink) else colours[own]
+        return colour.evolve(own=new) if isinstance(colour, SwatchLink) else new
 
     return with_colours(value, changed) if colours else value
 

@@ -12,9 +12,11 @@ from obrell.core.document.follows import kept_by_hand, settled
 from obrell.core.document.model import MAX_PARTS, Control, KitSettings, Light, Material, Part, Swatch
 from obrell.core.document.moving import carried_together, covering
 from obrell.core.document.resolve import palette
+from obrell.core.document.swatch_uses import swatches_of
 from obrell.core.document.tree import descendants
 from obrell.core.document.value_paths import place_of_id
 from obrell.core.edit.snapping import Snap
+from obrell.core.edit.swatches import SWATCH_GONE
 from obrell.core.effects import AnyEffect
 from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.errors import GONE, NoSuchThing, Refused
@@ -26,11 +28,20 @@ NEW = "e0"
 
 
 def applied(edit: Edit, control: Control, around: Surroundings) -> Control:
-    """What an edit makes of a control, with everything that follows settled; raises ``Refused`` in words."""
+    """What an edit makes of a control, with everything that follows settled; raises ``Refused`` in words, also when
+    a colour would begin to follow a swatch that the kit does not have."""
     try:
-        return settled(kept_by_hand(control, edit.apply(control, around)))
+        changed = settled(kept_by_hand(control, edit.apply(control, around)))
     except ValidationError as error:
         raise bad_value(error, Part) from error
+    if _followed(changed) - _followed(control) - around.palette.keys():
+        raise NoSuchThing(SWATCH_GONE)
+    return changed
+
+
+def _followed(control: Control) -> set[str]:
+    drawn = control.parts if control.ground is None else (*control.parts, control.ground)
+    return {swatch for value in drawn for swatch in swatches_of(value)}
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,7 +16,7 @@ from obrell.core.document.draft import Draft
 from obrell.core.document.model import Control, Part
 from obrell.core.document.value_paths import value_at
 from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, part_of
-from obrell.core.edit.swatches import GONE
+from obrell.core.edit.swatches import SWATCH_GONE
 from obrell.core.edit.values import Change, set_in, whose
 from obrell.core.effects import Paint
 from obrell.core.errors import NoSuchThing, Refused
@@ -42,7 +42,7 @@ class LaySwatch(Edit):
     def apply(self, control: Control, around: Surroundings) -> Control:
         base = around.palette.get(self.swatch)
         if base is None:
-            raise NoSuchThing(GONE)
+            raise NoSuchThing(SWATCH_GONE)
         if self.path:
             return self._on_path(control, around, base)
         if not self.parts:
@@ -121,7 +121,7 @@ class FollowSwatches(Edit):
     def apply(self, control: Control, around: Surroundings) -> Control:
         gone = {link.swatch for link in self.links.values()} - around.palette.keys()
         if gone:
-            raise NoSuchThing(GONE)
+            raise NoSuchThing(SWATCH_GONE)
         if self.parts:
             return each_part(control, self.parts, self._followed)
         parts = tuple(part if part.locked else self._followed(part) for part in control.parts)

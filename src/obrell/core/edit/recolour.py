@@ -16,7 +16,7 @@ from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
 from obrell.core.document.colours import drawn_places, with_colours
 from obrell.core.document.model import Control, Swatch
 from obrell.core.edit.base import Edit, Surroundings
-from obrell.core.edit.swatches import GONE, ROLES
+from obrell.core.edit.swatches import ROLES, SWATCH_GONE
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.colours import MOST_CHROMA, Colour, SwatchLink, follows
 from obrell.core.values.fields import Angle, Id
@@ -115,7 +115,7 @@ class Recolour(Edit):
         if not self.groups:
             raise Refused("Choose colours to turn first.")
         if self.swatch is not None and self.swatch not in palette:
-            raise NoSuchThing(GONE)
+            raise NoSuchThing(SWATCH_GONE)
         turn = self.turn_of(control, palette)
         wanted = frozenset(self.groups)
 

@@ -17,7 +17,7 @@ from obrell.core.values.slugs import slug
 MOST_SWATCHES = 200
 ROLES = ("main", "metal", "label", "ground", "accent")
 """What swatches are most often for; words of one's own do too."""
-GONE = "That swatch is no longer there: it was removed, perhaps in another window."
+SWATCH_GONE = "That swatch is no longer there: it was removed, perhaps in another window."
 K = TypeVar("K", bound=KitSettings)
 V = TypeVar("V", bound=Value)
 
@@ -27,7 +27,7 @@ def swatch_of(kit: KitSettings, swatch: str) -> Swatch:
     for one in kit.swatches:
         if one.id == swatch:
             return one
-    raise NoSuchThing(GONE)
+    raise NoSuchThing(SWATCH_GONE)
 
 
 def main_swatch(kit: KitSettings) -> str | None:
@@ -87,11 +87,12 @@ def moved(kit: K, swatch: str, to: int) -> K:
 def without_swatch(kit: K, swatch: str, instead: str = "") -> K:
     """The kit without a swatch; its materials and gradients that follow it do as ``freed`` says."""
     swatch_of(kit, swatch)
+    _check_instead(kit, swatch, instead)
     colourways = tuple(
         way.evolve(colours={name: colour for name, colour in way.colours.items() if name != swatch})
         for way in kit.colourways
     )
-    rest = kit.evolve(
+    return kit.evolve(
         materials=tuple(freed(one, kit, swatch, instead) for one in kit.materials),
         gradients=tuple(freed(one, kit, swatch, instead) for one in kit.gradients),
         swatches=tuple(
@@ -101,17 +102,13 @@ def without_swatch(kit: K, swatch: str, instead: str = "") -> K:
         ),
         colourways=colourways,
     )
-    return rest
 
 
 def freed(value: V, kit: KitSettings, swatch: str, instead: str = "") -> V:
     """A value in which nothing follows a swatch any more: what did has its colour of its own, or follows another
     swatch ``instead``, adjusted as before."""
     colours = palette(kit)
-    if instead:
-        swatch_of(kit, instead)
-        if instead == swatch:
-            raise Refused("A swatch cannot stand for itself.")
+    _check_instead(kit, swatch, instead)
 
     def changed(colour: Colour) -> Colour:
         if not isinstance(colour, SwatchLink) or colour.swatch != swatch:
@@ -119,6 +116,13 @@ def freed(value: V, kit: KitSettings, swatch: str, instead: str = "") -> V:
         return colour.evolve(swatch=instead) if instead else literal(colour, colours)
 
     return with_colours(value, changed)
+
+
+def _check_instead(kit: KitSettings, swatch: str, instead: str) -> None:
+    if instead:
+        swatch_of(kit, instead)
+    if instead == swatch:
+        raise Refused("A swatch cannot stand for itself.")
 
 
 def _check_name(kit: KitSettings, name: str, but: str = "") -> None:

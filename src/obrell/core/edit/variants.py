@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections import Counter
+from collections.abc import Mapping
 from typing import Annotated
 
 from pydantic import Field
 
+from obrell.core.colour.links import literal
 from obrell.core.colour.spaces import from_hex, to_oklch
-from obrell.core.document.colours import recoloured, used_colours
+from obrell.core.document.colours import drawn_places, recoloured
 from obrell.core.document.following import copy_of
 from obrell.core.document.follows import settled
 from obrell.core.document.model import Control, Part
@@ -40,21 +43,25 @@ def icons_of(control: Control) -> list[Part]:
     return [part for part in control.parts if isinstance(part.shape, Icon)]
 
 
-def main_colours(control: Control) -> list[str]:
-    """The literal colours that a copy is most likely to change: the most colourful ones."""
-    return sorted(used_colours([control]), key=_chroma, reverse=True)[:MOST_COLOURS]
+def main_colours(control: Control, palette: Mapping[str, str]) -> list[str]:
+    """The colours that a copy is most likely to change, as they look: the most colourful ones."""
+    seen = Counter(literal(place.colour, palette) for place in drawn_places(control))
+    used = [colour for colour, _ in seen.most_common()]
+    return sorted(used, key=_chroma, reverse=True)[:MOST_COLOURS]
 
 
 def _chroma(colour: str) -> float:
     return to_oklch(from_hex(colour))[1]
 
 
-def varied(variant: Variant, control: Control, ident: str, *, follows: bool = False) -> Control:
-    """A copy with those changes, under an id of its own, that ``follows`` the control but for them; raises
-    ``BadValue`` or ``NoSuchThing`` in words."""
+def varied(
+    variant: Variant, control: Control, ident: str, *, palette: Mapping[str, str], follows: bool = False
+) -> Control:
+    """A copy with those changes, under an id of its own, that ``follows`` the control but for them; ``palette`` has
+    what swatches look like. Raises ``BadValue`` or ``NoSuchThing`` in words."""
     changes = [Change(path=f"parts/{part}/shape/words", value=words) for part, words in variant.words.items()]
     changes += [Change(path=f"parts/{part}/shape/icon", value=icon) for part, icon in variant.icons.items()]
     copy = copy_of(control, ident) if follows else control.evolve(id=ident, original=None)
     if changes:
         copy = SetValues(changes=tuple(changes)).apply(copy, Surroundings())
-    return settled(recoloured(copy, variant.colours).evolve(name=variant.name))
+    return settled(recoloured(copy, variant.colours, palette).evolve(name=variant.name))
