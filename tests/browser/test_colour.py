@@ -2,7 +2,6 @@
 
 import json
 import re
-import time
 import zipfile
 
 import numpy as np
@@ -52,6 +51,7 @@ def test_a_dome_of_circles_follows_a_swatch_that_is_named_and_changed(hand):
         hand.put("r", *place)
         with page.expect_response("**/edits"):
             page.locator("#lay-rush").click()
+        expect(page.locator(".part.sel .colour").last).to_contain_text("Rush")
         choose_colour(page)
         page.locator("#follow-ladder button").nth(step).click()
         expect(page.locator("#follow-ladder button").nth(step)).to_have_attribute("aria-pressed", "true")
@@ -91,7 +91,6 @@ def test_five_hues_of_a_two_line_key_are_made_without_harming_its_accent(page, s
     wait_for_frame(page)
     until(page, lambda: stage_colour(page, 150, 40)[3] == 255)
     accent = stage_colour(page, 150, 40)
-    began = time.monotonic()
     for number, name in enumerate(("Rain", "Moor", "Heath", "Rowan", "Reed")):
         page.locator("[data-aside=recolour]").first.click()
         expect(page.locator(".hues button")).to_have_count(12)
@@ -108,7 +107,6 @@ def test_five_hues_of_a_two_line_key_are_made_without_harming_its_accent(page, s
         page.locator(".keep-as input").fill(name)
         page.locator("[data-keep=control]").click()
         expect(page.locator("#aside")).to_be_hidden()
-    assert time.monotonic() - began < 60
     page.goto(f"{server.url}{LOCK}")
     for name in ("Rain", "Moor", "Heath", "Rowan", "Reed"):
         expect(page.locator(f".tile input[value={name}]")).to_be_visible()

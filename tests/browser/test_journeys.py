@@ -363,6 +363,51 @@ def test_the_wall(page, server):
     page.wait_for_url("**/kits/second-lock")
 
 
+def test_an_answer_from_before_does_not_take_back_what_was_done_on_the_wall(page, server):
+    """Somebody else's step is asked for; a control is duplicated before the answer comes."""
+    held = []
+
+    def hold(route):
+        held.append((route, route.fetch()))
+        if len(held) > 1:
+            route.fulfill(response=held[-1][1])
+
+    page.route("**/kits/*/wall*", hold)
+    page.goto(server.url)
+    expect(page.locator(".tile")).to_have_count(13)
+    page.request.post(f"{server.url}{C1}/name", form={"name": "Sluice"}, headers={"origin": server.url})
+    until(page, lambda: len(held) == 1)
+    page.locator(".tile").nth(0).get_by_role("button", name="Duplicate").click()
+    expect(page.locator(".tile")).to_have_count(14)
+    page.evaluate("""() => {
+        const tiles = () => document.querySelectorAll('.tile').length;
+        window.least = tiles();
+        const look = () => { window.least = Math.min(window.least, tiles()); };
+        new MutationObserver(look).observe(document.getElementById('wall'), {childList: true, subtree: true});
+    }""")
+    route, answer = held[0]
+    with page.expect_response("**/kits/*/wall*"):
+        route.fulfill(response=answer)
+    until(page, lambda: len(held) == 2)
+    expect(page.locator("#name-c1")).to_have_value("Sluice")
+    assert page.evaluate("window.least") == 14
+
+
+def test_two_windows_on_the_wall_show_the_same(page, server):
+    page.goto(server.url)
+    with page.context.expect_page() as opened:
+        page.evaluate("window.open(location.href)")
+    other = opened.value
+    expect(other.locator(".tile")).to_have_count(13)
+    page.locator(".tile").nth(0).get_by_role("button", name="Duplicate").click()
+    expect(other.locator(".tile")).to_have_count(14)
+    page.locator("#later-c13").click()
+    expect(other.locator(".tile").nth(3)).to_have_id("tile-c13")
+    other.locator("#name-c1").fill("Sluice")
+    other.locator("#name-c1").press("Enter")
+    expect(page.locator("#name-c1")).to_have_value("Sluice")
+
+
 def test_a_delivery_is_ordered_watched_and_stopped(page, server):
     page.goto(f"{server.url}{LOCK}/deliver")
     expect(page.locator("#count")).to_have_text("65")

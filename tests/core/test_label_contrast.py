@@ -2,9 +2,9 @@
 
 import pytest
 
-from obrell.core.colour.contrast import contrast
+from obrell.core.colour.contrast import contrast, reaches
 from obrell.core.document.resolve import resolve
-from obrell.core.render.label_contrast import label_contrast, label_contrasts, plainly, reaches
+from obrell.core.render.label_contrast import label_contrast, label_contrasts, plainly
 from obrell.core.shapes import Box, Text
 from obrell.core.values.paints import Linear, Stop
 from obrell.samples.wendmere_lock import wendmere_lock
@@ -60,7 +60,7 @@ def test_what_is_not_seen_is_not_measured():
 
 def test_the_luminances_that_would_do_are_those_of_the_ratio():
     found = label_contrast(shown(body("#777777"), label("#ffffff", x=60)), "p2")
-    dark, light = reaches(found, 4.5)
+    dark, light = reaches(found.behind, 4.5)
     for luminance in (dark, light):
         high, low = max(luminance, found.behind), min(luminance, found.behind)
         assert (high + 0.05) / (low + 0.05) == pytest.approx(4.5)

@@ -24,6 +24,7 @@ TARN = KIT.evolve(
     swatches=(Swatch(id="tarn", name="tarn", colour="#1f8a92"), Swatch(id="moss", name="moss", colour="#5e8a3a"))
 )
 AROUND = Surroundings.of(TARN)
+RUSH = Swatch(id="rush", name="rush", colour="#7a8b3c")
 LINK = SwatchLink(swatch="tarn", tint=20, chroma=-2, hue=15)
 
 
@@ -196,6 +197,10 @@ def test_what_comes_from_another_kit_follows_the_same_swatch_the_same_role_or_no
     onto = {"kind": "paste-effects", "parts": ["p1"], "effects": effects, "origins": origins}
     laid = applied(read_edit(onto), control(part(Box())), around).parts[0]
     assert [effect.fill for effect in laid.effects] == [effect.fill for effect in pasted.effects]
+    for read in (read_edit(edit), read_edit(onto)):
+        assert read.remark(around) == "No swatch here is like rush: what followed it is its own now."
+        assert "like rush, lake: what followed them" in read.remark(Surroundings())
+        assert read.remark(Surroundings.of(kit.evolve(swatches=(*kit.swatches, RUSH)))) == ""
     same = {"kind": "paste", "parts": [copied.model_dump(mode="json")]}
     there = Surroundings(swatches=tuple(Swatch(id=one["id"], name=one["id"], colour=one["colour"]) for one in origins))
     assert applied(read_edit(same), control(), there).parts[0].effects[0].fill.colour == rush

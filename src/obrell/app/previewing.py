@@ -10,7 +10,7 @@ from pydantic import Field, JsonValue
 
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import Control, KitSettings
-from obrell.core.document.resolve import DAY, Resolved, resolve
+from obrell.core.document.resolve import DAY, Resolved, colourway_or_day, resolve
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.snapping import Snap
 from obrell.core.findings.false_colours import false_colours
@@ -77,13 +77,9 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
     snaps = () if edit is None else edit.snaps(stored)
     with patience(SECONDS):
         return drawn(
-            wanted, index, false_colours(changed) if wanted.apart else changed, last, snaps, _there(index, wanted)
-        )
-
-
-def _there(index: KitSettings, wanted: FrameRequest) -> str:
-    """The colourway that is wanted, or Day where the kit has it no more."""
-    return wanted.colourway if any(one.id == wanted.colourway for one in index.colourways) else DAY
+            wanted, index, false_colours(changed) if wanted.apart else changed, last, snaps,
+            colourway_or_day(index, wanted.colourway),
+        )  # fmt: skip
 
 
 def drawn(

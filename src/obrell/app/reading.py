@@ -2,18 +2,13 @@
 
 from __future__ import annotations
 
-import colorsys
 from dataclasses import dataclass
 
-from obrell.core.colour.contrast import ORDINARY, luminance
+from obrell.core.colour.contrast import Curve, boundary, reaches
 from obrell.core.document.resolve import Resolved
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.label_contrast import Contrast, is_label, label_contrast
 from obrell.core.scene.bounds import bounds_of
-
-STEPS = 25
-"""Saturations that a boundary in the field is drawn through, and halvings that find its value."""
-Curve = tuple[tuple[float, float], ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,8 +29,7 @@ def reading(resolved: Resolved, part: str, hue: float, cache: PixelCache | None 
         return None
     # Another part's colour is taken to be what is behind the label; the label's own is on what is there.
     against = found.behind if name == part else found.own
-    limits = ((against + 0.05) * ORDINARY - 0.05, (against + 0.05) / ORDINARY - 0.05)
-    curves = tuple(curve for limit in limits if (curve := boundary(hue, limit)))
+    curves = tuple(curve for limit in reversed(reaches(against)) if (curve := boundary(hue, limit)))
     return Reading(found, resolved.tree.all[name].part.name, curves)
 
 
@@ -59,20 +53,3 @@ def _nearest(resolved: Resolved, part: str) -> str | None:
 def _middle(resolved: Resolved, part: str) -> tuple[float, float]:
     box = bounds_of(resolved, resolved.tree.all[part])
     return box.left + box.width / 2, box.top + box.height / 2
-
-
-def boundary(hue: float, limit: float) -> Curve:
-    """Where colours of a hue have a relative luminance, 0 to 1, in a field of saturation across and value upwards:
-    empty where none has it."""
-    found: list[tuple[float, float]] = []
-    for step in range(STEPS):
-        saturation = step / (STEPS - 1)
-        if not 0 < limit <= luminance(colorsys.hsv_to_rgb(hue / 360, saturation, 1.0)):
-            continue
-        low, high = 0.0, 1.0
-        for _ in range(STEPS):
-            middle = (low + high) / 2
-            reached = luminance(colorsys.hsv_to_rgb(hue / 360, saturation, middle)) >= limit
-            low, high = (low, middle) if reached else (middle, high)
-        found.append((round(saturation * 100, 2), round(high * 100, 2)))
-    return tuple(found) if len(found) > 1 else ()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from obrell.core.colour.contrast import ORDINARY, luminance
+from obrell.core.colour.contrast import ORDINARY, luminance, ratio
 from obrell.core.colour.links import adjusted
 from obrell.core.colour.spaces import encoded, from_hex, to_hex
 from obrell.core.document.model import Control, KitSettings
@@ -54,20 +54,19 @@ def _remedy(was: Contrast, now: Contrast) -> int | None:
     level = encoded(now.own)
     grey = to_hex((level, level, level))
     tints = sorted(range(-100, 101), key=abs)
-    return next((tint for tint in tints if _ratio(adjusted(grey, tint, 0, 0), now.behind) >= target), None)
+    seen = ((tint, luminance(from_hex(adjusted(grey, tint, 0, 0)))) for tint in tints)
+    return next((tint for tint, own in seen if ratio(own, now.behind) >= target), None)
 
 
-def _ratio(colour: str, behind: float) -> float:
-    high, low = sorted((luminance(from_hex(colour)), behind), reverse=True)
-    return (high + 0.05) / (low + 0.05)
-
-
-def keep_as_colourway(kits: Kits, kit: str, control: str, edit: Recolour, name: str) -> str:
-    """A colourway in which the control looks as an edit would make it; its id."""
+def keep_as_colourway(
+    kits: Kits, kit: str, control: str, edit: Recolour, name: str, colourway: str = DAY
+) -> str:  # fmt: skip
+    """A colourway in which the control looks as an edit would make it in another one; its id."""
     shown, made = kits.control(kit, control).control, []
 
     def changed(index: KitIndex) -> KitIndex:
-        with_it, new = with_colourway(index, name, recoloured_palette(edit, shown, palette(index)))
+        colours = recoloured_palette(edit, shown, palette(index), palette(index, colourway))
+        with_it, new = with_colourway(index, name, colours)
         made.append(new)
         return with_it
 

@@ -21,6 +21,7 @@ from obrell.core.edit.kits import (
     without_control,
 )
 from obrell.core.errors import NoSuchThing, Unreadable
+from obrell.core.values.base import text_hash
 from obrell.core.values.slugs import slug
 from obrell.store.database import Database
 from obrell.store.documents import Documents
@@ -266,6 +267,12 @@ class Kits(History):
         """The content hash of a kit's own values."""
         with self._database.reading() as session:
             return self._rows.kit(session, kit).head
+
+    def standing(self, kit: str) -> str:
+        """A hash of the kit with all its controls: the same while none of them changes."""
+        heads = select(ControlRow.head).where(ControlRow.kit == kit).order_by(ControlRow.id)
+        with self._database.reading() as session:
+            return text_hash(" ".join((self._rows.kit(session, kit).head, *session.scalars(heads))))
 
     # Files
 

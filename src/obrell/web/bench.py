@@ -11,7 +11,7 @@ from starlette.responses import HTMLResponse
 
 from obrell.app import editing
 from obrell.core.deliver.order import Order
-from obrell.core.edit import Edit, read_edit
+from obrell.core.edit import Edit, Surroundings, read_edit
 from obrell.core.edit.base import part_of
 from obrell.core.errors import ObrellError, Unreadable
 from obrell.core.render.build_up import costs
@@ -116,8 +116,10 @@ def _made(
     shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
     _announce(request, kit, done.now, sender, said=done.label, paths=sorted(edit.sets()))
     announce_led(request, kit, done.now.led)
+    remark = edit.remark(Surroundings.of(kits.index(kit)))
+    said = with_led(_with_meanwhile(done), done.now.led)
     return _parcel(request, kit, done.now, shown) | {
-        "said": with_led(_with_meanwhile(done), done.now.led), "fresh": list(fresh[0]), "removed": edit.removes(),
+        "said": f"{said}. {remark}" if remark else said, "fresh": list(fresh[0]), "removed": edit.removes(),
     }  # fmt: skip
 
 

@@ -15,7 +15,7 @@ from obrell.core.colour.spaces import from_hex, to_hex
 from obrell.core.colour.typed import typed_colour
 from obrell.core.document.colours import used_colours
 from obrell.core.document.model import KitSettings
-from obrell.core.document.resolve import DAY, palette, resolve
+from obrell.core.document.resolve import DAY, colourway_or_day, palette, resolve
 from obrell.core.edit.swatches import main_swatch, swatch_of
 from obrell.core.errors import BadValue, Refused
 from obrell.core.geometry.svgdata import number
@@ -23,7 +23,7 @@ from obrell.core.render.own_paint import own_colour
 from obrell.core.values.base import bad_value
 from obrell.core.values.colours import SwatchLink, link_words
 from obrell.core.values.fields import LIMIT_PX, Id
-from obrell.web.selection import Colourway, way_of
+from obrell.web.selection import Colourway
 from obrell.web.services import kits_of
 
 router = APIRouter()
@@ -47,7 +47,7 @@ def offered(request: Request, kit: str, colourway: Colourway = DAY) -> dict[str,
     index = kits.index(kit)
     whites, blacks = neutrals(main_swatch(index))
     return {
-        "swatches": swatches_offered(index, way_of(index, colourway)),
+        "swatches": swatches_offered(index, colourway_or_day(index, colourway)),
         "used": used_colours(controls)[:OFFERED],
         "whites": whites,
         "blacks": blacks,
@@ -56,11 +56,14 @@ def offered(request: Request, kit: str, colourway: Colourway = DAY) -> dict[str,
 
 def swatches_offered(index: KitSettings, way: str = DAY) -> list[dict[str, object]]:
     """Every swatch of a kit, as it is in a colourway, with darker and lighter steps of it."""
-    colours = palette(index, way)
+    colours, names = palette(index, way), {swatch.id: swatch.name for swatch in index.swatches}
     return [
         {
             "id": swatch.id, "name": swatch.name, "role": swatch.role, "colour": colours[swatch.id],
-            "ladder": [{"tint": tint, "colour": colour} for tint, colour in ladder(colours[swatch.id])],
+            "ladder": [
+                {"tint": tint, "colour": colour, "words": link_words(SwatchLink(swatch=swatch.id, tint=tint), names)}
+                for tint, colour in ladder(colours[swatch.id])
+            ],
         }
         for swatch in index.swatches
     ]  # fmt: skip
@@ -77,7 +80,9 @@ def followed(
         raise bad_value(error, SwatchLink) from error
     index = kits_of(request).index(kit)
     swatch_of(index, read.swatch)
-    return _in_all_spaces(from_hex(literal(read, palette(index, way_of(index, colourway))))) | {"opacity": None}
+    return _in_all_spaces(from_hex(literal(read, palette(index, colourway_or_day(index, colourway))))) | {
+        "opacity": None
+    }
 
 
 @router.get("/kits/{kit}/nearest")
@@ -86,7 +91,7 @@ def nearest_swatch(
 ) -> dict[str, object]:  # fmt: skip
     """How a colour can follow the swatch that has to be adjusted least; nothing in a kit without swatches."""
     index = kits_of(request).index(kit)
-    found = nearest(typed_colour(colour), palette(index, way_of(index, colourway)))
+    found = nearest(typed_colour(colour), palette(index, colourway_or_day(index, colourway)))
     if found is None:
         return {}
     words = link_words(found.link, {swatch.id: swatch.name for swatch in index.swatches})

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Query, Request
@@ -10,18 +9,15 @@ from starlette.responses import HTMLResponse
 
 from obrell.app.recolouring import contrast_changes
 from obrell.app.swatches import change_all
-from obrell.core.document.colours import drawn_places
-from obrell.core.document.model import Control
-from obrell.core.document.resolve import DAY, palette
-from obrell.core.edit import read_edit
-from obrell.core.edit.recolour import group_of, groups_of, usual
+from obrell.core.document.resolve import DAY, colourway_or_day, palette
+from obrell.core.edit import Surroundings, read_edit
+from obrell.core.edit.recolour import groups_of, hues_from, turns, usual
 from obrell.core.errors import BadValue
 from obrell.store.kits import Stored
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
 from obrell.web.reading import said
-from obrell.web.recolouring import hues_from
-from obrell.web.selection import Colourway, way_of
+from obrell.web.selection import Colourway
 from obrell.web.services import Form as WholeForm
 from obrell.web.services import cache_of, kits_of
 from obrell.web.swatches import told
@@ -45,11 +41,11 @@ def of_kit(
     kits = kits_of(request)
     index, stored = kits.index(kit), kits.controls(kit)
     wanted = [one for one in stored if control is None or one.control.id in control]
-    found = groups_of([one.control for one in wanted], index.swatches)
+    found = groups_of([one.control for one in wanted], Surroundings.of(index).swatches)
     chosen = tuple(group) if group is not None else usual(found)
-    way = way_of(index, colourway)
+    way = colourway_or_day(index, colourway)
     base = {"groups": ",".join(chosen), "strength": strength, "colourway": way}
-    seen = [one for one in wanted if _turns(one.control, chosen, palette(index))][:SHOWN_TOGETHER]
+    seen = [one for one in wanted if turns(one.control, chosen, palette(index))][:SHOWN_TOGETHER]
     hues = hues_from(seen[0].control, chosen, palette(index)) if seen else []
     hash_ = kits.index_hash(kit)
     tiles = [(f"{one:g}°", one, [_small(hash_, other, base | {"to_hue": one}) for other in seen]) for one in hues]
@@ -58,10 +54,6 @@ def of_kit(
         "chosen": chosen, "strength": strength, "tiles": tiles, "way": way,
     }  # fmt: skip
     return page(request, "_recolour_kit.html", context)
-
-
-def _turns(control: Control, groups: Sequence[str], colours: Mapping[str, str]) -> bool:
-    return any(group_of(place.colour, colours) in groups for place in drawn_places(control))
 
 
 def _small(index: str, stored: Stored, query: dict[str, Any]) -> tuple[str, int]:
@@ -81,8 +73,8 @@ def contrast(
     index = kits.index(kit)
     edit = read_edit({"kind": "recolour", "groups": group, "to_hue": to_hue, "strength": strength})
     there = [one.control for one in kits.controls(kit) if one.control.id in control]
-    turned = [one for one in there if _turns(one, group, palette(index))][:READ_TOGETHER]
-    way = way_of(index, colourway)
+    turned = [one for one in there if turns(one, group, palette(index))][:READ_TOGETHER]
+    way = colourway_or_day(index, colourway)
     rows = [
         (one.after < one.before, f"{each.name}: {said(one)}")
         for each in turned

@@ -7,16 +7,11 @@ from typing import Annotated
 from pydantic import Field
 
 from obrell.core.document.model import KitSettings
-from obrell.core.document.resolve import DAY
+from obrell.core.document.resolve import DAY, colourway_or_day
 from obrell.core.geometry.plane import Point
 from obrell.core.values.base import Value
 
 Colourway = Annotated[str, Field(max_length=40)]
-
-
-def way_of(kit: KitSettings, colourway: str) -> str:
-    """A colourway of the kit, or Day where the kit has it no more."""
-    return colourway if any(one.id == colourway for one in kit.colourways) else DAY
 
 
 class Selection(Value):
@@ -37,7 +32,7 @@ class Selection(Value):
 
     def way(self, kit: KitSettings) -> str:
         """The colourway, or Day where the kit has it no more."""
-        return way_of(kit, self.colourway)
+        return colourway_or_day(kit, self.colourway)
 
     def shares(self) -> tuple[float, float]:
         """The anchor as numbers; the middle when none is chosen."""

@@ -76,7 +76,7 @@ def name_colour(
     kits.change_index(kit, lambda index: with_swatch(index, wanted, read)[0], f"Added the swatch “{wanted}”")
     presence_of(request).tell_kit(kit, {"news": "", "version": 0})
     offered = swatches_offered(kits.index(kit))
-    return {"id": offered[-1]["id"], "swatches": offered}
+    return {"id": next(one["id"] for one in offered if one["name"] == wanted), "swatches": offered}
 
 
 @router.get(SWATCHES + "/file.{kind}")
@@ -137,8 +137,10 @@ def uses(request: Request, kit: str, swatch: str) -> HTMLResponse:
     kits = kits_of(request)
     index = kits.index(kit)
     own = swatch_of(index, swatch)
+    way, _ = shown_way(request, index)
     context = {
-        "kit": index, "swatch": own, "controls": swatches.used_in(kits, kit, swatch),
+        "kit": index, "swatch": own, "colour": palette(index, way)[swatch],
+        "controls": swatches.used_in(kits, kit, swatch),
         "others": [one for one in index.swatches if one.id != swatch],
     }  # fmt: skip
     return page(request, "_swatch_uses.html", context)
@@ -162,5 +164,5 @@ def _changed(request: Request, kit: str, does: Callable[[KitIndex], KitIndex], l
 
 def told(request: Request, kit: str, said: str) -> HTMLResponse:
     """The Wall as it is now; every window on the kit hears that there is something new."""
-    presence_of(request).tell_kit(kit, {"news": "", "version": 0, "index": kits_of(request).index_hash(kit)})
+    presence_of(request).tell_kit(kit, {"news": "", "version": 0})
     return wall_block(request, kit, said)

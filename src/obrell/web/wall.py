@@ -14,7 +14,7 @@ from starlette.responses import HTMLResponse, RedirectResponse, Response
 from obrell.app import copying, editing
 from obrell.app.checking import check_one
 from obrell.core.document.model import Canvas, Control
-from obrell.core.document.resolve import DAY, DAY_NAME, palette
+from obrell.core.document.resolve import DAY, DAY_NAME, colourway_or_day, palette
 from obrell.core.edit import read_edit
 from obrell.core.edit.colourways import name_of
 from obrell.core.edit.kits import KitIndex, with_light
@@ -62,7 +62,7 @@ def start(request: Request) -> Response:
 @router.get(WALL + "/wall")
 def now(request: Request, kit: str) -> HTMLResponse:
     """What stands on it now, after something was done in another window."""
-    return wall_block(request, kit)
+    return _wall(request, kit, template="_wall.html")
 
 
 @router.get(WALL)
@@ -98,7 +98,7 @@ def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html
     for tile in shown:
         followed.update(tile.uses)
     context = {
-        "view": "wall", "kit": index, "index_hash": kits.index_hash(kit), "tiles": tiles,
+        "view": "wall", "kit": index, "standing": kits.standing(kit), "tiles": tiles,
         "kits": kits.names(), "said": said,
         "steps": steps, "undo": steps.can_undo, "redo": steps.can_redo,
         "control": None, "grounds": GROUNDS, "followed": followed, "roles": ROLES,
@@ -114,12 +114,12 @@ def shown_way(request: Request, index: KitIndex) -> tuple[str, bool]:
     or that of the page which asks. One that is gone is Day."""
     asked_from = QueryParams(URL(request.headers.get("hx-current-url", "")).query)
     wanted = request.query_params.get("colourway") or asked_from.get("colourway", DAY)
-    there = {one.id for one in index.colourways}
-    return (wanted if wanted in there else DAY), wanted == BESIDE and bool(there)
+    return colourway_or_day(index, wanted), wanted == BESIDE and bool(index.colourways)
 
 
 def wall_block(request: Request, kit: str, said: str = "") -> HTMLResponse:
-    """What stands on the Wall as it is now, and what was done."""
+    """What stands on the Wall after something was done there, which its other windows hear of."""
+    presence_of(request).tell((kit, ""), {"standing": kits_of(request).standing(kit)})
     return _wall(request, kit, said, "_wall.html")
 
 

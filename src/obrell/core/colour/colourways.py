@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping
 
 from obrell.core.colour.contrast import ORDINARY, contrast
 from obrell.core.colour.gamut import from_oklch
+from obrell.core.colour.links import turned_in_hue
 from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
 
 DARKEST, LIGHTEST = 0.2, 0.92
@@ -16,14 +17,9 @@ STEPS = 64
 
 
 def turned(colours: Mapping[str, str], degrees: float, stay: Iterable[str] = ()) -> dict[str, str]:
-    """Every colour turned in hue in OKLCH, but for those that ``stay``; lightness and chroma are kept."""
+    """Every colour turned in hue, but for those that ``stay``."""
     kept = frozenset(stay)
-    return {name: colour if name in kept else _turned(colour, degrees) for name, colour in colours.items()}
-
-
-def _turned(colour: str, degrees: float) -> str:
-    lightness, chroma, hue = to_oklch(from_hex(colour))
-    return to_hex(from_oklch((lightness, chroma, hue + degrees)))
+    return {name: colour if name in kept else turned_in_hue(colour, degrees) for name, colour in colours.items()}
 
 
 def for_the_dark(

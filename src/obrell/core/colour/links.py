@@ -47,6 +47,17 @@ def adjusted(base: str, tint: float, chroma: float, hue: float) -> str:
     return to_hex(from_oklch((lightness, max(0.0, strength + chroma / 100), angle + hue)))
 
 
+def turned_in_hue(colour: str, degrees: float, strength: float = 1.0) -> str:
+    """A colour turned in hue in OKLCH, its chroma multiplied; lightness is kept, in the gamut of sRGB."""
+    lightness, chroma, hue = to_oklch(from_hex(colour))
+    return to_hex(from_oklch((lightness, chroma * strength, hue + degrees)))
+
+
+def half_turn(degrees: float) -> float:
+    """An angle as the shortest way there, -180 to 180 degrees."""
+    return (degrees + 180) % 360 - 180
+
+
 def _tinted(lch: Triple, tint: float) -> Triple:
     lightness, chroma, hue = lch
     share, goal = abs(tint) / 100, 1.0 if tint > 0 else 0.0
@@ -73,7 +84,7 @@ def match(colour: str, swatch: str, base: str) -> Match:
     tint = round(_tint_to(to_oklch(from_hex(base))[0], lightness))
     _, tinted, angle = _tinted(to_oklch(from_hex(base)), tint)
     more = round(max(-MOST_CHROMA, min(MOST_CHROMA, (chroma - tinted) * 100)) * 2) / 2
-    turned = round((hue - angle + 180) % 360 - 180) if chroma > GREY else 0
+    turned = round(half_turn(hue - angle)) if chroma > GREY else 0
     tried = (
         SwatchLink(swatch=swatch),
         SwatchLink(swatch=swatch, tint=tint),

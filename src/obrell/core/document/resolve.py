@@ -107,6 +107,11 @@ def palette(kit: KitSettings, colourway: str = DAY) -> Mapping[str, str]:
     return {name: _of_swatch(known, way, name) for name in known}
 
 
+def colourway_or_day(kit: KitSettings, colourway: str) -> str:
+    """A colourway of the kit by its id, or Day where the kit has it no more."""
+    return colourway if any(one.id == colourway for one in kit.colourways) else DAY
+
+
 def _of_swatch(known: Mapping[str, Swatch], way: Mapping[str, str], name: str) -> str:
     """A swatch's colour, or that of the first it is like that has one; of a circle, its own."""
     here, seen = known[name], {name}

@@ -97,6 +97,10 @@ class Edit(Value):
         """Whether it takes something away, which is then offered back on the spot."""
         return False
 
+    def remark(self, around: Surroundings) -> str:
+        """What is said besides, of what could not be done as it was meant; mostly nothing."""
+        return ""
+
     @abstractmethod
     def label(self, control: Control) -> str:
         """What it does, as the list of what was done says it, given the control before."""

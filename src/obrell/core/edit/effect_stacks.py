@@ -12,7 +12,7 @@ from obrell.core.document.materials import extent_of
 from obrell.core.document.model import MAX_EFFECTS, MAX_VERSIONS, Control, Part, Version
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, effect_of, names_of, part_of, with_effects
-from obrell.core.edit.binding import Origins, bound
+from obrell.core.edit.binding import Origins, bound, unbound_words
 from obrell.core.edit.parts import Ids
 from obrell.core.effects import EFFECTS, AnyEffect, Depth, Outline, Paint
 from obrell.core.effects.base import ZONES
@@ -50,6 +50,9 @@ class PasteEffects(Edit):
             return part.evolve(effects=own if self.instead else (*part.effects, *own))
 
         return each_part(control, self.parts, changed)
+
+    def remark(self, around: Surroundings) -> str:
+        return unbound_words(self.effects, self.origins, around)
 
     def label(self, control: Control) -> str:
         count = len(self.effects)

@@ -13,7 +13,7 @@ from obrell.core.document.model import MAX_EFFECTS, Control, Part
 from obrell.core.document.moving import carried_together, covering
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import Edit, Surroundings, add_parts, check_unlocked, moved, names_of, part_of, roots
-from obrell.core.edit.binding import Origins, bound
+from obrell.core.edit.binding import Origins, bound, unbound_words
 from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_box, snap_point
 from obrell.core.effects import AnyEffect, Paint
 from obrell.core.errors import Refused
@@ -223,6 +223,9 @@ class PasteParts(Edit):
             for part in here
         ]
         return self._put_instead(control, named) if self.instead else add_parts(control, named)
+
+    def remark(self, around: Surroundings) -> str:
+        return unbound_words(self.parts, self.origins, around)
 
     def _put_instead(self, control: Control, named: list[Part]) -> Control:
         outer = roots(control, self.instead)

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from obrell.core.colour.gamut import from_oklch
-from obrell.core.colour.links import literal, match, nearest
+from obrell.core.colour.links import half_turn, literal, match, nearest, turned_in_hue
 from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
 from obrell.core.document.colours import drawn_places, with_colours
 from obrell.core.document.model import Control, Swatch
@@ -26,6 +26,8 @@ GREY_CHROMA = 0.025
 SAME_HUE = 35.0
 """Degrees within which a colour of its own counts to the swatch it is nearest to."""
 SECTOR = 30
+MOST_STRENGTH = 4.0
+TINT_LIGHTNESS, TINT_CHROMA = 0.6, 0.13
 GREYS = "greys"
 HUES = 12
 GroupId = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
@@ -53,13 +55,9 @@ def group_of(colour: Colour, palette: Mapping[str, str]) -> str:
     if chroma < GREY_CHROMA:
         return GREYS
     found = nearest(seen, palette)
-    if found is not None and _apart(hue, to_oklch(from_hex(palette[found.link.swatch]))[2]) < SAME_HUE:
+    if found is not None and abs(half_turn(hue - to_oklch(from_hex(palette[found.link.swatch]))[2])) < SAME_HUE:
         return found.link.swatch
     return f"hue-{round(hue / SECTOR) * SECTOR % 360}"
-
-
-def _apart(one: float, other: float) -> float:
-    return abs((one - other + 180) % 360 - 180)
 
 
 def groups_of(controls: Iterable[Control], swatches: Sequence[Swatch]) -> list[Group]:
@@ -107,7 +105,7 @@ class Recolour(Edit):
     groups: Annotated[tuple[GroupId, ...], Field(max_length=220)]
     to_hue: Angle | None = None
     by: Angle = 0.0
-    strength: Annotated[float, Field(ge=0, le=4)] = 1.0
+    strength: Annotated[float, Field(ge=0, le=MOST_STRENGTH)] = 1.0
     swatch: Id | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
@@ -150,27 +148,51 @@ class Recolour(Edit):
         if self.swatch is not None:
             base = palette[self.swatch]
             return link.evolve(swatch=self.swatch) if link else match(seen, self.swatch, base).link.evolve(hue=0)
-        lightness, chroma, hue = to_oklch(from_hex(seen))
         if link is not None:
+            _, chroma, _ = to_oklch(from_hex(seen))
             more = link.chroma + (self.strength - 1) * chroma * 100
             return link.evolve(
-                hue=round((link.hue + turn + 180) % 360 - 180, 2),
+                hue=round(half_turn(link.hue + turn), 2),
                 chroma=round(max(-MOST_CHROMA, min(MOST_CHROMA, more)), 2),
             )
-        own = to_hex(from_oklch((lightness, chroma * self.strength, hue + turn)))
+        own = turned_in_hue(seen, turn, self.strength)
         return colour.evolve(own=own) if isinstance(colour, SwatchLink) else own
 
 
-def recoloured_palette(edit: Recolour, control: Control, palette: Mapping[str, str]) -> dict[str, str]:
-    """The colours of swatches that turn a control as an edit would, for a colourway; raises ``Refused`` when nothing
-    of what is to be turned follows a swatch."""
+def recoloured_palette(
+    edit: Recolour, control: Control, palette: Mapping[str, str], colours: Mapping[str, str]
+) -> dict[str, str]:
+    """The ``colours`` of swatches in one colourway, for another in which they turn a control as an edit would, that
+    is measured by the swatches' own; raises ``Refused`` when nothing of what is to be turned follows a swatch."""
     wanted = [name for name in edit.groups if name in palette]
     if not wanted:
         raise Refused("None of these colours follow a swatch yet, so a colourway would not change them.")
     turn = edit.turn_of(control, palette)
-    made = dict(palette)
-    for name in wanted:
-        lightness, chroma, hue = to_oklch(from_hex(palette[name]))
-        own = to_hex(from_oklch((lightness, chroma * edit.strength, hue + turn)))
-        made[name] = palette.get(edit.swatch or "", own)
-    return made
+    to = colours.get(edit.swatch or "")
+    return {**colours, **{name: to or turned_in_hue(colours[name], turn, edit.strength) for name in wanted}}
+
+
+def turns(control: Control, groups: Collection[str], palette: Mapping[str, str]) -> bool:
+    """Whether a control is drawn with a colour of one of the groups."""
+    return any(group_of(place.colour, palette) in groups for place in drawn_places(control))
+
+
+def hues_from(control: Control, groups: tuple[str, ...], palette: Mapping[str, str]) -> list[float]:
+    """Twelve hues all the way round, degrees, from that which groups of a control have; none without any."""
+    if not groups:
+        return []
+    hue = Recolour(groups=groups).hue_of(control, palette)
+    return [round((hue + step * 360 / HUES) % 360, 1) for step in range(HUES)]
+
+
+def aim(colour: str, groups: Iterable[Group], chosen: Collection[str]) -> tuple[float, float]:
+    """How groups are turned to a colour: to which hue, degrees, and how strong, so that the most colourful of theirs
+    has its chroma."""
+    own = next((group.colours[0] for group in groups if group.id in chosen), "#000000")
+    strength = min(MOST_STRENGTH, _chroma(colour) / _chroma(own)) if _chroma(own) > 1e-3 else 1.0
+    return round(to_oklch(from_hex(colour))[2], 1), round(strength, 3)
+
+
+def tint_of(hue: float) -> str:
+    """A middling colour of a hue, degrees, for a tint from above."""
+    return to_hex(from_oklch((TINT_LIGHTNESS, TINT_CHROMA, hue)))

@@ -33,7 +33,7 @@ def swatch_of(kit: KitSettings, swatch: str) -> Swatch:
 def main_swatch(kit: KitSettings) -> str | None:
     """The colour of the swatch that is the kit's main one, else of its first; None when it has none."""
     ranked = sorted(kit.swatches, key=lambda one: one.role != ROLES[0])
-    return ranked[0].colour if ranked else None
+    return palette(kit)[ranked[0].id] if ranked else None
 
 
 def free_id(name: str, taken: Iterable[str]) -> str:

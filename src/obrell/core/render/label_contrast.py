@@ -11,6 +11,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from obrell.core.colour.contrast import ratio
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.document.tree import arranged
@@ -125,16 +126,9 @@ def _letter(
     inside = own >= min(WITHIN, float(own.max()))
     near = tuple(slice(max(0, one.start - AIR_PX), one.stop + AIR_PX) for one in place)
     light, dark = float(with_it[rows, columns][inside].mean()), float(behind[near].mean())
-    high, low = max(light, dark), min(light, dark)
     left, top, d = frame.region.left, frame.region.top, frame.density
     box = Rect((left + columns.start) / d, (top + rows.start) / d, (left + columns.stop) / d, (top + rows.stop) / d)
-    return Contrast(name, (high + 0.05) / (low + 0.05), box, dark, light)
-
-
-def reaches(contrast: Contrast, target: float) -> tuple[float, float]:
-    """Luminances, 0 to 1, between which a letter's own does not reach a contrast: at most the first and at least the
-    second do. Less than 0, or more than 1, where none can."""
-    return (contrast.behind + 0.05) / target - 0.05, (contrast.behind + 0.05) * target - 0.05
+    return Contrast(name, ratio(light, dark), box, dark, light)
 
 
 def plainly(ratio: float) -> str:

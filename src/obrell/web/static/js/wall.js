@@ -158,8 +158,15 @@ wall.addEventListener("htmx:beforeRequest", ({ target }) => {
   if (target instanceof HTMLInputElement) sent = { id: target.id, value: target.value };
 });
 
+/** Counts what the Wall was asked to do, and what it was written anew for. */
+const shown = { turn: 0 };
+wall.addEventListener("htmx:beforeRequest", (event) => {
+  if (event instanceof CustomEvent && event.detail.requestConfig.verb !== "get") shown.turn += 1;
+});
+
 /** The Wall as it is now, without losing what is in hand. @param {string} html */
 function take(html) {
+  shown.turn += 1;
   const field = document.activeElement;
   // What was sent is shown as it was taken, though its field has the focus; what is being typed since stays.
   const taken = field instanceof HTMLInputElement && sent?.id === field.id && sent.value === field.value;
@@ -183,20 +190,25 @@ document.addEventListener("htmx:beforeSwap", (event) => {
 let waiting;
 
 /** Something was done in another window, or in this one, whose answer shows it already.
- * @param {{index?: string}} news */
-function hear({ index }) {
+ * @param {{standing?: string}} news how the kit stands since, when that is told */
+function hear({ standing }) {
   clearTimeout(waiting);
   waiting = setTimeout(() => {
-    const shown = wall.querySelector(".side")?.getAttribute("data-index");
-    if (!index || index !== shown) refresh();
+    const here = wall.querySelector(".side")?.getAttribute("data-standing");
+    if (!standing || standing !== here) refresh();
   }, ANSWER_MS);
 }
 
 /** The newest is asked for, unless a hand is at work here. */
 async function refresh() {
   if (chooser.open || copies.open || asking.open) return;
+  const { turn } = shown;
   const answer = await ask(`/kits/${kit}/wall${location.search}`);
-  if (answer.ok) take(await answer.text());
+  const text = await answer.text();
+  if (!answer.ok) return;
+  // What was done here meanwhile may not be in it.
+  if (turn === shown.turn) take(text);
+  else refresh();
 }
 
 const trying = new Trying(kit, new URLSearchParams(location.search).get("colourway") ?? "day", hear);

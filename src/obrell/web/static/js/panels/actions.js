@@ -10,7 +10,6 @@
  */
 import { byId } from "../ui/dom.js";
 import { COPIED, pasteClip } from "./clipboard.js";
-import { unboundIn } from "./origins.js";
 import { say, showKeys } from "../ui/page.js";
 
 /** Where the effects copied last are kept. */
@@ -111,9 +110,7 @@ async function pasteEffects(bench, instead) {
     return;
   }
   const edit = { kind: "paste-effects", parts: chosen(bench), effects, instead, origins };
-  const lost = unboundIn(effects, origins, bench.state.swatches);
   const state = await bench.post(edit);
-  if (state && lost) say(lost);
   /** @param {string} id */
   const isOther = (id) => Math.abs((bench.partOf(id)?.extent ?? extent) / extent - 1) > SAME_SIZE;
   if (!state || !extent || !chosen(bench).some(isOther)) return;

@@ -1,6 +1,5 @@
 /** Parts copied and pasted, within this browser and beyond; SVG text is pasted as parts too. */
 import { say, typing } from "../ui/page.js";
-import { unboundIn } from "./origins.js";
 
 /** Where the parts copied last are kept, for every control. */
 export const COPIED = "obrell/clip";
@@ -55,9 +54,7 @@ function paste(bench, event) {
  * @param {string[]} [instead]
  */
 export async function pasteClip(bench, { parts, origins = [] }, instead = []) {
-  const lost = unboundIn(parts, origins, bench.state.swatches);
-  const state = await bench.post({ kind: "paste", parts, origins, instead });
-  if (state && lost) say(lost);
+  await bench.post({ kind: "paste", parts, origins, instead });
 }
 
 /** @param {import("../ui/types.js").Bench} bench */

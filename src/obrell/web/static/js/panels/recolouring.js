@@ -106,7 +106,8 @@ export class Recolouring {
       return;
     }
     const { bench } = this;
-    const said = how === "control" ? { edits: [this.chosen], names: [name] } : { edit: this.chosen, name };
+    const seen = { colourway: bench.selection.colourway };
+    const said = how === "control" ? { edits: [this.chosen], names: [name] } : { edit: this.chosen, name, seen };
     const answer = await ask(`${bench.api.base}/recolour/${how}`, {
       method: "POST",
       body: JSON.stringify(said),

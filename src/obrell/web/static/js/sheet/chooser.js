@@ -40,7 +40,10 @@ export class Chooser {
     this.field = new ColourField(this.box, (colour) => this.#chosen(colour));
     this.following = new Following(bench.kit, () => bench.stage.colourway, {
       follow: (colour) => this.#followed(colour),
-      colour: () => this.colour,
+      colour: async () => {
+        await this.field.reading;
+        return this.colour;
+      },
       leave: () => this.#left(),
       fault: (words) => {
         this.field.fault.textContent = words;

@@ -4,7 +4,7 @@
  *
  * @typedef {import("./colour_field.js").Colour} Colour
  * @typedef {{swatch: string, tint?: number, chroma?: number, hue?: number, own?: string|null}} LinkTo
- * @typedef {{id: string, name: string, colour: string, ladder: {tint: number, colour: string}[]}} Swatch
+ * @typedef {{id: string, name: string, colour: string, ladder: {tint: number, colour: string, words: string}[]}} Swatch
  */
 import { all, byId } from "../ui/dom.js";
 import { ask, wordsOf } from "../ui/page.js";
@@ -22,14 +22,11 @@ function chip(colour, words, pressed, act) {
   return button;
 }
 
-/** @param {number} tint */
-const tinted = (tint) => (tint ? `, ${Math.abs(tint)} ${tint > 0 ? "lighter" : "darker"}` : "");
-
 export class Following {
   /**
    * @param {string} kit
    * @param {() => string} way the colourway that is shown
-   * @param {{follow: (colour: Colour) => void, leave: () => void, colour: () => string,
+   * @param {{follow: (colour: Colour) => void, leave: () => void, colour: () => Promise<string>,
    *   fault: (words: string) => void}} does
    */
   constructor(kit, way, does) {
@@ -57,7 +54,7 @@ export class Following {
     event.preventDefault();
     const form = /** @type {HTMLFormElement} */ (byId("name-swatch"));
     const body = new FormData(form);
-    body.set("colour", this.does.colour());
+    body.set("colour", await this.does.colour());
     const answer = await ask(`/kits/${this.kit}/swatches/named`, { method: "POST", body });
     const text = await answer.text();
     this.does.fault(answer.ok ? "" : wordsOf(text));
@@ -141,10 +138,8 @@ export class Following {
     );
     const chosen = this.swatches.find(({ id }) => id === now?.swatch) ?? this.swatches[0];
     byId("follow-ladder").replaceChildren(
-      ...(chosen?.ladder ?? []).map(({ tint, colour }) =>
-        chip(colour, `${chosen?.name}${tinted(tint)}`, this.#stands(tint), () =>
-          this.take({ ...this.link, swatch: chosen?.id ?? "", tint }),
-        ),
+      ...(chosen?.ladder ?? []).map(({ tint, colour, words }) =>
+        chip(colour, words, this.#stands(tint), () => this.take({ ...this.link, swatch: chosen?.id ?? "", tint })),
       ),
     );
     const values = /** @type {HTMLFieldSetElement} */ (byId("follow-values"));
@@ -171,7 +166,7 @@ export class Following {
   /** A colour that did follow can do so again. @param {Swatch|undefined} chosen */
   #offerAgain(chosen) {
     const again = !this.link && this.remembered && chosen;
-    this.#offers(again ? `Follow ${chosen.name}${tinted(this.remembered?.tint ?? 0)} again` : "", "");
+    this.#offers(again ? `Follow ${chosen.name} again, as before` : "", "");
     if (again) this.offered = this.remembered;
   }
 
