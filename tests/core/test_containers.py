@@ -4,13 +4,14 @@ import numpy as np
 import pytest
 
 from obrell.core.document.measures import bounds_of
-from obrell.core.document.model import Control, Override, State
+from obrell.core.document.model import Control, State
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.formats.svg.document import svg
 from obrell.core.render.picture import picture as pixels_of
 from obrell.core.shapes import Box, Group, Repeat, Ring, Round, Sides
+from obrell.core.values.differences import Moved
 from obrell.core.values.paints import Conic, Linear, Radial, Stop
 from tests.making import KIT, control, layer, part, resolved, solid
 
@@ -64,7 +65,7 @@ def test_a_group_turned_all_the_way_is_where_it_was():
 
 def test_a_state_moves_a_whole_group():
     grouped = done(pair(), group("p1", "p2"))
-    pressed = State(id="pressed", name="Pressed", overrides=(Override(path="parts/p100/y", value=31.0),))
+    pressed = State(id="pressed", name="Pressed", differences=(Moved(path="parts/p100/y", by=1.0),))
     shown = resolve(KIT, grouped.evolve(states=(pressed,)), "pressed").control
     assert [p.y for p in shown.parts] == [31.0, 31.0, 31.0]
 

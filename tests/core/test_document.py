@@ -10,7 +10,7 @@ from pydantic import ValidationError
 from obrell.core.colour.links import MISSING, literal
 from obrell.core.colour.notations import SPACES
 from obrell.core.colour.spaces import from_hex, to_hex
-from obrell.core.document.model import Canvas, Colourway, Control, Kit, Override, State, Swatch
+from obrell.core.document.model import Canvas, Colourway, Control, Kit, State, Swatch
 from obrell.core.document.resolve import resolve
 from obrell.core.document.swatch_uses import uses
 from obrell.core.document.texts import control_json
@@ -21,6 +21,7 @@ from obrell.core.interchange.kit_file import kit_schema
 from obrell.core.shapes import Box
 from obrell.core.values.base import canonical_json, content_hash
 from obrell.core.values.colours import SwatchLink
+from obrell.core.values.differences import Other
 from obrell.core.values.paints import Linear, Radial, Solid, Stop
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.making import KIT, control, part, solid
@@ -112,7 +113,7 @@ def test_stops_are_kept_in_order():
 
 
 def test_a_state_stores_only_what_differs():
-    pressed = State(id="pressed", name="Pressed", overrides=(Override(path="parts/p1/y", value=31),))
+    pressed = State(id="pressed", name="Pressed", differences=(Other(path="parts/p1/y", value=31),))
     base = control(part(Box(), solid("#000000"))).evolve(states=(pressed,))
     assert resolve(KIT, base).control.parts[0].y == 30
     assert resolve(KIT, base, "pressed").control.parts[0].y == 31

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
+from obrell.core.document.restating import in_all_states
 from obrell.core.document.swatch_uses import Use, uses_of
 from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.kits import KitIndex
@@ -75,6 +76,6 @@ def _freed(
 ) -> Iterator[Changed]:  # fmt: skip
     """Every control that names a swatch, also where a colour or a look kept aside remembers it, without it."""
     for stored in controls:
-        control = freed(stored.control, index, swatch, instead)
-        if control is not stored.control:
+        control = in_all_states(stored.control, lambda look: freed(look, index, swatch, instead))
+        if control != stored.control:
             yield Changed(stored, label, control)

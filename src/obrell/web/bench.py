@@ -11,8 +11,10 @@ from starlette.responses import HTMLResponse
 
 from obrell.app import editing
 from obrell.core.deliver.order import Order
+from obrell.core.document.restating import lost_words
 from obrell.core.edit import Edit, Surroundings, read_edit
 from obrell.core.edit.base import part_of
+from obrell.core.edit.states import InStates, OfStates
 from obrell.core.errors import ObrellError, Unreadable
 from obrell.core.render.build_up import costs
 from obrell.store.history import Step
@@ -116,11 +118,15 @@ def _made(
     shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
     _announce(request, kit, done.now, sender, said=done.label, paths=sorted(edit.sets()))
     announce_led(request, kit, done.now.led)
-    remark = edit.remark(Surroundings.of(kits.index(kit)))
+    remark = " ".join(filter(None, (edit.remark(Surroundings.of(kits.index(kit))), _lost(done, edit))))
     said = with_led(_with_meanwhile(done), done.now.led)
     return _parcel(request, kit, done.now, shown) | {
         "said": f"{said}. {remark}" if remark else said, "fresh": list(fresh[0]), "removed": edit.removes(),
     }  # fmt: skip
+
+
+def _lost(done: Made, edit: Edit) -> str:
+    return "" if isinstance(edit, InStates | OfStates) else lost_words(done.before, done.after)
 
 
 def _with_meanwhile(done: Made) -> str:

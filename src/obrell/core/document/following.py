@@ -11,6 +11,7 @@ from typing import Any, TypeGuard, TypeVar
 
 from obrell.core.document.follows import settled
 from obrell.core.document.model import Control
+from obrell.core.document.orders import woven
 from obrell.core.values.base import Value
 
 IDENTITY = frozenset(("id", "next_number"))
@@ -76,7 +77,7 @@ def _merged_by_id(was: tuple[Any, ...], own: tuple[Any, ...], now: tuple[Any, ..
     """In the original's order, but where the copy has an order of its own."""
     before, mine, after = ({one.id: one for one in some} for some in (was, own, now))
     moved = [name for name in mine if name in before] != [name for name in before if name in mine]
-    order = _woven(list(mine), list(after)) if moved else _woven(list(after), list(mine))
+    order = woven(list(mine), list(after)) if moved else woven(list(after), list(mine))
     return tuple(_one(name, before, mine, after) for name in order if _stays(name, before, mine, after))
 
 
@@ -91,12 +92,3 @@ def _one(name: str, before: Mapping[str, Any], mine: Mapping[str, Any], after: M
     if name in before and name in mine and name in after:
         return _merged(before[name], mine[name], after[name])
     return mine[name] if name in mine else after[name]
-
-
-def _woven(leading: list[str], other: list[str]) -> list[str]:
-    """The first order, and what only the other one has right behind what it follows there."""
-    found = list(leading)
-    for place, name in enumerate(other):
-        if name not in found:
-            found.insert(found.index(other[place - 1]) + 1 if place else 0, name)
-    return found

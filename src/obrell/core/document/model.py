@@ -5,9 +5,9 @@ Lists of parts and of effects are in paint order, back to front; the sheet shows
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import Field, JsonValue, field_validator, model_validator
+from pydantic import Field, field_validator, model_validator
 
 from obrell.core.document.circles import check_drawn_in_order, in_order
 from obrell.core.effects import AnyEffect
@@ -18,6 +18,7 @@ from obrell.core.shapes.kinds.repeat import Repeat
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.colours import Hex
+from obrell.core.values.differences import MAX_DIFFERENCES, Difference
 from obrell.core.values.fields import (
     LIMIT_PX,
     Angle,
@@ -47,6 +48,7 @@ MAX_VERSIONS = 4
 MAX_CONTROLS = 5000
 MAX_DEPTH = 20
 MAX_GUIDES = 200
+MAX_STATES = 24
 MAX_FILE_TEXT = 28_000_000
 MAX_DRAWN = 4000
 """How many parts a control may be drawn with, every copy of a repeat counted."""
@@ -55,6 +57,8 @@ MAX_POINTS = 20_000
 MAX_PAINTED = 40_000
 """How many effects they may have together."""
 
+REST = "rest"
+"""What stands for no state where the id of one does."""
 Fit = Literal["off", "sides", "strokes"]
 CanvasSize = Annotated[float, Live("px", 1, 8, 640), Field(gt=0, le=4096)]
 
@@ -149,19 +153,30 @@ class Reference(Value):
     visible: bool = Field(True, title="shown")
 
 
-class Override(Value):
-    """One value that differs from rest, by its path below the control."""
-
-    path: Annotated[str, Field(min_length=1, max_length=300)]
-    value: JsonValue
-
-
 class State(Value):
-    """What differs from rest when the control is hovered, pressed, on …"""
+    """What differs from rest when the control is hovered, pressed, on … One that is made ``of`` others begins as what
+    they come to, one after the other."""
 
     id: Id
     name: Name
-    overrides: tuple[Override, ...] = ()
+    of: Annotated[tuple[Id, ...], Field(max_length=4)] = ()
+    differences: Annotated[tuple[Difference, ...], Field(max_length=MAX_DIFFERENCES)] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_the_first_form(cls, data: Any) -> Any:
+        """States were written with values only once."""
+        if not isinstance(data, dict) or "overrides" not in data:
+            return data
+        rest = {name: value for name, value in data.items() if name != "overrides"}
+        return rest | {"differences": [{"kind": "other", **one} for one in data["overrides"]]}
+
+    @model_validator(mode="after")
+    def _paths_differ(self) -> State:
+        paths = [one.path for one in self.differences]
+        if len(paths) != len(set(paths)):
+            raise ValueError("one thing differs in two ways.")
+        return self
 
 
 class Control(Value):
@@ -172,7 +187,7 @@ class Control(Value):
     canvas: Canvas = Field(default_factory=Canvas)
     light: Light | None = None
     parts: Annotated[tuple[Part, ...], Field(max_length=MAX_PARTS)] = ()
-    states: tuple[State, ...] = ()
+    states: Annotated[tuple[State, ...], Field(max_length=MAX_STATES)] = ()
     follows: Annotated[tuple[Follow, ...], Field(max_length=10)] = ()
     guides: Annotated[tuple[Guide, ...], Field(max_length=MAX_GUIDES)] = ()
     reference: Reference | None = None
@@ -196,6 +211,16 @@ class Control(Value):
             ids.extend(f"{part.id}/{effect.id}" for effect in part.effects)
         if len(ids) != len(set(ids)):
             raise ValueError("two parts or effects have the same id.")
+        return self
+
+    @model_validator(mode="after")
+    def _states_are_told_apart(self) -> Control:
+        known = [REST, *(state.id for state in self.states)]
+        if len(known) != len(set(known)):
+            raise ValueError("two states have the same id.")
+        plain = {state.id for state in self.states if not state.of}
+        if any(not plain.issuperset(state.of) for state in self.states):
+            raise ValueError("a state is made of one that is not there.")
         return self
 
     @model_validator(mode="after")

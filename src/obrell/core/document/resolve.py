@@ -9,9 +9,8 @@ from functools import partial
 from typing import Any
 
 from obrell.core.colour.links import literal
-from obrell.core.document.draft import Draft
-from obrell.core.document.follows import settled
-from obrell.core.document.model import PLAIN_GROUND, Control, Fit, KitSettings, Light, Part, State, Swatch
+from obrell.core.document.model import PLAIN_GROUND, REST, Control, Fit, KitSettings, Light, Part, Swatch
+from obrell.core.document.states import in_state
 from obrell.core.document.swatch_uses import swatches_of
 from obrell.core.document.tree import Tree, arranged
 from obrell.core.effects import Effect, Paint
@@ -24,7 +23,6 @@ from obrell.core.values.colours import SwatchLink
 from obrell.core.values.paints import Fill, Picture, Solid
 from obrell.core.workspace import OfObject
 
-REST = "rest"
 COMMON_GROUNDS: dict[str, Fill] = {
     "light": PLAIN_GROUND, "white": Solid(colour="#ffffff"), "mid": Solid(colour="#8d9396"),
     "dark": Solid(colour="#1e282e"), "coloured": Solid(colour="#7c2d22"),
@@ -89,7 +87,7 @@ _RESOLVED = OfObject[Resolved](16)
 
 
 def _resolved(kit: KitSettings, control: Control, state: str, colourway: str) -> Resolved:
-    shown = _in_state(control, state)
+    shown = in_state(control, state)
     light = shown.light or kit.light
     literal_control = _with_literals(shown, palette(kit, colourway))
     return Resolved(literal_control, light, kit.fit, arranged(literal_control))
@@ -121,18 +119,6 @@ def _of_swatch(known: Mapping[str, Swatch], way: Mapping[str, str], name: str) -
         here = known[here.like]
         seen.add(here.id)
     return way.get(here.id, here.colour)
-
-
-def _in_state(control: Control, state: str) -> Control:
-    if state == REST:
-        return control
-    found: State | None = next((s for s in control.states if s.id == state), None)
-    if found is None:
-        raise NoSuchThing(f"“{control.name}” has no state “{state}”.")
-    draft = Draft(control)
-    for override in found.overrides:
-        draft.set_at(override.path, override.value)
-    return settled(draft.control())
 
 
 _LITERAL = OfObject[Part](8192)

@@ -7,7 +7,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from obrell.core.document.colours import drawn_places, places
-from obrell.core.document.model import Control
+from obrell.core.document.model import REST, Control
+from obrell.core.document.states import all_states, state_of
 from obrell.core.document.value_paths import field_of
 from obrell.core.values.base import Value
 from obrell.core.values.colours import follows
@@ -15,10 +16,11 @@ from obrell.core.workspace import OfObject
 
 
 def uses(control: Control) -> dict[str, int]:
-    """How many parts follow each swatch, by its id; the ground counts as one."""
+    """How many parts follow each swatch, in whatever state, by its id; the ground counts as one."""
     found = {
         (place.path.split("/")[1] if place.path.startswith("parts/") else "", link.swatch)
-        for place in drawn_places(control)
+        for look in all_states(control).values()
+        for place in drawn_places(look)
         if (link := follows(place.colour)) is not None
     }
     return dict(Counter(swatch for _, swatch in sorted(found)))
@@ -47,19 +49,27 @@ class Use:
 
 
 def uses_of(control: Control, swatch: str) -> Iterator[Use]:
-    """The parts of a control that follow a swatch, the front-most first, its ground last."""
+    """The parts of a control that follow a swatch at rest or in a state, the front-most first, its ground last."""
     titles: dict[str, list[str]] = {}
-    for place in drawn_places(control):
-        link = follows(place.colour)
-        if link is not None and link.swatch == swatch:
-            part = place.path.split("/")[1] if place.path.startswith("parts/") else ""
-            titles.setdefault(part, []).append(_title(control, place.path))
-    names = {part.id: part.name for part in control.parts}
+    names: dict[str, str] = {}
+    for state, look in all_states(control).items():
+        names |= {part.id: part.name for part in look.parts}
+        for place in drawn_places(look):
+            link = follows(place.colour)
+            if link is not None and link.swatch == swatch:
+                part = place.path.split("/")[1] if place.path.startswith("parts/") else ""
+                _told(titles.setdefault(part, []), _title(look, place.path), control, state)
     for part, found in reversed(titles.items()):
         if part:
-            yield Use(part, names[part], tuple(dict.fromkeys(found)))
+            yield Use(part, names[part], tuple(found))
     if "" in titles:
-        yield Use("", "its ground", tuple(dict.fromkeys(titles[""])))
+        yield Use("", "its ground", tuple(titles[""]))
+
+
+def _told(titles: list[str], title: str, control: Control, state: str) -> None:
+    """A colour's title among others; one that follows in a state only says so."""
+    if title not in titles:
+        titles.append(title if state == REST else f"{title} ({state_of(control, state).name})")
 
 
 def _title(control: Control, path: str) -> str:

@@ -80,9 +80,20 @@ from obrell.core.edit.points import (
 from obrell.core.edit.recolour import Recolour
 from obrell.core.edit.repeats import OwnCopy, ShowCopy, SpreadCopies
 from obrell.core.edit.resize import PullGrip, Resize
+from obrell.core.edit.states import (
+    AddState,
+    DuplicateState,
+    InStates,
+    MoveState,
+    RemoveState,
+    RenameState,
+    ReturnToRest,
+    TakeDifferences,
+)
 from obrell.core.edit.tint import TintFromAbove
 from obrell.core.edit.typed import TypeValue
 from obrell.core.edit.values import SetValues
+from obrell.core.errors import BadValue
 from obrell.core.values.base import bad_value
 
 AnyEdit = Annotated[
@@ -101,7 +112,8 @@ AnyEdit = Annotated[
     | PenStart | PenNext | ClosePath | MovePoints | PlacePoints | MoveHandle | AddPoint | DragSegment | RemovePoints
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
     | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal | LaySwatch | FollowSwatches
-    | Recolour | TintFromAbove,
+    | Recolour | TintFromAbove
+    | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest | TakeDifferences,
     Field(discriminator="kind"),
 ]  # fmt: skip
 
@@ -120,12 +132,24 @@ def _kinds() -> dict[str, type[Edit]]:
 
 def read_edit(data: Any) -> Edit:
     """An edit from its JSON form; raises ``BadValue`` in words."""
+    if isinstance(data, dict) and data.get("kind") == "in-states":
+        return _in_states(data)
     try:
         edit: Edit = _any().validate_python(data)
     except ValidationError as error:
         kind = str(data.get("kind")) if isinstance(data, dict) else ""
         raise bad_value(error, _kinds().get(kind, SetValues)) from error
     return edit
+
+
+def _in_states(data: dict[str, Any]) -> InStates:
+    edit = read_edit(data.get("edit"))
+    if isinstance(edit, InStates):
+        raise BadValue("An edit is made in states once.")
+    try:
+        return InStates.model_validate({**data, "edit": edit})
+    except ValidationError as error:
+        raise bad_value(error, InStates) from error
 
 
 __all__ = ["AnyEdit", "Edit", "Surroundings", "applied", "read_edit"]

@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from obrell.core.aside import patience
-from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.document.tree import Tree
@@ -29,19 +29,25 @@ busy machine too."""
 
 def check_drawable(kit: KitSettings, control: Control, before: Control | None = None) -> None:
     """Raises ``Refused``, in words that say what cannot be drawn. Of a control that was drawable ``before``, only
-    what differs is tried."""
+    what differs is tried: at rest, and in states that differ from it in another way than before."""
     try:
         with patience(TRIAL_SECONDS):
-            resolved = resolve(kit, control)
-            for node in _changed(resolved, _tree(kit, before)):
-                _try(resolved, node)
+            for state in (REST, *_restated(control, before)):
+                resolved = resolve(kit, control, state)
+                for node in _changed(resolved, _tree(kit, before, state)):
+                    _try(resolved, node)
     except ObrellError as error:
         raise Refused(f"That cannot be drawn, so nothing was changed. {error}") from error
 
 
-def _tree(kit: KitSettings, control: Control | None) -> Tree | None:
+def _restated(control: Control, before: Control | None) -> list[str]:
+    known = {} if before is None else {state.id: state for state in before.states}
+    return [state.id for state in control.states if state.differences and known.get(state.id) != state]
+
+
+def _tree(kit: KitSettings, control: Control | None, state: str) -> Tree | None:
     try:
-        return None if control is None else resolve(kit, control).tree
+        return None if control is None else resolve(kit, control, state).tree
     except ObrellError:
         return None
 

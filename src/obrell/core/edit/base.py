@@ -5,6 +5,7 @@ from __future__ import annotations
 from abc import abstractmethod
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
+from typing import ClassVar
 
 from pydantic import ConfigDict, ValidationError
 
@@ -12,6 +13,7 @@ from obrell.core.document.follows import kept_by_hand, settled
 from obrell.core.document.model import MAX_PARTS, Control, KitSettings, Light, Material, Part, Swatch
 from obrell.core.document.moving import carried_together, covering
 from obrell.core.document.resolve import palette
+from obrell.core.document.restating import fitted, in_all_states
 from obrell.core.document.swatch_uses import swatches_of
 from obrell.core.document.tree import descendants
 from obrell.core.document.value_paths import place_of_id
@@ -28,8 +30,16 @@ NEW = "e0"
 
 
 def applied(edit: Edit, control: Control, around: Surroundings) -> Control:
-    """What an edit makes of a control, with everything that follows settled; raises ``Refused`` in words, also when
-    a colour would begin to follow a swatch that the kit does not have."""
+    """What an edit makes of a control, with everything that follows settled, and its states fitted to it; raises
+    ``Refused`` in words, also when a colour would begin to follow a swatch that the kit does not have."""
+    if edit.with_states and control.states:
+        same = edit.for_all_states(control, around)
+        return fitted(control, in_all_states(control, lambda look: applied_once(same, look, around)))
+    return fitted(control, applied_once(edit, control, around))
+
+
+def applied_once(edit: Edit, control: Control, around: Surroundings) -> Control:
+    """The same of one look of a control: at rest, or in a state."""
     try:
         changed = settled(kept_by_hand(control, edit.apply(control, around)))
     except ValidationError as error:
@@ -80,10 +90,18 @@ class Edit(Value):
     built when they are first needed, so that a server answers sooner."""
 
     model_config = ConfigDict(defer_build=True)
+    of_control: ClassVar[bool] = False
+    """Whether it is about the control as a whole, whichever of its states is drawn."""
+    with_states: ClassVar[bool] = False
+    """Whether it is made in every state besides, when no state was chosen for it."""
 
     @abstractmethod
     def apply(self, control: Control, around: Surroundings) -> Control:
         """The changed control; raises ``Refused`` in words when it cannot be done."""
+
+    def for_all_states(self, control: Control, around: Surroundings) -> Edit:
+        """The edit as it is made in every state: where it measures the control, what it measures at rest is said."""
+        return self
 
     def snaps(self, control: Control) -> tuple[Snap, ...]:
         """What it snapped to, given the control before."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Annotated, Any, Literal, TypeVar
+from typing import Annotated, Any, ClassVar, Literal, TypeVar
 
 from pydantic import Field
 
@@ -114,6 +114,7 @@ class FollowSwatches(Edit):
     """Literal colours of parts, or of all of the control that is not locked, that follow swatches from now on: which
     colour by which link."""
 
+    with_states: ClassVar[bool] = True
     kind: Literal["follow-swatches"] = "follow-swatches"
     links: Annotated[dict[Hex, SwatchLink], Field(min_length=1, max_length=2000)]
     parts: Annotated[tuple[Id, ...], Field(max_length=1000)] = ()

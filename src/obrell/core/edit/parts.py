@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, JsonValue
 
@@ -273,6 +273,8 @@ class ReorderPart(Edit):
 class CanvasEdges(Edit):
     """Canvas edges moved outwards by px; the art stays where it is on the stage."""
 
+    of_control: ClassVar[bool] = True
+    with_states: ClassVar[bool] = True
     kind: Literal["canvas-edges"] = "canvas-edges"
     left: Place = 0.0
     top: Place = 0.0

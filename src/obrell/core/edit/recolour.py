@@ -6,7 +6,7 @@ import math
 from collections import Counter
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -101,6 +101,7 @@ class Recolour(Edit):
     degrees; or made to follow a ``swatch`` as they are to each other. Lightness is kept, chroma multiplied by
     ``strength``, and what leaves the gamut mapped as CSS Color 4 does. What follows a swatch goes on following."""
 
+    with_states: ClassVar[bool] = True
     kind: Literal["recolour"] = "recolour"
     groups: Annotated[tuple[GroupId, ...], Field(max_length=220)]
     to_hue: Angle | None = None
@@ -123,6 +124,9 @@ class Recolour(Edit):
         parts = tuple(part if part.locked else with_colours(part, changed) for part in control.parts)
         ground = None if control.ground is None else with_colours(control.ground, changed)
         return control.evolve(parts=parts, ground=ground)
+
+    def for_all_states(self, control: Control, around: Surroundings) -> Recolour:
+        return self.evolve(to_hue=None, by=self.turn_of(control, around.palette))
 
     def turn_of(self, control: Control, palette: Mapping[str, str]) -> float:
         """By how much hues of that control are turned, degrees."""

@@ -1,0 +1,248 @@
+"""States: made, named, put in order, removed; what differs in them set back, and edits made in them."""
+
+from __future__ import annotations
+
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field, SerializeAsAny
+
+from obrell.core.document.model import MAX_STATES, REST, Control, State
+from obrell.core.document.restating import in_one_state, with_state
+from obrell.core.document.states import in_state, state_of
+from obrell.core.edit.base import Edit, Surroundings, applied, applied_once
+from obrell.core.edit.snapping import Snap
+from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.values.differences import MAX_DIFFERENCES, Difference, Where
+from obrell.core.values.fields import Id, Name
+from obrell.core.values.slugs import slug
+
+NAMES = {
+    "hover": "Hover", "pressed": "Pressed", "focus": "Focus", "disabled": "Disabled", "on": "On",
+}  # fmt: skip
+"""States that most controls have, by their ids; what they are called."""
+
+
+class OfStates(Edit):
+    """Base of what is done to the states themselves, whichever is drawn."""
+
+    of_control: ClassVar[bool] = True
+
+
+class InStates(Edit):
+    """An edit made in some of a control's states, of which ``rest`` can be one."""
+
+    kind: Literal["in-states"] = "in-states"
+    states: Annotated[tuple[Id, ...], Field(min_length=1, max_length=MAX_STATES + 1)]
+    edit: SerializeAsAny[Edit]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        if self.edit.of_control:
+            return applied(self.edit, control, around)
+        for name in self.states:
+            if name == REST:
+                control = applied_once(self.edit, control, around)
+            else:
+                control = in_one_state(control, name, lambda look: applied_once(self.edit, look, around))
+        return control
+
+    def _look(self, control: Control) -> Control:
+        return control if self.edit.of_control else in_state(control, self.states[0])
+
+    def snaps(self, control: Control) -> tuple[Snap, ...]:
+        return self.edit.snaps(self._look(control))
+
+    def sets(self) -> frozenset[str]:
+        return self.edit.sets()
+
+    def removes(self) -> bool:
+        return self.edit.removes()
+
+    def remark(self, around: Surroundings) -> str:
+        return self.edit.remark(around)
+
+    def label(self, control: Control) -> str:
+        said = self.edit.label(self._look(control))
+        return said if self.edit.of_control else f"{names_of_states(control, self.states)}: {said}"
+
+
+def names_of_states(control: Control, names: tuple[str, ...]) -> str:
+    """What states are called, one after the other; raises ``NoSuchThing``."""
+    return ", ".join("Rest" if name == REST else state_of(control, name).name for name in names)
+
+
+class AddState(OfStates):
+    """One more state: of its own, or made ``of`` others. Without a name it is called after those."""
+
+    kind: Literal["add-state"] = "add-state"
+    name: Name | None = None
+    of: Annotated[tuple[Id, ...], Field(max_length=4)] = ()
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        check_room(control)
+        name = self._name(control)
+        check_free(control, name)
+        if len(set(self.of)) != len(self.of) or len(self.of) == 1:
+            raise Refused("A state is made of two others at least, each once.")
+        if any(state_of(control, one).of for one in self.of):
+            raise Refused("A state can be made of plain ones only.")
+        if self.of and any(state.of == self.of for state in control.states):
+            raise Refused(f"“{name}” is there already.")
+        new = State(id=free_id(control, name), name=name, of=self.of)
+        return control.evolve(states=(*control.states, new))
+
+    def _name(self, control: Control) -> str:
+        if self.name is not None:
+            return self.name.strip()
+        if not self.of:
+            raise Refused("A state needs a name.")
+        first, *others = (state_of(control, one).name for one in self.of)
+        return " + ".join((first, *(other.lower() for other in others)))[:80]
+
+    def label(self, control: Control) -> str:
+        return f"Added the state “{self._name(control)}”"
+
+
+class RenameState(OfStates):
+    """A state called otherwise; its id, which file names are made of, stays."""
+
+    kind: Literal["rename-state"] = "rename-state"
+    state: Id
+    name: Name
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        state, name = state_of(control, self.state), self.name.strip()
+        if name == state.name:
+            return control
+        check_free(control, name)
+        return with_state(control, state.evolve(name=name))
+
+    def label(self, control: Control) -> str:
+        return f"Renamed “{state_of(control, self.state).name}” to “{self.name.strip()}”"
+
+
+class MoveState(OfStates):
+    """A state put to another place in their order, counted from 0."""
+
+    kind: Literal["move-state"] = "move-state"
+    state: Id
+    to: Annotated[int, Field(ge=0, le=MAX_STATES)]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        state = state_of(control, self.state)
+        others = [one for one in control.states if one.id != state.id]
+        others.insert(self.to, state)
+        return control.evolve(states=tuple(others))
+
+    def label(self, control: Control) -> str:
+        return f"Moved the state “{state_of(control, self.state).name}”"
+
+
+class DuplicateState(OfStates):
+    """A state once more, right behind it, under a name of its own."""
+
+    kind: Literal["duplicate-state"] = "duplicate-state"
+    state: Id
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        check_room(control)
+        state = state_of(control, self.state)
+        name = free_name(control, state.name)
+        place = control.states.index(state) + 1
+        new = state.evolve(id=free_id(control, name), name=name)
+        return control.evolve(states=(*control.states[:place], new, *control.states[place:]))
+
+    def label(self, control: Control) -> str:
+        return f"Duplicated the state “{state_of(control, self.state).name}”"
+
+
+class RemoveState(OfStates):
+    """A state taken away, with those that are made of it."""
+
+    kind: Literal["remove-state"] = "remove-state"
+    state: Id
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        state_of(control, self.state)
+        left = (one for one in control.states if one.id != self.state and self.state not in one.of)
+        return control.evolve(states=tuple(left))
+
+    def removes(self) -> bool:
+        return True
+
+    def label(self, control: Control) -> str:
+        made = [one.name for one in control.states if self.state in one.of]
+        more = f", and {', '.join(f'“{name}”' for name in made)} made of it" if made else ""
+        return f"Removed the state “{state_of(control, self.state).name}”{more}"
+
+
+class ReturnToRest(OfStates):
+    """What differs in a state below a path is as at rest again; without a path, all of it."""
+
+    kind: Literal["return-to-rest"] = "return-to-rest"
+    state: Id
+    path: Where | None = None
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        state = state_of(control, self.state)
+        left = tuple(one for one in state.differences if not self._below(one))
+        if len(left) == len(state.differences):
+            raise NoSuchThing("Nothing of it differs there any more.")
+        return with_state(control, state.evolve(differences=left))
+
+    def _below(self, one: Difference) -> bool:
+        if self.path is None or one.path == self.path:
+            return True
+        of_an_order = self.path.rpartition("/")[2] in ("parts", "effects")
+        return not of_an_order and one.path.startswith(f"{self.path}/")
+
+    def removes(self) -> bool:
+        return True
+
+    def label(self, control: Control) -> str:
+        state = state_of(control, self.state)
+        count = sum(self._below(one) for one in state.differences)
+        what = "all" if self.path is None else f"{count} value{'' if count == 1 else 's'}"
+        return f"{state.name}: {what} as at rest again"
+
+
+class TakeDifferences(OfStates):
+    """Differences laid into a state, in place of those of the same paths: as it was tried, or copied from another
+    control. What does not fit this one is left out."""
+
+    kind: Literal["take-differences"] = "take-differences"
+    state: Id
+    differences: Annotated[tuple[Difference, ...], Field(min_length=1, max_length=MAX_DIFFERENCES)]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        state = state_of(control, self.state)
+        found = {one.path: one for one in (*state.differences, *self.differences)}
+        return with_state(control, state.evolve(differences=tuple(found.values())))
+
+    def label(self, control: Control) -> str:
+        return f"{state_of(control, self.state).name}: took {len(self.differences)} differences"
+
+
+def check_room(control: Control) -> None:
+    """Raises ``Refused`` when a control has as many states as it can."""
+    if len(control.states) >= MAX_STATES:
+        raise Refused(f"A control can have at most {MAX_STATES} states.")
+
+
+def check_free(control: Control, name: str) -> None:
+    """Raises ``Refused`` when a state is called so, rest included."""
+    taken = ("rest", *(state.name.lower() for state in control.states))
+    if name.lower() in taken:
+        raise Refused(f"A state is called “{name}” already.")
+
+
+def free_name(control: Control, name: str) -> str:
+    """A name like that which no state has."""
+    taken = {state.name for state in control.states}
+    return next(made for number in range(2, MAX_STATES + 3) if (made := f"{name} {number}") not in taken)
+
+
+def free_id(control: Control, name: str) -> str:
+    """An id for a state of that name."""
+    taken, wanted = {REST, *(state.id for state in control.states)}, slug(name, "state")[:30].strip("-")
+    wanted = wanted if wanted[0].isalpha() else f"state-{wanted}"
+    return next(made for made in (wanted, *(f"{wanted}-{n}" for n in range(2, MAX_STATES + 3))) if made not in taken)
