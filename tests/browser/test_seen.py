@@ -121,12 +121,12 @@ def test_messages_are_one_line_in_the_bar_and_cover_nothing(page, common_server,
 
 def test_a_wide_control_is_shown_whole_in_the_column_and_its_scale_is_said(page, common_server):
     new_control(page, common_server.url, "864", "120")
-    expect(page.locator("#proof h2").first).to_have_text("At 25 % of true size")
-    column, shown = page.locator("#proof").bounding_box(), page.locator("#proof .rest img").bounding_box()
+    expect(page.locator("#proof h2").first).to_have_text("States at 25 % of true size")
+    column, shown = page.locator("#proof").bounding_box(), page.locator("#proof .state img").bounding_box()
     assert (shown["width"], shown["height"]) == (216, 30)
     assert column["x"] <= shown["x"]
     assert shown["x"] + shown["width"] <= column["x"] + column["width"]
-    assert page.locator(".rest div").evaluate("box => box.scrollWidth - box.clientWidth") <= 0
+    assert page.locator(".state .ground-here").evaluate("box => box.scrollWidth - box.clientWidth") <= 0
 
 
 def test_the_effects_of_a_group_are_copied_and_not_those_of_what_lies_in_it(hand):

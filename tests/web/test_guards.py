@@ -244,7 +244,7 @@ def test_a_typed_colour_comes_back_in_every_space(client, value):
 
 
 def test_pictures_may_be_kept_for_ever_and_oversized_ones_are_refused(client):
-    address = client.get(C1 + "/blocks?part=p2").json()["blocks"]["proof"].split('src="')[1].split('"')[0]
+    address = client.get(C1 + "/blocks?part=p2").json()["blocks"]["edges"].split('src="')[1].split('"')[0]
     answer = client.get(address.replace("&amp;", "&"))
     assert "immutable" in answer.headers["cache-control"]
     huge = address.split("?")[0] + "?left=0&top=0&width=100000&height=100000"

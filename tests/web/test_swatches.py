@@ -218,7 +218,7 @@ def test_the_bench_shows_a_colourway_on_stage_and_in_all_its_pictures(client):
     for address in pictures:
         assert "colourway=night-watch" in address
         assert client.get(address).status_code == 200, address
-    assert day["blocks"]["proof"] != night["blocks"]["proof"]
+    assert day["blocks"]["states"] != night["blocks"]["states"]
     gone = client.get(f"{KIT}/controls/c1/blocks", params={"colourway": "gone"}).json()
     assert "colourway=gone" not in json.dumps(gone)
 

@@ -64,7 +64,7 @@ def test_the_bench_says_what_is_found_in_bar_column_and_line(client):
     parcel = client.get("/kits/test-kit/controls/c1/blocks").json()
     assert [one["words"] for one in parcel["facts"]["found"]] == ["The canvas cuts the outline of Part."]
     assert [cure["words"] for cure in parcel["facts"]["found"][0]["cures"]] == ["Move it inside", "Grow the canvas"]
-    column = " ".join(parcel["blocks"]["proof"].split())
+    column = " ".join(parcel["blocks"]["edges"].split())
     assert "“Part” lies off the canvas" in column
     assert "Move it onto the canvas" in column
     assert "found-mark" in parcel["lists"]["parts"]["items"]["p2"]

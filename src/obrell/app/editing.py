@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from obrell.core.document.model import REST
+from obrell.core.document.states import in_state
 from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.admission import check_drawable
 from obrell.store.kits import Kits, Made
@@ -26,12 +28,15 @@ def edit(kits: Kits, kit: str, control: str, change: Edit, sender: Sender = NOBO
             return made
 
 
-def added(made: Made) -> tuple[tuple[str, ...], str]:
-    """The outermost parts that an edit added, and the last effect that it added to a part that was there."""
-    old = {part.id: part for part in made.before.parts}
-    new = {part.id for part in made.after.parts if part.id not in old}
-    parts = tuple(part.id for part in made.after.parts if part.id in new and part.within not in new)
-    for part in made.after.parts:
+def added(made: Made, state: str = REST) -> tuple[tuple[str, ...], str]:
+    """The outermost parts that an edit added as a state looks, and the last effect that it added to a part that was
+    there."""
+    was_there = any(one.id == state for one in made.before.states)
+    before, after = in_state(made.before, state if was_there else REST), in_state(made.after, state)
+    old = {part.id: part for part in before.parts}
+    new = {part.id for part in after.parts if part.id not in old}
+    parts = tuple(part.id for part in after.parts if part.id in new and part.within not in new)
+    for part in after.parts:
         if part.id in old:
             known = {effect.id for effect in old[part.id].effects}
             fresh = [effect.id for effect in part.effects if effect.id not in known]

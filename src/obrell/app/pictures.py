@@ -6,9 +6,10 @@ from typing import Annotated
 
 from pydantic import Field
 
-from obrell.core.document.fingerprint import dress, fingerprint, fingerprints, ground_fingerprint
-from obrell.core.document.model import MAX_EFFECTS, Control
+from obrell.core.document.fingerprint import dress, fingerprint, fingerprints, ground_fingerprint, whole_fingerprint
+from obrell.core.document.model import MAX_EFFECTS, REST, Control
 from obrell.core.document.resolve import DAY, Resolved, resolve
+from obrell.core.document.states import in_state
 from obrell.core.document.swatch_uses import uses
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.effect_stacks import UseVersion
@@ -40,6 +41,7 @@ class Wanted(Value):
     more effect of a kind, ``start`` effects that belong together, ``kept`` a look kept aside; ``hot`` what that, or
     the last of the effects, changes, as a heat map. ``whole`` shows the other parts too, ``standing`` what the control
     stands on, ``ground`` nothing but that. The swatches have the colours of a ``colourway``.
+    The control is in a ``state``.
     ``groups`` of colours, with commas between, are shown turned ``to_hue``, with that ``strength`` of chroma, or
     following a ``swatch``."""
 
@@ -55,6 +57,7 @@ class Wanted(Value):
     ground: bool = False
     standing: bool = False
     colourway: Annotated[str, Field(max_length=40)] = DAY
+    state: Annotated[str, Field(max_length=40)] = REST
     groups: Annotated[str, Field(max_length=4000)] = ""
     to_hue: Angle | None = None
     strength: Annotated[float, Field(ge=0, le=4)] = 1.0
@@ -86,7 +89,7 @@ def showing(kits: Kits, kit: str, control: str, shown: str, wanted: Wanted) -> t
 
 def _shows(kit: KitIndex, control: Control, wanted: Wanted, shown: str) -> bool:
     try:
-        resolved = resolve(kit, control, colourway=wanted.colourway)
+        resolved = resolve(kit, control, wanted.state, wanted.colourway)
     except NoSuchThing:
         return False
     return _fingerprint(resolved, wanted) == shown
@@ -106,13 +109,14 @@ def _fingerprint(resolved: Resolved, wanted: Wanted) -> str:
     if wanted.ground:
         return ground_fingerprint(resolved)
     if wanted.count is None:
-        return fingerprints(resolved).get(wanted.part, "")
+        return fingerprints(resolved).get(wanted.part, "") if wanted.part else whole_fingerprint(resolved)
     part = next((part for part in resolved.control.parts if part.id == wanted.part), None)
     return "" if part is None else fingerprint(resolved, upto(part, wanted.count))
 
 
 def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cache: PixelCache) -> bytes:
     """What is wanted of a control at a density, as PNG."""
+    control = in_state(control, wanted.state)
     box, part, shown = wanted.box(), wanted.part, control
     if part:
         shown = _tried(shown, kit, part, wanted)

@@ -9,10 +9,12 @@ from typing import Annotated
 from pydantic import Field, JsonValue
 
 from obrell.core.aside import SECONDS, patience
-from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.resolve import DAY, Resolved, colourway_or_day, resolve
+from obrell.core.document.states import in_state
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.snapping import Snap
+from obrell.core.edit.states import made_in
 from obrell.core.findings.false_colours import false_colours
 from obrell.core.raster.layers import NO_BOX, PixelBox
 from obrell.core.render.cache import PixelCache
@@ -37,6 +39,10 @@ class FrameRequest(Value):
     apart: bool = False
     """Every part in a colour of its own."""
     colourway: Annotated[str, Field(max_length=40)] = DAY
+    state: Annotated[str, Field(max_length=40)] = REST
+    """The state that is drawn, in which the edit is made."""
+    also: Annotated[str, Field(max_length=1000)] = ""
+    """Others that it is made in too."""
     opened: Annotated[str, Field(max_length=100)] = ""
     """A part and its effect that is open, as ``part/effect``: where its gradient lies is told."""
 
@@ -72,12 +78,14 @@ class Preview:
 def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: LastFrame) -> Preview:
     """The control as an edit would leave it, over what the window shows; nothing is saved."""
     index, stored = kits.index(kit), kits.control(kit, control).control
-    edit = None if wanted.edit is None else read_edit(wanted.edit)
+    edit = None if wanted.edit is None else made_in(read_edit(wanted.edit), wanted.state, wanted.also)
     changed = stored if edit is None else applied(edit, stored, Surroundings.of(index))
+    known = any(one.id == wanted.state for one in changed.states)
+    look = in_state(changed, wanted.state if known else REST)
     snaps = () if edit is None else edit.snaps(stored)
     with patience(SECONDS):
         return drawn(
-            wanted, index, false_colours(changed) if wanted.apart else changed, last, snaps,
+            wanted, index, false_colours(look) if wanted.apart else look, last, snaps,
             colourway_or_day(index, wanted.colourway),
         )  # fmt: skip
 

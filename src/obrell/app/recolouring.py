@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from obrell.core.colour.contrast import ORDINARY, luminance, ratio
 from obrell.core.colour.links import adjusted
 from obrell.core.colour.spaces import encoded, from_hex, to_hex
-from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.resolve import DAY, palette, resolve
 from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.colourways import with_colourway
@@ -33,13 +33,25 @@ class Changed:
     tint: int | None
 
 
+@dataclass(frozen=True, slots=True)
+class Look:
+    """The state and the colourway that a control is looked at in, by their ids."""
+
+    state: str = REST
+    colourway: str = DAY
+
+
+USUAL = Look()
+
+
 def contrast_changes(
-    kit: KitSettings, control: Control, edit: Edit, colourway: str = DAY, cache: PixelCache | None = None
+    kit: KitSettings, control: Control, edit: Edit, look: Look = USUAL, cache: PixelCache | None = None
 ) -> list[Changed]:  # fmt: skip
     """What an edit does to the contrast of every label by more than 3 %, the weakest first."""
-    after = resolve(kit, applied(edit, control, Surroundings.of(kit)), colourway=colourway)
-    was = {one.part: one for one in label_contrasts(resolve(kit, control, colourway=colourway), cache)}
-    names = {part.id: part.name for part in control.parts}
+    changed = applied(edit, control, Surroundings.of(kit))
+    before, after = (resolve(kit, one, look.state, look.colourway) for one in (control, changed))
+    was = {one.part: one for one in label_contrasts(before, cache)}
+    names = {part.id: part.name for part in before.control.parts}
     return [
         Changed(names[now.part], was[now.part].ratio, now.ratio, _remedy(was[now.part], now))
         for now in label_contrasts(after, cache)

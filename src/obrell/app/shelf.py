@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from obrell.core.document.materials import with_rule
-from obrell.core.document.model import Material
+from obrell.core.document.model import REST, Material
+from obrell.core.document.states import all_states, in_state
 from obrell.core.edit import Surroundings, applied
 from obrell.core.edit.admission import check_drawable
 from obrell.core.edit.kits import KitIndex, gradient_from, with_gradient, with_material
@@ -17,10 +18,12 @@ from obrell.core.values.slugs import slug
 from obrell.store.kits import Changed, Kits, Plan, Stored
 
 
-def save_material(kits: Kits, kit: str, control: str, part: str, name: str, *, scaled: bool) -> list[Stored]:
-    """The look of a part kept in the kit as a material, over one of the same name. Parts linked to it
+def save_material(
+    kits: Kits, kit: str, control: str, part: str, name: str, *, scaled: bool, state: str = REST
+) -> list[Stored]:  # fmt: skip
+    """The look of a part in a state kept in the kit as a material, over one of the same name. Parts linked to it
     follow; the controls that changed."""
-    shown, index = kits.control(kit, control).control, kits.index(kit)
+    shown, index = in_state(kits.control(kit, control).control, state), kits.index(kit)
     ident = _shelf_id("m", name, "material")
     was = next((material for material in index.materials if material.id == ident), None)
     made = material_from(shown, part, name, ident, scaled=scaled)
@@ -48,9 +51,10 @@ def change_material(
     return _with_followed(kits, kit, change(was), was, label)
 
 
-def save_gradient(kits: Kits, kit: str, control: str, path: str, name: str) -> None:
-    """The gradient at a path of a control kept in the kit, over one of the same name."""
-    made = gradient_from(kits.control(kit, control).control, path, name, _shelf_id("g", name, "gradient"))
+def save_gradient(kits: Kits, kit: str, control: str, path: str, name: str, state: str = REST) -> None:
+    """The gradient at a path of a control in a state kept in the kit, over one of the same name."""
+    shown = in_state(kits.control(kit, control).control, state)
+    made = gradient_from(shown, path, name, _shelf_id("g", name, "gradient"))
     kits.change_index(kit, lambda index: with_gradient(index, made), f"Kept the gradient “{name}”")
 
 
@@ -78,7 +82,8 @@ def _with_followed(kits: Kits, kit: str, material: Material, was: Material | Non
         index = with_material(index, material)
         around, followed = Surroundings.of(index), []
         for stored in controls:
-            if was is not None and linked_to(stored.control, material.id):
+            looks = all_states(stored.control).values()
+            if was is not None and any(linked_to(look, material.id) for look in looks):
                 edit = FollowMaterial(material=material.id, was=was)
                 changed = applied(edit, stored.control, around)
                 check_drawable(index, changed, stored.control)

@@ -11,7 +11,9 @@ from starlette.responses import HTMLResponse
 
 from obrell.app import editing
 from obrell.core.deliver.order import Order
+from obrell.core.document.model import REST
 from obrell.core.document.restating import lost_words
+from obrell.core.document.states import in_state
 from obrell.core.edit import Edit, Surroundings, read_edit
 from obrell.core.edit.base import part_of
 from obrell.core.edit.states import InStates, OfStates
@@ -25,7 +27,7 @@ from obrell.web.led import announce_led, with_led
 from obrell.web.lost import lost
 from obrell.web.pages import page
 from obrell.web.parcels import View
-from obrell.web.selection import NOTHING, Selection
+from obrell.web.selection import NOTHING, Selection, StateName
 from obrell.web.services import Based, Ident, Sender, Window, kits_of, parcels_of, presence_of, turn_of
 from obrell.web.view import view_of
 
@@ -82,10 +84,12 @@ def _parcel(request: Request, kit: str, stored: Stored, seen: Selection) -> dict
 
 
 @router.get(BENCH + "/costs")
-def step_costs(request: Request, kit: str, control: str, part: str) -> dict[str, list[float]]:
+def step_costs(
+    request: Request, kit: str, control: str, part: str, state: StateName = REST
+) -> dict[str, list[float]]:  # fmt: skip
     """What each step of a part's build-up costs at density 2, milliseconds."""
     kits = kits_of(request)
-    shown = kits.control(kit, control).control
+    shown = in_state(kits.control(kit, control).control, state)
     part_of(shown, part)
     return {"ms": costs(kits.index(kit).settings(), shown, part, COST_DENSITY)}
 
@@ -113,8 +117,9 @@ def made(
 def _made(
     request: Request, kits: Kits, kit: str, control: str, edit: Edit, seen: Selection, sender: Sender
 ) -> dict[str, Any]:  # fmt: skip
+    edit = seen.into(edit)
     done = editing.edit(kits, kit, control, edit, sender)
-    fresh = editing.added(done)
+    fresh = editing.added(done, seen.drawn(done.after))
     shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
     _announce(request, kit, done.now, sender, said=done.label, paths=sorted(edit.sets()))
     announce_led(request, kit, done.now.led)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, fields, is_dataclass, replace
 from typing import Any, Literal, TypeVar, get_args, get_origin
 
@@ -60,6 +60,8 @@ class FieldView:
     curve: tuple[tuple[float, float], ...] = ()
     own: bool = False
     """Whether it differs from the material that its part is linked to."""
+    departs: str = ""
+    """The path at which it differs from rest in the state that is drawn; empty where it does not."""
     parts_but: str = ""
     """The part whose value it is, where all others can be chosen; the page, which knows them, offers them."""
     drawings: tuple[tuple[str, str], ...] = ()
@@ -176,18 +178,28 @@ T = TypeVar("T")
 def named_colours(shown: T, kit: KitSettings, way: str) -> T:
     """What is shown, with every colour in it that follows a swatch called as that is, and as it looks in a
     colourway."""
+    names, colours = {swatch.id: swatch.name for swatch in kit.swatches}, palette(kit, way)
+
+    def named(found: FieldView) -> FieldView:
+        if found.link is None or found.link.own:
+            return found
+        name = names.get(found.link.swatch, f"{found.link.swatch}, which is gone")
+        return replace(found, swatch=name, text=literal(found.link, colours))
+
+    return each_field(shown, named)
+
+
+def each_field(shown: T, change: Callable[[FieldView], FieldView]) -> T:
+    """What is shown, with every live value in it as ``change`` makes it; what does not change stays the same."""
     made: Any = shown
     if isinstance(shown, FieldView):
-        if shown.link is not None and not shown.link.own:
-            names = {swatch.id: swatch.name for swatch in kit.swatches}
-            name = names.get(shown.link.swatch, f"{shown.link.swatch}, which is gone")
-            made = replace(shown, swatch=name, text=literal(shown.link, palette(kit, way)))
+        made = change(shown)
     elif isinstance(shown, tuple):
-        items = tuple(named_colours(item, kit, way) for item in shown)
+        items = tuple(each_field(item, change) for item in shown)
         made = shown if all(one is other for one, other in zip(items, shown, strict=True)) else items
     elif is_dataclass(shown) and not isinstance(shown, type):
         before = {field.name: getattr(shown, field.name) for field in fields(shown)}
-        after = {name: named_colours(value, kit, way) for name, value in before.items()}
+        after = {name: each_field(value, change) for name, value in before.items()}
         changed = {name: value for name, value in after.items() if value is not before[name]}
         made = replace(shown, **changed) if changed else shown
     return made  # type: ignore[no-any-return]

@@ -10,8 +10,9 @@ from starlette.responses import HTMLResponse
 
 from obrell.app import swatches
 from obrell.core.colour.links import literal
-from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.resolve import palette
+from obrell.core.document.states import in_state
 from obrell.core.document.tree import descendants
 from obrell.core.edit import read_edit
 from obrell.core.edit.base import names_of
@@ -20,6 +21,7 @@ from obrell.core.geometry.svgdata import number
 from obrell.core.values.colours import link_words
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
+from obrell.web.selection import StateName
 from obrell.web.services import kits_of, presence_of
 from obrell.web.wall import WALL, wall_block
 
@@ -30,11 +32,12 @@ TICKED = 3.0
 
 @router.get(BENCH + "/follow")
 def of_control(
-    request: Request, kit: str, control: str, part: Annotated[str, Query(max_length=50_000)] = ""
+    request: Request, kit: str, control: str, part: Annotated[str, Query(max_length=50_000)] = "",
+    state: StateName = REST,
 ) -> HTMLResponse:  # fmt: skip
     """What of a control, or of some of its parts, has colours of its own."""
     kits = kits_of(request)
-    shown, index = kits.control(kit, control).control, kits.index(kit)
+    shown, index = in_state(kits.control(kit, control).control, state), kits.index(kit)
     there = {one.id for one in shown.parts}
     parts = [name for name in part.split(",") if name in there]
     whose = names_of(shown, parts) if parts else shown.name

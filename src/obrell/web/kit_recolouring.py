@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Query, Request
 from starlette.responses import HTMLResponse
 
-from obrell.app.recolouring import contrast_changes
+from obrell.app.recolouring import Look, contrast_changes
 from obrell.app.swatches import change_all
 from obrell.core.document.resolve import DAY, colourway_or_day, palette
 from obrell.core.edit import Surroundings, read_edit
@@ -74,11 +74,11 @@ def contrast(
     edit = read_edit({"kind": "recolour", "groups": group, "to_hue": to_hue, "strength": strength})
     there = [one.control for one in kits.controls(kit) if one.control.id in control]
     turned = [one for one in there if turns(one, group, palette(index))][:READ_TOGETHER]
-    way = colourway_or_day(index, colourway)
+    look = Look(colourway=colourway_or_day(index, colourway))
     rows = [
         (one.after < one.before, f"{each.name}: {said(one)}")
         for each in turned
-        for one in contrast_changes(index, each, edit, way, cache_of(request))
+        for one in contrast_changes(index, each, edit, look, cache_of(request))
     ]
     return page(request, "_contrasts.html", {"rows": rows})
 

@@ -13,8 +13,9 @@ from obrell.core.colour.links import literal
 from obrell.core.document.colours import with_colours
 from obrell.core.document.gradients import gradients_in
 from obrell.core.document.materials import lengths_of
-from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.resolve import palette, resolve
+from obrell.core.document.states import in_state
 from obrell.core.effects import EFFECTS
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.plane import Rect
@@ -30,6 +31,7 @@ from obrell.web.bench import BENCH
 from obrell.web.led import announce_led
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
+from obrell.web.selection import StateName
 from obrell.web.services import kits_of, presence_of
 from obrell.web.sheet import marks
 
@@ -43,11 +45,14 @@ ONLY_BY_HAND = ("mask",)
 
 
 @router.get(BENCH + "/looks")
-def looks(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
+def looks(
+    request: Request, kit: str, control: str, part: str, state: StateName = REST
+) -> HTMLResponse:  # fmt: skip
     """Every material, and every kind of effect, on a part."""
     kits = kits_of(request)
     stored, index = kits.control(kit, control), kits.index(kit)
-    resolved = resolve(index.settings(), stored.control)
+    look = in_state(stored.control, state)
+    resolved = resolve(index.settings(), look)
     node = resolved.tree.all.get(part)
     if node is None:
         raise NoSuchThing("Select one part first.")
@@ -55,6 +60,7 @@ def looks(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
     density = round(min(4.0, max(0.05, min(WIDTH_PX / bounds.width, HEIGHT_PX / bounds.height))), 3)
     box = device(bounds, density)
     where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height, "free": 1, "part": part}
+    where |= {"state": state}
 
     def shown(**tried: object) -> str:
         return picture_address(kits.index_hash(kit), stored.hash, density, **where, **tried)
@@ -63,7 +69,7 @@ def looks(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
     context = {
         "materials": [*own, *((m.id, m.name, shown(lay=m.id), False) for m in SHIPPED)],
         "rules": [(m.id, m.name, number(m.extent), lengths_of(m)) for m in index.materials],
-        "gradients": _gradients(index, stored.control),
+        "gradients": _gradients(index, look),
         "starts": [(s.id, s.name, shown(start=s.id)) for s in STARTS],
         "effects": [(k, e.label, shown(add=k)) for k, e in EFFECTS.items() if k not in ONLY_BY_HAND],
         "versions": [(n, v.name, shown(kept=n)) for n, v in enumerate(node.part.versions)],
@@ -75,13 +81,14 @@ def looks(request: Request, kit: str, control: str, part: str) -> HTMLResponse:
 @router.get(BENCH + "/compare")
 def compare(
     request: Request, kit: str, control: str, part: str, scale: Annotated[int, Query(ge=0, le=2)] = 0,
-    hot: bool = False,
+    hot: bool = False, state: StateName = REST,
 ) -> HTMLResponse:  # fmt: skip
     """The control as it is and with every look of a part that is kept aside, side by side: fitted, or at 1:1 or 2:1;
     ``hot`` shows where they differ from how it is."""
     kits = kits_of(request)
     stored = kits.control(kit, control)
-    found = next((one for one in stored.control.parts if one.id == part), None)
+    look = in_state(stored.control, state)
+    found = next((one for one in look.parts if one.id == part), None)
     if found is None:
         raise NoSuchThing("Select one part first.")
     canvas = stored.control.canvas
@@ -95,7 +102,9 @@ def compare(
 
     def shown(kept: int | None) -> str:
         heat = {"hot": 1} | where if hot and kept is not None else {}
-        return picture_address(kits.index_hash(kit), stored.hash, drawn, part=part, kept=kept, whole=1, **heat)
+        return picture_address(
+            kits.index_hash(kit), stored.hash, drawn, part=part, kept=kept, whole=1, state=state, **heat
+        )
 
     versions = [("", "as it is", shown(None)), *((n, v.name, shown(n)) for n, v in enumerate(found.versions))]
     context = {"versions": versions, "part": found, "scale": scale, "hot": hot}
@@ -123,21 +132,23 @@ def _gradients(index: KitSettings, control: Control) -> list[dict[str, Any]]:
 
 
 @router.get(BENCH + "/gradients")
-def gradients(request: Request, kit: str, control: str, path: Annotated[str, Query(max_length=300)]) -> HTMLResponse:
+def gradients(
+    request: Request, kit: str, control: str, path: Annotated[str, Query(max_length=300)], state: StateName = REST
+) -> HTMLResponse:  # fmt: skip
     """All gradients that can be laid on the fill at a path."""
     kits = kits_of(request)
-    found = _gradients(kits.index(kit), kits.control(kit, control).control)
+    found = _gradients(kits.index(kit), in_state(kits.control(kit, control).control, state))
     return page(request, "_fills.html", {"gradients": found, "path": path})
 
 
 @router.post(BENCH + "/gradients")
 def save_gradient(
     request: Request, kit: str, control: str, path: Annotated[str, Body(max_length=300)],
-    name: Annotated[Name, Body()],
+    name: Annotated[Name, Body()], state: Annotated[StateName, Body()] = REST,
 ) -> dict[str, Any]:  # fmt: skip
     """The gradient at a path kept in the kit; one of the same name is replaced."""
     name = name.strip()
-    shelf.save_gradient(kits_of(request), kit, control, path, name)
+    shelf.save_gradient(kits_of(request), kit, control, path, name, state)
     return {"said": f"Kept “{name}” among the looks."}
 
 
@@ -150,11 +161,12 @@ def remove_gradient(request: Request, kit: str, gradient: str) -> dict[str, Any]
 @router.post(BENCH + "/materials")
 def save_material(
     request: Request, kit: str, control: str, part: Annotated[Id, Body()], name: Annotated[Name, Body()],
-    scaled: Annotated[bool, Body()] = True,
+    scaled: Annotated[bool, Body()] = True, state: Annotated[StateName, Body()] = REST,
 ) -> dict[str, Any]:  # fmt: skip
     """The part's look as a material. One of the same name is saved over, and parts linked to it follow."""
     name = name.strip()
-    _tell(request, kit, shelf.save_material(kits_of(request), kit, control, part, name, scaled=scaled))
+    kits = kits_of(request)
+    _tell(request, kit, shelf.save_material(kits, kit, control, part, name, scaled=scaled, state=state))
     return {"said": f"Saved “{name}”: lay it on any part."}
 
 

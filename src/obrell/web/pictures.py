@@ -12,7 +12,7 @@ from starlette.responses import Response
 from obrell.app.pictures import Wanted, dressed, png_of, showing
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.fingerprint import dress
-from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.resolve import DAY
 from obrell.core.document.swatch_uses import uses
 from obrell.core.edit.kits import KitIndex
@@ -90,11 +90,13 @@ class Dressed:
     kit: str
     settings: KitSettings
     colourway: str = DAY
+    state: str = REST
 
     @property
     def query(self) -> dict[str, str]:
-        """What the addresses of pictures say of the colourway."""
-        return {} if self.colourway == DAY else {"colourway": self.colourway}
+        """What the addresses of pictures say of the colourway and of the state."""
+        way = {} if self.colourway == DAY else {"colourway": self.colourway}
+        return way if self.state == REST else way | {"state": self.state}
 
     def of(self, hash_: str, swatches: Iterable[str], density: float, **rest: object) -> str:
         """The address of a picture of a control of these contents, which follows those swatches."""

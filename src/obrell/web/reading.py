@@ -8,7 +8,7 @@ from fastapi import APIRouter, Body, Request
 from starlette.responses import HTMLResponse
 
 from obrell.app.reading import reading
-from obrell.app.recolouring import Changed, contrast_changes
+from obrell.app.recolouring import Changed, Look, contrast_changes
 from obrell.core.colour.contrast import ORDINARY
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
@@ -31,9 +31,9 @@ def contrast(
     """What an edit does to the contrast of what is read."""
     kits = kits_of(request)
     index = kits.index(kit)
-    found = contrast_changes(
-        index, kits.control(kit, control).control, read_edit(edit), seen.way(index), cache_of(request)
-    )
+    stored = kits.control(kit, control).control
+    place = Look(seen.drawn(stored), seen.way(index))
+    found = contrast_changes(index, stored, seen.into(read_edit(edit)), place, cache_of(request))
     rows = [(one.after < one.before, said(one)) for one in found]
     return page(request, "_contrasts.html", {"rows": rows})
 
@@ -47,8 +47,9 @@ def readable(
     it could be read."""
     kits = kits_of(request)
     index = kits.index(kit)
-    changed = applied(read_edit(edit), kits.control(kit, control).control, Surroundings.of(index))
-    found = reading(resolve(index, changed, colourway=seen.way(index)), part, hue, cache_of(request))
+    changed = applied(seen.into(read_edit(edit)), kits.control(kit, control).control, Surroundings.of(index))
+    seen_as = resolve(index, changed, seen.drawn(changed), seen.way(index))
+    found = reading(seen_as, part, hue, cache_of(request))
     if found is None:
         return {}
     box = found.contrast.box

@@ -10,7 +10,9 @@ from starlette.responses import HTMLResponse
 
 from obrell.app import recolouring
 from obrell.core.colour.typed import typed_colour
+from obrell.core.document.model import REST
 from obrell.core.document.resolve import DAY, colourway_or_day, palette
+from obrell.core.document.states import in_state
 from obrell.core.edit import Edit, Surroundings, read_edit
 from obrell.core.edit.recolour import Recolour, aim, groups_of, hues_from, tint_of, usual
 from obrell.core.errors import BadValue
@@ -18,7 +20,7 @@ from obrell.core.values.fields import Name
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
-from obrell.web.selection import NOTHING, Colourway, Selection
+from obrell.web.selection import NOTHING, Colourway, Selection, StateName
 from obrell.web.services import kits_of, presence_of
 
 router = APIRouter()
@@ -28,19 +30,20 @@ WIDTH_PX, HEIGHT_PX = 116.0, 64.0
 
 @router.get(BENCH + "/recolour")
 def recolour(
-    request: Request, kit: str, control: str, colourway: Colourway = DAY,
+    request: Request, kit: str, control: str, colourway: Colourway = DAY, state: StateName = REST,
     groups: Annotated[str | None, Query(max_length=4000)] = None,
     strength: Annotated[float, Query(ge=0, le=4)] = 1.0, target: Annotated[str, Query(max_length=60)] = "",
 ) -> HTMLResponse:  # fmt: skip
     """The sheet of hues for groups of colours, those of the main role unless others are chosen."""
     kits = kits_of(request)
     stored, index = kits.control(kit, control), kits.index(kit)
-    found = groups_of([stored.control], Surroundings.of(index).swatches)
+    shown = in_state(stored.control, state)
+    found = groups_of([shown], Surroundings.of(index).swatches)
     chosen = usual(found) if groups is None else tuple(one for one in groups.split(",") if one)
-    canvas = stored.control.canvas
+    canvas = shown.canvas
     density = round(min(4.0, max(0.05, min(WIDTH_PX / canvas.width, HEIGHT_PX / canvas.height) * 2)), 3)
     way = colourway_or_day(index, colourway)
-    colours, around = palette(index, way), {"colourway": way, "groups": ",".join(chosen)}
+    colours, around = palette(index, way), {"colourway": way, "groups": ",".join(chosen), "state": state}
 
     def tile(words: str, **values: Any) -> dict[str, object]:
         edit = {"kind": "recolour", "groups": chosen, "strength": strength} | values
@@ -49,7 +52,7 @@ def recolour(
         tint = {"kind": "tint-from-above", "colour": _tint(values)}
         return {"words": words, "edit": edit, "picture": picture, "tint": tint}
 
-    tiles = [tile(f"{one:g}°", to_hue=one) for one in hues_from(stored.control, chosen, palette(index))]
+    tiles = [tile(f"{one:g}°", to_hue=one) for one in hues_from(shown, chosen, palette(index))]
     if target and chosen:
         hue, aimed = aim(typed_colour(target), found, chosen)
         tiles.insert(0, tile(target, to_hue=hue, strength=aimed))

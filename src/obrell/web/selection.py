@@ -6,11 +6,15 @@ from typing import Annotated
 
 from pydantic import Field
 
-from obrell.core.document.model import KitSettings
+from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.resolve import DAY, colourway_or_day
+from obrell.core.document.states import in_state
+from obrell.core.edit import Edit
+from obrell.core.edit.states import made_in
 from obrell.core.geometry.plane import Point
 from obrell.core.values.base import Value
 
+StateName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]*$", max_length=40)]
 Colourway = Annotated[str, Field(max_length=40)]
 
 
@@ -29,6 +33,22 @@ class Selection(Value):
     anchor: Annotated[str, Field(pattern=r"^(0|0\.5|1),(0|0\.5|1)$|^$")] = ""
     colourway: Colourway = DAY
     """The colourway that the control is looked at in."""
+    state: StateName = REST
+    """The state that is drawn: what is done is done in it."""
+    also: Annotated[str, Field(pattern=r"^[a-z0-9,-]*$", max_length=1000)] = ""
+    """Other states that it is done in too, with commas between."""
+
+    def drawn(self, control: Control) -> str:
+        """The state that is drawn; rest where the control has it no more."""
+        return self.state if any(one.id == self.state for one in control.states) else REST
+
+    def look(self, control: Control) -> Control:
+        """The control as it looks in that state."""
+        return in_state(control, self.drawn(control))
+
+    def into(self, edit: Edit) -> Edit:
+        """An edit as it is made in the states that were chosen."""
+        return made_in(edit, self.state, self.also)
 
     def way(self, kit: KitSettings) -> str:
         """The colourway, or Day where the kit has it no more."""

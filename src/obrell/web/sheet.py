@@ -107,6 +107,8 @@ class EffectView:
     open: OpenView | None
     first: bool
     last: bool
+    departs: bool = False
+    """Whether it differs from rest in the state that is drawn."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -162,6 +164,8 @@ class PartView:
     """What the part that it lies in is called."""
     holders: tuple[tuple[str, str], ...]
     """What else it can be put into: ids and names."""
+    departs: int = 0
+    """How many of its values differ from rest in the state that is drawn."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,6 +11,7 @@ from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_f
 from obrell.core.document.model import Control, KitSettings, Measure, Part, Swatch
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import DAY, DAY_NAME, Resolved, palette, resolve
+from obrell.core.document.states import in_state
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import part_of
 from obrell.core.findings import SEVERITIES, Finding, found_in
@@ -33,12 +34,11 @@ from obrell.web.pictures import Dressed, shown_address
 from obrell.web.scene import around_of, gradient_scene, parts_of
 from obrell.web.selection import Selection
 from obrell.web.sheet import Mark, PartView, SheetView, sheet_view
+from obrell.web.states import departing, states_of
 
 STRIP_WIDTH_PX, STRIP_SHAPE = 168, 1.62
 START_WIDTH_PX, START_SHAPE, START_AIR_PX = 176, 1.5, 6
 """Width of a step's picture in device px, and its width over its height."""
-PROOF_WIDTH, PROOF_HEIGHT = 216.0, 300.0
-"""Logical px that the column at the right has for the whole control."""
 MAX_THUMB_PX = 2048
 WORDS = {
     "draw": DRAW_WORDS, "modes": MODES, "alignments": ALIGNMENTS, "ways": WAYS, "points": POINTS,
@@ -49,33 +49,39 @@ WORDS = {
 
 def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     """What the Bench shows of a control to a window with that selection."""
-    control, index, index_hash = stored.control, kits.index(kit), kits.index_hash(kit)
-    settings = index.settings()
+    index, index_hash, drawn = kits.index(kit), kits.index_hash(kit), seen.drawn(stored.control)
+    settings, control = index.settings(), in_state(stored.control, drawn)
     way = seen.way(settings)
     resolved = resolve(settings, control, colourway=way)
-    seats = Seats(kit, stored, fingerprints(resolved), Dressed(kit, settings, way))
+    seats = Seats(kit, stored, fingerprints(resolved), Dressed(kit, settings, way, drawn))
+    states = states_of(kit, stored.control, settings, way, drawn, frozenset(seen.also.split(",")))
     selected = _selected(control, seen.part)
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
     steps, found = kits.history(kit, control.id), found_in(resolved)
-    sheet = sheet_view(control, settings, resolved, seen, selected, marks_of(found))
+    sheet = departing(sheet_view(control, settings, resolved, seen, selected, marks_of(found)), states)
     facts = _facts(resolved, seats, seen, selected, found) | {
         "swatches": [{"id": one.id, "role": one.role, "colour": colour} for one, colour in _coloured(settings)],
-        "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo,
+        "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo, "state": drawn,
+        "stateName": states.name, "states": [one.id for one in states.all],
         "around": around_of(control, settings),
     }  # fmt: skip
     part = node.part if node else None
     context = {
         "kit": settings, "control": control, "kin": kits.kin(kit, control), "palette": palette(settings, way),
+        "states": states,
     }  # fmt: skip
     blocks = {
         "sheet-top": block("_sheet.html", context | {"sheet": sheet, "words": WORDS}),
         "strip": block(
             "_strip.html", context | {"part": part, "effect": seen.effect, "steps": _strip(seats, resolved, node)}
         ),
-        "proof": block("_proof.html", context | {
-            "part": part, "proof": _proof(seats), "way": way,
-            "ways": [(DAY, DAY_NAME), *((one.id, one.name) for one in settings.colourways)], "kit": settings,
-            "edges": edges_of(seats.dressed, stored, resolved, part, seen.place()),
+        "states": block("_states.html", {
+            "states": states, "way": way,
+            "ways": [(DAY, DAY_NAME), *((one.id, one.name) for one in settings.colourways)],
+        }),
+        "state-doings": block("_state_doings.html", {"states": states}),
+        "edges": block("_proof.html", {
+            "part": part, "edges": edges_of(seats.dressed, stored, resolved, part, seen.place()),
             "found": [_found_view(one) for one in found],
         }),
     }  # fmt: skip
@@ -242,15 +248,6 @@ def _strip(seats: Seats, resolved: Resolved, node: Node | None) -> list[dict[str
         }
         for step in build_steps(part)
     ]  # fmt: skip
-
-
-def _proof(seats: Seats) -> dict[str, object]:
-    """The whole control in the column at the right: at true size, or as large as the column lets it be."""
-    canvas = seats.stored.control.canvas
-    scale = min(1.0, PROOF_WIDTH / canvas.width, PROOF_HEIGHT / canvas.height)
-    single, double = (seats.dressed.stored(seats.stored, round(d * scale, 3)) for d in (1, 2))
-    size = {"width": round(canvas.width * scale), "height": round(canvas.height * scale)}
-    return {"scale": scale, "single": single, "double": double} | size
 
 
 def _selected(control: Control, part: str) -> tuple[str, ...]:

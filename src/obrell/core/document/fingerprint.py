@@ -46,6 +46,11 @@ def fingerprint(resolved: Resolved, shown: Part) -> str:
     return text_hash(f"{_around(resolved)}{content_hash(_plain(shown, alone=True))}{below}")
 
 
+def whole_fingerprint(resolved: Resolved) -> str:
+    """Of all of a control as it is delivered."""
+    return text_hash(_around(resolved) + "".join(map(_within, resolved.control.parts)))
+
+
 def ground_fingerprint(resolved: Resolved) -> str:
     """Of what a control stands on."""
     return text_hash(_around(resolved))

@@ -29,7 +29,9 @@ def in_all_states(control: Control, change: Change) -> Control:
     rest = change(in_state(control, REST)).evolve(states=control.states)
     for state in sorted(control.states, key=lambda one: len(one.of)):
         look = in_state(control, state.id)
-        rest = with_state(rest, restated(rest, state, look, change(look)))
+        changed = change(look)
+        rest = rest.evolve(next_number=max(rest.next_number, changed.next_number))
+        rest = with_state(rest, restated(rest, state, look, changed))
     return rest
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from obrell.core.document.materials import extent_of, relaid, scaled_effects
 from obrell.core.document.model import Control, Material, Part
@@ -71,6 +71,7 @@ class AddStart(Edit):
 class FollowMaterial(Edit):
     """All parts that are linked to a material given what it has become; what they have of their own they keep."""
 
+    with_states: ClassVar[bool] = True
     kind: Literal["follow-material"] = "follow-material"
     material: Id
     was: Material

@@ -65,6 +65,12 @@ class InStates(Edit):
         return said if self.edit.of_control else f"{names_of_states(control, self.states)}: {said}"
 
 
+def made_in(edit: Edit, drawn: str, also: str = "") -> Edit:
+    """An edit as it is made in the state that is drawn, and in others, named with commas between."""
+    others = [name for name in dict.fromkeys(also.split(",")) if name not in ("", drawn)]
+    return edit if drawn == REST and not others else InStates(states=(drawn, *others), edit=edit)
+
+
 def names_of_states(control: Control, names: tuple[str, ...]) -> str:
     """What states are called, one after the other; raises ``NoSuchThing``."""
     return ", ".join("Rest" if name == REST else state_of(control, name).name for name in names)

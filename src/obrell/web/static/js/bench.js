@@ -34,6 +34,7 @@ import { startOffering } from "./sheet/parts.js";
 import { startRamp } from "./sheet/ramp.js";
 import { Stage } from "./stage/stage.js";
 import { startHalves } from "./panels/halves.js";
+import { startStates } from "./panels/states.js";
 import { startHeat, startStrip } from "./panels/strip.js";
 import { Used } from "./panels/used.js";
 import { startValues } from "./sheet/values.js";
@@ -66,6 +67,7 @@ const STARTS = [
   startOffering,
   startLaying,
   startAside,
+  startStates,
 ];
 
 /** What could not be shown while the page was held. @param {Bench} bench */
@@ -120,7 +122,7 @@ class Bench extends Brought {
       points: this.marks.points.names,
       anchor: this.anchor,
       copy_number: this.copyNumber,
-      colourway: this.stage.colourway,
+      ...this.stage.seen,
       near: this.near.parts === part ? this.near.at : "",
     };
   }

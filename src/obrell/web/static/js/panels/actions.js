@@ -10,11 +10,13 @@
  */
 import { byId } from "../ui/dom.js";
 import { COPIED, pasteClip } from "./clipboard.js";
+import { add, alsoIn, draw } from "./states.js";
 import { say, showKeys } from "../ui/page.js";
 
 /** Where the effects copied last are kept. */
 const NOT_HERE = "That cannot be done with what is selected.";
 const EFFECTS = "obrell/effects";
+const MAKES_STATES = ["add-state", "duplicate-state"];
 /** By how much parts may differ in size and still be taken as alike, as a share. */
 const SAME_SIZE = 0.02;
 
@@ -197,6 +199,8 @@ const settings = (bench) => ({
     bench.refresh();
     bench.stage.request();
   },
+  draws: ({ draws = "" }) => draw(bench, draws),
+  also: ({ also = "" }) => alsoIn(bench, also),
   ground: ({ ground }) => ground !== bench.state.stands && bench.set("stands", ground),
 });
 
@@ -211,10 +215,14 @@ const edits = (bench) => ({
   },
   space: ({ space }) =>
     bench.post({ kind: "distribute", parts: chosen(bench), axis: space, gap: field("space-gap").value || null }),
+  return: ({ return: path }) =>
+    bench.post({ kind: "return-to-rest", state: bench.state.state, ...(path ? { path } : {}) }),
   edit: ({ edit = "{}", with: holder }) => {
     const parts = holder === "parts" ? { parts: chosen(bench) } : {};
+    const read = { ...JSON.parse(edit), ...parts };
     if (parts.parts && !parts.parts.length) bench.complain("Select parts first.");
-    else bench.post({ ...JSON.parse(edit), ...parts });
+    else if (MAKES_STATES.includes(read.kind)) add(bench, read);
+    else bench.post(read);
   },
 });
 

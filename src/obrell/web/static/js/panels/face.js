@@ -55,7 +55,9 @@ export class Face {
     /** @type {HTMLButtonElement} */ (byId("redo")).disabled = !redo;
     byId("crumb").textContent = name;
     const { part, effect, colourway } = bench.selection;
-    const said = { part, effect, colourway: colourway === "day" ? "" : colourway };
+    bench.stage.state = bench.state.state;
+    const usual = { colourway: colourway === "day" ? "" : colourway, state: bench.stage.state };
+    const said = { part, effect, ...usual, state: usual.state === "rest" ? "" : usual.state };
     const query = new URLSearchParams(Object.entries(said).filter(([, value]) => value));
     history.replaceState(null, "", `${location.pathname}${query.size ? `?${query}` : ""}`);
     ownGrounds(ground);

@@ -95,7 +95,9 @@ class Looks {
   /** What the server has of the selected part, for a panel; null when refused.
    * @param {string} name @param {string} [more] @returns {Promise<string|null>} */
   async #fetched(name, more = "") {
-    const answer = await ask(`${this.bench.api.base}/${name}?part=${this.bench.state.selected[0]}&${more}`);
+    const { stage, state, api } = this.bench;
+    const here = new URLSearchParams({ part: state.selected[0], state: stage.state });
+    const answer = await ask(`${api.base}/${name}?${here}&${more}`);
     const text = await answer.text();
     if (answer.ok) return text;
     this.bench.complain(wordsOf(text));
@@ -198,7 +200,12 @@ class Looks {
     const [part] = this.bench.state.selected;
     const name = new FormData(form).get("name");
     const scaled = field("looks-scaled").checked;
-    const { ok, text } = await post(`${this.bench.api.base}/materials`, { part, name, scaled });
+    const { ok, text } = await post(`${this.bench.api.base}/materials`, {
+      part,
+      name,
+      scaled,
+      state: this.bench.stage.state,
+    });
     if (!ok) {
       byId("looks-fault").textContent = wordsOf(text);
       return;

@@ -78,7 +78,7 @@ export class Recolouring {
   async #contrast() {
     this.turn += 1;
     const { turn, bench } = this;
-    const body = JSON.stringify({ edit: this.chosen, seen: { colourway: bench.selection.colourway } });
+    const body = JSON.stringify({ edit: this.chosen, seen: bench.stage.seen });
     const answer = await ask(`${bench.api.base}/contrast`, { method: "POST", body, headers: JSON_TYPE });
     const text = await answer.text();
     if (turn !== this.turn || !this.#form) return;
@@ -106,7 +106,7 @@ export class Recolouring {
       return;
     }
     const { bench } = this;
-    const seen = { colourway: bench.selection.colourway };
+    const seen = bench.stage.seen;
     const said = how === "control" ? { edits: [this.chosen], names: [name] } : { edit: this.chosen, name, seen };
     const answer = await ask(`${bench.api.base}/recolour/${how}`, {
       method: "POST",

@@ -31,7 +31,7 @@ export class Readable {
     if (!next || !part) return;
     this.next = null;
     this.busy = true;
-    const seen = { colourway: bench.selection.colourway };
+    const { seen } = bench.stage;
     const answer = await ask(`${bench.api.base}/readable`, {
       method: "POST",
       body: JSON.stringify({ ...next, part, seen }),

@@ -30,6 +30,10 @@ export class Stage extends EventTarget {
     this.exact = 0;
     /** The colourway that the art is looked at in. */
     this.colourway = new URLSearchParams(location.search).get("colourway") ?? "day";
+    /** The state that is drawn, and others that what is done is done in too. */
+    this.state = new URLSearchParams(location.search).get("state") ?? "rest";
+    /** @type {string[]} */
+    this.also = [];
     /** Whether every part has a colour of its own. */
     this.apart = false;
     /** @type {Edit|null} */
@@ -50,6 +54,11 @@ export class Stage extends EventTarget {
       frame: (header, data, offset) => this.#receive(header, data, offset),
     });
     new ResizeObserver(() => this.request()).observe(element);
+  }
+
+  /** The colourway and the state that are looked at, and where what is done is done. */
+  get seen() {
+    return { colourway: this.colourway, state: this.state, also: this.also.join(",") };
   }
 
   get ratio() {
@@ -130,7 +139,7 @@ export class Stage extends EventTarget {
       density: this.exact || this.zoom * grid,
       exact: this.exact > 0,
       apart: this.apart,
-      colourway: this.colourway,
+      ...this.seen,
       opened: this.opened(),
       left: Math.round(-this.x * grid),
       top: Math.round(-this.y * grid),

@@ -10,7 +10,8 @@
  * @typedef {{id: string, role: string, colour: string}} Origin a swatch, as it is told along with what is copied
  * @typedef {{version: number, hash: string, name: string, token: string, selected: string[], effect: string,
  *   scene: Scene, gradient: Gradient|null, clip: Clip[], undo: boolean, redo: boolean, found: Found[],
- *   ground: string, stands: string, swatches: Origin[], known: import("./told.js").Known,
+ *   ground: string, stands: string, state: string, stateName: string, states: string[],
+ *   swatches: Origin[], known: import("./told.js").Known,
  *   said?: string, fresh?: string[], removed?: boolean}} State
  *
  * @typedef {"part"|"reference"|"fill"} PictureUse

@@ -1,0 +1,200 @@
+"""The states of a control as the Bench shows them: the column with all of them, and what differs in the one that is
+drawn."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from obrell.core.document.fingerprint import whole_fingerprint
+from obrell.core.document.model import REST, Control, KitSettings, State
+from obrell.core.document.resolve import resolve
+from obrell.core.document.states import beginning_of, in_state
+from obrell.core.edit.states import NAMES
+from obrell.core.edit.values import described, whose
+from obrell.core.errors import ObrellError
+from obrell.core.geometry.svgdata import number
+from obrell.core.values.differences import Difference, Extra, Gone, Moved, Order
+from obrell.web.fields import FieldView, each_field, field_at, named_colours
+from obrell.web.pictures import Dressed, shown_address
+from obrell.web.sheet import PartView, SheetView
+
+WIDTH, HEIGHT = 216.0, 300.0
+"""Logical px that the column at the right has for a control."""
+NARROW = 92.0
+"""Up to this wide two states stand beside each other."""
+MOST_SAID = 80
+LISTS = ("ramp", "curve")
+WAYS = {"x": ("further right", "further left"), "y": ("lower", "higher")}
+
+
+@dataclass(frozen=True, slots=True)
+class StateView:
+    """One state's card: how many values differ in it, the address of its picture at one and two pixels per pixel."""
+
+    id: str
+    name: str
+    count: int
+    made: bool
+    """Whether it is made of others."""
+    drawn: bool
+    also: bool
+    """Whether what is done goes to it too."""
+    single: str
+    double: str
+
+
+@dataclass(frozen=True, slots=True)
+class DifferenceView:
+    """One thing that differs: what it is, its live value where it has one, and what it is at rest."""
+
+    words: str
+    path: str
+    field: FieldView | None = None
+    rest: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class StatesView:
+    """All states, rest first, and what differs in the one that is drawn from ``base``, which is rest or what the
+    state is made of."""
+
+    drawn: str
+    name: str
+    base: str
+    all: tuple[StateView, ...]
+    differences: tuple[DifferenceView, ...]
+    count: int
+    paths: frozenset[str]
+    usual: tuple[str, ...]
+    """Names of states that most controls have and this one has not."""
+    pairs: tuple[tuple[str, str, str], ...]
+    """Two states that can be made one: their ids and the name of it."""
+    scale: float
+    width: int
+    height: int
+    narrow: bool
+
+
+def states_of(
+    kit: str, control: Control, settings: KitSettings, way: str, drawn: str, also: frozenset[str]
+) -> StatesView:  # fmt: skip
+    """The states of a control in a colourway, with one of them drawn."""
+    canvas = control.canvas
+    scale = min(1.0, WIDTH / canvas.width, HEIGHT / canvas.height)
+    state = next((one for one in control.states if one.id == drawn), None)
+    found = () if state is None else state.differences
+
+    def card(one: State | None) -> StateView:
+        name = REST if one is None else one.id
+        dressed = Dressed(kit, settings, way, name)
+        shown = whole_fingerprint(resolve(settings, control, name, way))
+        single, double = (
+            shown_address(kit, control.id, shown, round(density * scale, 3), **dressed.query) for density in (1, 2)
+        )
+        label, count = ("Rest", 0) if one is None else (one.name, len(one.differences))
+        return StateView(name, label, count, bool(one and one.of), name == drawn, name in also, single, double)
+
+    return StatesView(
+        drawn, "Rest" if state is None else state.name, _base_name(control, state),
+        (card(None), *map(card, control.states)),
+        () if state is None else named_colours(tuple(_differences(control, state)), settings, way),
+        len(found), frozenset(one.path for one in found), _usual(control), tuple(_pairs(control)),
+        scale, round(canvas.width * scale), round(canvas.height * scale), canvas.width * scale <= NARROW,
+    )  # fmt: skip
+
+
+def _base_name(control: Control, state: State | None) -> str:
+    if state is None or not state.of:
+        return "rest"
+    names = {one.id: one.name for one in control.states}
+    return " + ".join(names[name] for name in state.of).lower()
+
+
+def _usual(control: Control) -> tuple[str, ...]:
+    taken = {state.name.lower() for state in control.states}
+    return tuple(name for name in NAMES.values() if name.lower() not in taken)
+
+
+def _pairs(control: Control) -> Iterator[tuple[str, str, str]]:
+    """What can be on, or of one's own, with what a hand does to it."""
+    plain = [state for state in control.states if not state.of]
+    made = {state.of for state in control.states}
+    for lasting in plain:
+        for passing in plain:
+            if lasting.id not in PASSING and passing.id in PASSING and (lasting.id, passing.id) not in made:
+                yield lasting.id, passing.id, f"{lasting.name} + {passing.name.lower()}"
+
+
+PASSING = ("hover", "pressed", "focus")
+"""States that come and go with a hand, on top of those that last."""
+
+
+def _differences(control: Control, state: State) -> Iterator[DifferenceView]:
+    base, look = beginning_of(control, state), in_state(control, state.id)
+    for one in state.differences[:MOST_SAID]:
+        try:
+            yield _difference(base, look, one)
+        except ObrellError:
+            yield DifferenceView("Something that is no longer there", one.path)
+
+
+def _difference(base: Control, look: Control, one: Difference) -> DifferenceView:
+    if isinstance(one, Gone):
+        return DifferenceView(f"{_thing(base, one.path)} is not here", one.path)
+    if isinstance(one, Extra):
+        return DifferenceView(f"{_thing(look, one.path)} is here only", one.path)
+    if isinstance(one, Order):
+        return DifferenceView(f"Another order{whose(look, one.path) or ' of parts'}", one.path)
+    field = _field(look, one.path)
+    if isinstance(one, Moved):
+        words = WAYS[one.path.rpartition("/")[2]][one.by < 0]
+        return DifferenceView(f"{whose(look, one.path)[4:]} lies {number(abs(one.by))} px {words}", one.path)
+    title, before, after = described(base, one.path, one.value)
+    words = f"{title}{whose(look, one.path)}"
+    return DifferenceView(words, one.path, field, before) if field else DifferenceView(f"{words}: {after}", one.path)
+
+
+def _thing(control: Control, path: str) -> str:
+    """A part by its name, or one of its effects."""
+    said = whose(control, f"{path}/visible").removeprefix(" of ")
+    return said[:1].upper() + said[1:]
+
+
+def _field(control: Control, path: str) -> FieldView | None:
+    """The live value at a path, where one stands in the sheet."""
+    try:
+        found = field_at(control, path)
+    except ObrellError:
+        return None
+    return found if found.kind not in LISTS else None
+
+
+def departing(sheet: SheetView, states: StatesView) -> SheetView:
+    """The sheet with a mark at every value, effect and part that differs from rest in the state that is drawn."""
+    paths = states.paths
+    if not paths:
+        return sheet
+    by_part = Counter(path.split("/")[1] for path in paths if path.count("/"))
+    effects = frozenset("/".join(path.split("/")[:4]) for path in paths if "/effects/" in path)
+
+    def marked(found: FieldView) -> FieldView:
+        return replace(found, departs=at) if (at := _departs(found, paths)) else found
+
+    def counted(part: PartView) -> PartView:
+        at = f"parts/{part.id}/effects"
+        marked_effects = tuple(replace(one, departs=f"{at}/{one.id}" in effects) for one in part.effects)
+        return replace(part, departs=by_part[part.id], effects=marked_effects)
+
+    return each_field(replace(sheet, parts=tuple(map(counted, sheet.parts))), marked)
+
+
+def _departs(found: FieldView, paths: frozenset[str]) -> str:
+    """The path at which a live value differs: its own, or that of what it is a value of; empty where it does not."""
+    steps = found.path.split("/")
+    above = ("/".join(steps[:count]) for count in range(3, len(steps) + 1))
+    at = next((path for path in above if path in paths), "")
+    if not at and found.kind in LISTS and any(path.startswith(f"{found.path}/") for path in paths):
+        return found.path
+    return at

@@ -1,0 +1,65 @@
+/**
+ * States: which is drawn, where else it is done what is done, made and named.
+ *
+ * @typedef {import("../ui/types.js").Bench} Bench
+ */
+import { byId, closest } from "../ui/dom.js";
+
+/** Another state is drawn. @param {Bench} bench @param {string} state */
+export function draw(bench, state) {
+  bench.stage.state = state;
+  bench.stage.also = bench.stage.also.filter((one) => one !== state);
+  bench.refresh();
+  bench.stage.preview(null);
+}
+
+/** What is done in the state that is drawn is done in another one too, or no longer.
+ * @param {Bench} bench @param {string} state */
+export function alsoIn(bench, state) {
+  const { stage } = bench;
+  const there = stage.also.includes(state);
+  stage.also = there ? stage.also.filter((one) => one !== state) : [...stage.also, state];
+  bench.refresh();
+}
+
+/** A state that was just made is drawn. @param {Bench} bench @param {import("../ui/types.js").Edit} edit */
+export async function add(bench, edit) {
+  const known = new Set(bench.state.states);
+  const state = await bench.post(edit);
+  const made = state?.states.find((one) => !known.has(one));
+  if (made) draw(bench, made);
+}
+
+/** @param {Bench} bench */
+export function startStates(bench) {
+  const column = byId("proof");
+  column.addEventListener("change", (event) => {
+    const field = closest(event, "[data-rename-state]", HTMLInputElement);
+    if (field) bench.post({ kind: "rename-state", state: field.dataset.renameState, name: field.value });
+  });
+  column.addEventListener("submit", (event) => {
+    const form = closest(event, "#own-state", HTMLFormElement);
+    if (!form) return;
+    event.preventDefault();
+    const { name } = Object.fromEntries(new FormData(form));
+    form.reset();
+    add(bench, { kind: "add-state", name });
+  });
+  column.addEventListener("keydown", (event) => {
+    const field = closest(event, "[data-rename-state]", HTMLInputElement);
+    if (!field) return;
+    event.stopPropagation();
+    if (event.key === "Escape") field.value = field.defaultValue;
+    if (event.key === "Enter" || event.key === "Escape") bench.stage.element.focus({ preventScroll: true });
+  });
+  bench.element.addEventListener("shown", () => showDrawn(bench));
+}
+
+/** The sign of the state that is drawn. @param {Bench} bench */
+function showDrawn({ stage, state }) {
+  const other = state.state !== "rest";
+  stage.element.classList.toggle("in-state", other);
+  const sign = byId("state-sign");
+  sign.hidden = !other;
+  sign.textContent = other ? state.stateName : "";
+}

@@ -1,0 +1,124 @@
+"""Journeys: states, from one that is made to a pair that is delivered in one box."""
+
+from playwright.sync_api import expect
+
+from tests.browser.hand import at, drag, steps_done, type_value, until, value, wait_for_frame
+
+
+def test_a_state_stores_what_differs_and_follows_rest_in_all_else(hand):
+    page = hand.page
+    body = hand.put("b", (20, 20), (100, 60))
+    add_state(page, "Pressed")
+    expect(page.locator("#drawn-state")).to_contain_text("nothing differs from rest")
+    hand.select(body)
+    page.locator("#stage").focus()
+    page.keyboard.press("ArrowDown")
+    expect(page.locator("#drawn-state")).to_contain_text("1 value differs from rest")
+    page.locator("#differs summary").click()
+    expect(page.locator("#differs li")).to_contain_text("lies 1 px lower")
+    type_value(page, f"parts/{body}/shape/radius", "12")
+    expect(page.locator("#differs li")).to_have_count(2)
+    expect(page.locator(f"#rest-{body}")).to_contain_text("2 differ")
+    # Rest goes on: what differs stays, what does not follows.
+    page.locator("#state-rest").click()
+    expect(page.locator("#state-sign")).to_be_hidden()
+    expect(value(page, f"parts/{body}/shape/radius")).not_to_have_text("12")
+    type_value(page, f"parts/{body}/y", "44")
+    type_value(page, f"parts/{body}/shape/width", "70")
+    page.locator("#state-pressed").click()
+    expect(value(page, f"parts/{body}/y")).to_have_text("45")
+    expect(value(page, f"parts/{body}/shape/width")).to_have_text("70")
+    expect(value(page, f"parts/{body}/shape/radius")).to_have_text("12")
+    # One press returns a value, one more all of it; Undo brings it back.
+    page.locator(f"#rest-v-parts-{body}-shape-radius").click()
+    expect(page.locator("#differs li")).to_have_count(1)
+    page.get_by_role("button", name="All as at rest").click()
+    expect(page.locator("#drawn-state")).to_contain_text("nothing differs")
+    page.locator("#undo").click()
+    expect(page.locator("#drawn-state")).to_contain_text("1 value differs")
+    page.reload()
+    wait_for_frame(page)
+    expect(page.locator("#state-sign")).to_have_text("Pressed")
+    expect(value(page, f"parts/{body}/y")).to_have_text("45")
+    page.locator("#state-rest").click()
+    page.locator("#state-sign").wait_for(state="hidden")
+    page.keyboard.press("Control+z")
+    expect(page.locator("#state-pressed small")).to_have_text("1 differs")
+    until(page, lambda: steps_done(page).count() > 0)
+
+
+def test_what_is_done_goes_to_several_states_and_parts_come_and_go_in_one(hand):
+    page = hand.page
+    body = hand.put("b", (20, 20), (100, 60))
+    for name in ("Hover", "On"):
+        add_state(page, name)
+    page.locator("[data-also=hover]").click()
+    expect(page.locator("[data-also=hover]")).to_have_attribute("aria-pressed", "true")
+    hand.select(body)
+    type_value(page, f"parts/{body}/opacity", "60")
+    expect(page.locator("#state-hover small")).to_have_text("1 differs")
+    expect(page.locator("#state-on small")).to_have_text("1 differs")
+    page.locator("[data-also=hover]").click()
+    lens = hand.draw("r", (40, 30), (60, 50))
+    expect(page.locator("#state-hover small")).to_have_text("1 differs")
+    expect(page.locator("#state-on small")).to_have_text("2 differ")
+    page.locator("#state-rest").click()
+    expect(page.locator(f'[data-part="{lens}"]')).to_have_count(0)
+    # Both together, with something of their own on top.
+    add_state(page, "On + hover")
+    expect(page.locator(f'.part[data-part="{lens}"]')).to_have_count(1)
+    hand.select(lens)
+    page.locator("#stage").focus()
+    page.keyboard.press("Delete")
+    expect(page.locator(f'.part[data-part="{lens}"]')).to_have_count(0)
+    page.locator("#state-on").click()
+    expect(page.locator(f'.part[data-part="{lens}"]')).to_have_count(1)
+
+
+def test_states_are_named_and_removed_and_what_is_wrong_is_said(hand):
+    page = hand.page
+    add_state(page, "Focus")
+    page.locator("#state-name").fill("Lamp lit")
+    page.locator("#state-name").press("Enter")
+    expect(page.locator("#state-focus b")).to_have_text("Lamp lit")
+    page.locator("#own-state input").fill("lamp lit")
+    page.locator("#own-state button").click()
+    expect(page.locator("#fault")).to_contain_text("called “lamp lit” already")
+    page.get_by_role("button", name="Duplicate", exact=True).click()
+    expect(page.locator("#state-sign")).to_have_text("Lamp lit 2")
+    page.locator("#state-doings").get_by_role("button", name="Remove").click()
+    expect(page.locator(".state")).to_have_count(2)
+    expect(page.locator("#state-sign")).to_be_hidden()
+    page.get_by_role("button", name="Take it back").click()
+    expect(page.locator(".state")).to_have_count(3)
+
+
+def test_two_windows_in_two_states(hand):
+    page = hand.page
+    body = hand.put("b", (20, 20), (100, 60))
+    add_state(page, "Pressed")
+    with page.context.expect_page() as opened:
+        page.evaluate("window.open(location.href.replace('state=pressed', ''))")
+    other = opened.value
+    expect(other.locator("#stage")).to_be_visible()
+    wait_for_frame(other)
+    expect(other.locator("#state-sign")).to_be_hidden()
+    hand.select(body)
+    drag(page, at(page, 60, 40), at(page, 60, 50))
+    expect(page.locator("#drawn-state")).to_contain_text("1 value differs")
+    expect(other.locator("#state-pressed small")).to_have_text("1 differs")
+    other.locator(f'.part[data-part="{body}"] .no').click()
+    type_value(other, f"parts/{body}/shape/width", "64")
+    expect(value(page, f"parts/{body}/shape/width")).to_have_text("64")
+    # The state that one of them draws goes: it draws rest from then on.
+    other.locator("#state-pressed").click()
+    other.locator("#state-doings").get_by_role("button", name="Remove").click()
+    expect(page.locator("#state-sign")).to_be_hidden()
+    expect(page.locator(".state")).to_have_count(1)
+
+
+def add_state(page, name):
+    if not page.locator("#own-state input").is_visible():
+        page.locator("#more-states summary").click()
+    page.get_by_role("button", name=name, exact=True).click()
+    expect(page.locator("#state-sign")).to_have_text(name)
