@@ -19,10 +19,13 @@ from obrell.core.deliver.bundle import make
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
 from obrell.core.document.model import Canvas
+from obrell.core.document.resolve import resolve
 from obrell.core.edit import read_edit
 from obrell.core.errors import ObrellError
 from obrell.core.interchange.kit_file import write_kit
 from obrell.core.interchange.palettes.tokens import tokens
+from obrell.core.raster.png import encode
+from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits
 
@@ -69,6 +72,25 @@ def test_colourways_are_delivered_and_rendered_by_their_names(run, tmp_path):
     out = tmp_path / "night.png"
     run("render", "wendmere-lock", "c1", "--density", "2", "--colourway", "night-watch", "--out", str(out))
     assert out.read_bytes() == make(night)
+
+
+def test_states_are_delivered_and_rendered_by_their_names(run, tmp_path):
+    kits = Kits(tmp_path / "kits.db")
+    for name in ("Hover", "On"):
+        editing.edit(kits, "wendmere-lock", "c1", read_edit({"kind": "add-state", "name": name}))
+        fade = {"kind": "set", "changes": [{"path": f"parts/p{2 if name == 'On' else 3}/opacity", "value": 0.5}]}
+        edit = {"kind": "in-states", "states": [name.lower()], "edit": fade}
+        editing.edit(kits, "wendmere-lock", "c1", read_edit(edit))
+    chosen = ("--control", "Raise sluice", "--density", "1", "--format", "png")
+    run("deliver", "wendmere-lock", "--out", str(tmp_path / "out"), *chosen, "--state", "Hover", "--state", "rest")
+    folder = tmp_path / "out" / "wendmere-lock"
+    assert sorted(file.name for file in folder.iterdir()) == ["raise-sluice.hover.1.png", "raise-sluice.rest.1.png"]
+    out = tmp_path / "one.png"
+    run("render", "wendmere-lock", "Raise sluice", "--out", str(out), "--state", "hover")
+    assert out.read_bytes() == (folder / "raise-sluice.hover.1.png").read_bytes()
+    run("render", "wendmere-lock", "Raise sluice", "--out", str(out), "--state", "On + hover")
+    both = resolve(wendmere_lock(), kits.control("wendmere-lock", "c1").control, "on+hover")
+    assert out.read_bytes() == encode(picture(both, 1.0))
 
 
 def test_swatches_are_written_edited_elsewhere_and_read_again(run, tmp_path):

@@ -11,11 +11,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
 
-from obrell.core.deliver.bundle import bundle, make
+from obrell.core.deliver.bundle import bundle, entry, make
 from obrell.core.deliver.names import check_pattern, file_name
 from obrell.core.deliver.order import Order, read_order
 from obrell.core.deliver.plan import delivered_box, plan
 from obrell.core.document.resolve import resolve
+from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.effects import DropShadow
 from obrell.core.errors import BadValue, Refused, Stopped
 from obrell.core.geometry.plane import Rect
@@ -66,7 +67,7 @@ def test_a_trimmed_box_is_whole_at_every_density_and_holds_all_ink():
     order = Order(densities=(1.0, 1.5, 2.0), trimmed=True, margin=1)
     for subject in SAMPLE.controls:
         shown = resolve(SAMPLE, subject)
-        box = delivered_box(shown, order)
+        box = delivered_box([shown], order)
         for density in order.densities:
             edges = [side * density for side in (box.left, box.top, box.right, box.bottom)]
             assert all(edge == round(edge) for edge in edges)
@@ -74,11 +75,47 @@ def test_a_trimmed_box_is_whole_at_every_density_and_holds_all_ink():
             assert whole[..., 3].astype(int).sum() == cut[..., 3].astype(int).sum()
 
 
+def pressed_key():
+    """A key with a shadow; pressed it lies 1 px lower and casts less of one."""
+    key = control(part(Box(width=40, height=20, radius=6), DropShadow(id="e1"), solid("#206040")))
+    for edit in (
+        {"kind": "add-state", "name": "Pressed"},
+        {"kind": "in-states", "states": ["pressed"], "edit": {"kind": "move", "parts": ["p1"], "dx": 0, "dy": 1}},
+        {"kind": "in-states", "states": ["pressed"], "edit": {"kind": "set", "changes": [
+            {"path": "parts/p1/effects/e1/opacity", "value": 0.1}]}},
+    ):  # fmt: skip
+        key = applied(read_edit(edit), key, Surroundings())
+    return key
+
+
+def test_all_states_are_delivered_in_one_box_and_registered():
+    order = Order(densities=(1.0, 2.0), trimmed=True, formats=("png",))
+    files = plan(KIT, (pressed_key(),), order).files
+    assert [file.name.split("/")[1] for file in files] == [
+        "control.rest.1.png", "control.rest.2.png", "control.pressed.1.png", "control.pressed.2.png",
+    ]  # fmt: skip
+    rest, down = (np.array(Image.open(io.BytesIO(make(file)))) for file in (files[1], files[3]))
+    assert rest.shape == down.shape
+    rest, down = (pixels[..., 3] > 250 for pixels in (rest, down))
+    assert np.array_equal(np.roll(rest, 2, axis=0), down)
+    bodies = [entry(file, b"")["body"] for file in (files[1], files[3])]
+    assert [body["top"] for body in bodies] == [bodies[0]["top"], bodies[0]["top"] + 2]
+    assert bodies[0] | {"top": 0} == bodies[1] | {"top": 0}
+    only = plan(KIT, (pressed_key(),), order.evolve(states=("pressed",))).files
+    assert [(file.state, file.pixels) for file in only] == [("pressed", file.pixels) for file in files[2:]]
+
+
+def test_names_that_leave_the_state_out_are_said():
+    planned = plan(KIT, (pressed_key(),), Order(densities=(1.0,), pattern="{control}.{density}", formats=("png",)))
+    assert len(planned.files) == 1
+    assert "Put {state} and {density} into the name pattern" in planned.left_out[0].words
+
+
 def test_trimming_an_empty_canvas_or_to_odd_densities_is_refused():
     with pytest.raises(Refused, match="nothing on its canvas"):
-        delivered_box(resolved(), Order(trimmed=True))
+        delivered_box([resolved()], Order(trimmed=True))
     with pytest.raises(Refused, match="No trimmed box"):
-        delivered_box(resolved(part(Box(), solid("#000000"))), Order(densities=(1.37,), trimmed=True))
+        delivered_box([resolved(part(Box(), solid("#000000")))], Order(densities=(1.37,), trimmed=True))
 
 
 def test_what_lies_off_the_canvas_is_never_delivered():

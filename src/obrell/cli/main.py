@@ -22,7 +22,7 @@ from obrell.core.deliver.bundle import MANIFEST, entry, made, manifest
 from obrell.core.deliver.names import PATTERN
 from obrell.core.deliver.order import read_order
 from obrell.core.deliver.plan import LeftOut, plan
-from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME, resolve
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, TooLarge, Unreadable
 from obrell.core.findings import SEVERITIES
@@ -122,6 +122,7 @@ def render(
         float | None, typer.Option(help="Device px per logical px, 1 if not said; of what an SVG embeds, 2.")
     ] = None,
     colourway: Annotated[str, typer.Option(help="A colourway's id or name.")] = DAY,
+    state: Annotated[str, typer.Option(help="A state's id or name, or several with + between.")] = REST,
     data: Data = DEFAULT_DATA,
 ) -> None:
     """Write one control as a file."""
@@ -135,7 +136,7 @@ def render(
         kit_id = find_kit(kits, kit)
         found = find_control(kits.shelf(kit_id), control)
         settings = kits.index(kit_id).settings()
-        shown = resolve(settings, found, colourway=find_colourway(settings, colourway))
+        shown = resolve(settings, found, find_state(found, state), find_colourway(settings, colourway))
         canvas, own = found.canvas, 1.0 if form.scalable else density or 1.0
         job = Job(
             shown, Rect(0, 0, canvas.width, canvas.height), canvas_box(shown, own), own, density or USUAL_DENSITY
@@ -157,6 +158,7 @@ def deliver(
     ground: Annotated[bool, typer.Option(help="Show what the controls stand on too.")] = False,
     option: Annotated[list[str] | None, typer.Option(help=OPTIONS)] = None,
     colourway: Annotated[list[str] | None, typer.Option(help="A colourway; may be given again.")] = None,
+    state: Annotated[list[str] | None, typer.Option(help="Only this state; may be given again.")] = None,
     pattern: Annotated[str, typer.Option(help="How files are named.")] = PATTERN,
     data: Data = DEFAULT_DATA,
 ) -> None:  # fmt: skip
@@ -168,6 +170,7 @@ def deliver(
             "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or tuple(FORMATS),
             "trimmed": trimmed, "margin": margin, "ground": ground, "options": option or (), "pattern": pattern,
             "colourways": [find_colourway(kits.index(kit_id), name) for name in colourway or (DAY,)],
+            "states": find_states(kits.shelf(kit_id), state or ()),
         }  # fmt: skip
         order = read_order(values)
         about = ordered(kits, kit_id, order.controls)
@@ -292,6 +295,27 @@ def find_colourway(kit: KitSettings, wanted: str) -> str:
         if wanted.lower() in (ident, name.lower()):
             return ident
     raise NoSuchThing(f"There is no colourway “{wanted}” in this kit.")
+
+
+def find_state(control: Control, wanted: str) -> str:
+    """A state's id by its id or name; of several with + between, all of them."""
+    names = {one.name.lower(): one.id for one in control.states}
+    if wanted.lower() in names:
+        return names[wanted.lower()]
+    return "+".join(names.get(name.strip().lower(), name.strip().lower()) for name in wanted.split("+"))
+
+
+def find_states(shelf: list[Stored | Lost], wanted: Sequence[str]) -> list[str]:
+    """The ids of states that some control of the kit has, by ids or names."""
+    controls = [one.control for one in shelf if isinstance(one, Stored)]
+    there = {REST, *(state.id for control in controls for state in control.states)}
+    found = []
+    for name in wanted:
+        ids = {find_state(control, name) for control in controls} & there
+        if not ids:
+            raise NoSuchThing(f"No control of this kit has a state “{name}”.")
+        found += sorted(ids)
+    return found
 
 
 def _say_left_out(left_out: Sequence[LeftOut]) -> None:

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from functools import partial
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Query, Request
@@ -12,7 +14,7 @@ from starlette.responses import FileResponse, HTMLResponse
 from obrell.app.delivering import Deliveries, Delivery, ordered
 from obrell.core.deliver.order import Order, read_order
 from obrell.core.deliver.plan import plan
-from obrell.core.document.model import Control
+from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import NoSuchThing, Refused
@@ -39,7 +41,8 @@ def deliver(request: Request, kit: str, control: Annotated[str, Query()] = "") -
         "view": "deliver", "kit": kits.index(kit), "kits": kits.names(), "control": None,
         "controls": tiles, "order": order, "offered": OFFERED,
         "chosen": [f"{d:g}" for d in order.densities], "one": control, "grounds": GROUNDS,
-        "formats": FORMATS.values(), "from": next((tile for tile in tiles if tile.id == control), None),
+        "states": _states(ordered(kits, kit, ()).documents), "formats": FORMATS.values(),
+        "from": next((tile for tile in tiles if tile.id == control), None),
     }  # fmt: skip
     return page(request, "deliver.html", context | _listed(request, kit, order))
 
@@ -111,6 +114,7 @@ def order_of(form: FormData | QueryParams) -> Order:
         "densities": tuple(densities),
         "formats": tuple(form.getlist("format")),
         "colourways": tuple(form.getlist("colourway")) or (DAY,),
+        "states": tuple(form.getlist("state")),
         "trimmed": form.get("cut") == "trimmed",
         "ground": form.get("ground") == "yes",
         "options": tuple(form.getlist("option")),
@@ -121,9 +125,22 @@ def order_of(form: FormData | QueryParams) -> Order:
         raise Refused("No control is chosen: a delivery needs at least one.")
     if not values["formats"]:
         raise Refused(f"No format is chosen: at least one is needed, such as {next(iter(FORMATS.values())).label}.")
+    if form.get("states") and not values["states"]:
+        raise Refused("No state is chosen: at least one is needed, such as rest.")
     if not densities:
         raise Refused("No density is chosen: at least one is needed, such as 1.")
     return read_order(values)
+
+
+def _states(controls: Iterable[Control]) -> list[tuple[str, str, int]]:
+    """The states that controls have: ids, names, and how many have them; nothing when none has any."""
+    names: dict[str, str] = {}
+    counts: Counter[str] = Counter()
+    for control in controls:
+        counts.update((REST, *(state.id for state in control.states)))
+        for state in control.states:
+            names.setdefault(state.id, state.name)
+    return [(REST, "Rest", counts[REST]), *((i, name, counts[i]) for i, name in names.items())] if names else []
 
 
 def _whose(groups: Sequence[tuple[Control, object]], tiles: Sequence[Tile]) -> str:
@@ -133,6 +150,10 @@ def _whose(groups: Sequence[tuple[Control, object]], tiles: Sequence[Tile]) -> s
     return "of the whole kit" if len(groups) == len(tiles) else f"of {len(groups)} controls"
 
 
+def _dressed(kit: str, settings: KitSettings, order: Order, way: str, state: str) -> Dressed:
+    return Dressed(kit, settings, way or order.colourways[0], state)
+
+
 def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
     kits = kits_of(request)
     about = ordered(kits, kit, order.controls)
@@ -140,7 +161,8 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
         problem = "" if about.lost else "This kit has no controls to deliver yet."
         return {"rows": [], "examples": [], "count": 0, "whose": "", "problem": problem, "left_out": about.lost}
     stored = {one.control.id: one for one in about.controls}
-    dressed = {way: Dressed(kit, about.settings, way or order.colourways[0]) for way in ("", *order.colourways)}
+    dressed = partial(_dressed, kit, about.settings, order)
+    called = {state.id: state.name for one in about.controls for state in one.control.states}
     names = {way.id: way.name for way in about.settings.colourways} | {DAY: DAY_NAME}
     planned = plan(about.settings, about.documents, order, cache=cache_of(request))
     files = planned.files
@@ -149,13 +171,16 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
         box = file.pixels
         where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
         standing = 1 if file.ground else None
-        address = dressed[file.colourway].stored(stored[file.control], file.job.density, standing=standing, **where)
+        address = dressed(file.colourway, file.state).stored(
+            stored[file.control], file.job.density, standing=standing, **where
+        )
         rows.setdefault(file.control, []).append(
             {
                 "file": file,
                 "picture": address,
                 "density": f"{file.job.density:g}",
                 "way": names.get(file.colourway, ""),
+                "state": called.get(file.state, "Rest") if stored[file.control].control.states else "",
             }
         )
     groups = [(stored[control].control, items) for control, items in rows.items()]
@@ -164,5 +189,5 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
         "rows": groups, "examples": examples[: len(groups[0][1])] if groups else [], "count": len(files),
         "problem": "", "whose": _whose(groups, kits.tiles(kit)),
         "left_out": (*about.lost, *planned.left_out),
-        "ground_of": lambda control: dressed[""].stored(stored[control.id], 1, ground=1),
+        "ground_of": lambda control: dressed("", REST).stored(stored[control.id], 1, ground=1),
     }  # fmt: skip

@@ -9,6 +9,7 @@ from typing import Annotated, Any
 from pydantic import AfterValidator, Field, ValidationError, field_validator
 
 from obrell.core.deliver.names import PATTERN, check_pattern
+from obrell.core.document.model import REST, Control
 from obrell.core.document.resolve import DAY
 from obrell.core.errors import Refused
 from obrell.core.formats import FORMATS, Options
@@ -46,6 +47,8 @@ class Order(Value):
     )
     formats: Annotated[tuple[FormatName, ...], Field(min_length=1)] = Field(tuple(FORMATS), title="formats")
     colourways: Annotated[tuple[Id, ...], Field(min_length=1, max_length=41)] = Field((DAY,), title="colourways")
+    states: Annotated[tuple[Id, ...], Field(max_length=400)] = Field((), title="states")
+    """Those that are delivered of controls which have them, ``rest`` among them perhaps; none for all of them."""
     trimmed: bool = Field(False, title="cut")
     margin: Length = Field(0.0, title="margin")
     ground: bool = Field(False, title="ground")
@@ -77,6 +80,11 @@ class Order(Value):
             if one not in there:
                 raise ValueError(f"“{one}” is not one of {', '.join(there)}.")
         return options
+
+    def states_of(self, control: Control) -> tuple[str, ...]:
+        """The states of a control that are ordered, rest first, by their ids."""
+        there = (REST, *(state.id for state in control.states))
+        return tuple(name for name in there if not self.states or name in self.states)
 
     def options_of(self, form: str) -> Options:
         """What is asked of a format."""

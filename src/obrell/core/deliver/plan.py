@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from obrell.core.deliver.names import file_name
@@ -91,6 +91,18 @@ def plan(
     return Plan(tuple(making.files.values()), tuple(making.left_out))
 
 
+@dataclass(frozen=True, slots=True)
+class Ordered:
+    """A file as it is ordered: of which look of a control, cut to which box, as what."""
+
+    resolved: Resolved
+    box: Rect
+    format: Format
+    density: float
+    colourway: str
+    state: str
+
+
 class _Making:
     """A plan under way; files by their names, upper and lower case alike."""
 
@@ -98,28 +110,36 @@ class _Making:
         self._kit, self._order, self._cache = kit, order, cache
         self.files: dict[str, File] = {}
         self._collisions: set[tuple[str, str]] = set()
+        self._with_states: set[str] = set()
         self.left_out: list[LeftOut] = []
 
     def add(self, control: Control) -> None:
-        for colourway in self._order.colourways:
-            try:
-                resolved = resolve(self._kit, control, colourway=colourway)
-                box = delivered_box(resolved, self._order, self._cache)
-            except ObrellError as error:
-                self.left_out.append(LeftOut(control.name, str(error)))
-                return
-            for form in self._order.formats:
-                for density in (1.0,) if FORMATS[form].scalable else self._order.densities:
-                    self._add_file(resolved, box, FORMATS[form], density, colourway)
+        order = self._order
+        every = [(way, state) for way in order.colourways for state in (REST, *(one.id for one in control.states))]
+        wanted = frozenset(order.states_of(control))
+        if len(wanted) > 1:
+            self._with_states.add(control.id)
+        try:
+            looks = {(way, state): resolve(self._kit, control, state, way) for way, state in every}
+            box = delivered_box(tuple(looks.values()), order, self._cache)
+        except ObrellError as error:
+            self.left_out.append(LeftOut(control.name, str(error)))
+            return
+        for (way, state), resolved in looks.items():
+            if state in wanted:
+                for form in order.formats:
+                    for density in (1.0,) if FORMATS[form].scalable else order.densities:
+                        self._add_file(Ordered(resolved, box, FORMATS[form], density, way, state))
 
-    def _add_file(self, resolved: Resolved, box: Rect, form: Format, density: float, colourway: str) -> None:
+    def _add_file(self, one: Ordered) -> None:
+        resolved, box, form, density = one.resolved, one.box, one.format, one.density
         control, order = resolved.control, self._order
-        way = colourway if len(order.colourways) > 1 else ""
+        way = one.colourway if len(order.colourways) > 1 else ""
         words = {
             "kit": slug(self._kit.name, self._kit.id),
             "control": slug(control.name, control.id),
             "colourway": way,
-            "state": REST,
+            "state": one.state,
             "density": "" if form.scalable else number(density),
         }
         pixels = device(box, density)
@@ -137,14 +157,16 @@ class _Making:
         shown = resolved.standing() if order.ground else resolved
         job = Job(shown, box, pixels, density, order.densities[-1], self._cache)
         options = order.options_of(form.kind)
-        self.files[name.lower()] = File(name, control.id, REST, form, job, options, resolved, order.ground, way)
+        self.files[name.lower()] = File(name, control.id, one.state, form, job, options, resolved, order.ground, way)
 
     def _collides(self, name: str, first: Control, second: Control) -> None:
         """Said once for two controls, or for the files of one."""
         if (first.id, second.id) in self._collisions:
             return
         self._collisions.add((first.id, second.id))
-        several = "{colourway} and {density}" if len(self._order.colourways) > 1 else "{density}"
+        words_missing = ["{colourway}"] if len(self._order.colourways) > 1 else []
+        words_missing += ["{state}"] if first.id in self._with_states else []
+        several = " and ".join([", ".join(words_missing), "{density}"] if words_missing else ["{density}"])
         words = f"Several files would be called “{name}”. Put {several} into the name pattern."
         if first.id != second.id:
             both = "Another control" if first.name == second.name else f"“{first.name}”"
@@ -152,22 +174,25 @@ class _Making:
         self.left_out.append(LeftOut(second.name, words))
 
 
-def delivered_box(resolved: Resolved, order: Order, cache: PixelCache | None = None) -> Rect:
-    """The logical box of a control's files: its canvas, or the ink at every density asked, plus the
-    margin, grown outward to whole steps (``rendering.md``, coverage)."""
-    canvas = resolved.control.canvas
+def delivered_box(looks: Sequence[Resolved], order: Order, cache: PixelCache | None = None) -> Rect:
+    """The one logical box of a control's files in all its states and the colourways that are asked: its canvas, or
+    the ink of all of them at every density asked, plus the margin, grown outward to whole steps (``rendering.md``,
+    coverage)."""
+    first = looks[0].control
+    canvas = first.canvas
     if not order.trimmed:
         return Rect(0, 0, canvas.width, canvas.height)
     step = order.step()
     around = NOWHERE
     for density in order.densities:
-        if not fits(canvas_box(resolved, density)):
+        if not fits(canvas_box(looks[0], density)):
             continue
-        found = ink(picture(resolved, density, cache=cache))
-        if found is not None:
-            around = around.union(Rect(*(v / density for v in (found.left, found.top, found.right, found.bottom))))
+        for look in looks:
+            found = ink(picture(look, density, cache=cache))
+            if found is not None:
+                around = around.union(Rect(*(v / density for v in (found.left, found.top, found.right, found.bottom))))
     if around.empty:
-        raise Refused(f"“{resolved.control.name}” has nothing on its canvas to trim to.")
+        raise Refused(f"“{first.name}” has nothing on its canvas to trim to.")
     around = around.grown(order.margin)
     slack = 1e-9
     return Rect(

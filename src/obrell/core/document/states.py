@@ -40,11 +40,19 @@ class Laid:
 
 
 def state_of(control: Control, name: str) -> State:
-    """A state by its id; raises ``NoSuchThing``."""
+    """A state by its id, or what several come to, one after the other, with + between; raises ``NoSuchThing``."""
     found = next((state for state in control.states if state.id == name), None)
-    if found is None:
-        raise NoSuchThing(f"“{control.name}” has no state “{name}”.")
-    return found
+    if found is not None:
+        return found
+    if "+" in name:
+        return _of_several(control, tuple(name.split("+")))
+    raise NoSuchThing(f"“{control.name}” has no state “{name}”.")
+
+
+def _of_several(control: Control, names: tuple[str, ...]) -> State:
+    """The state that is made of others, or what they come to where none is kept."""
+    made = State(id="made", name=" + ".join(state_of(control, name).name for name in names), of=names)
+    return next((state for state in control.states if state.of == names), made)
 
 
 def in_state(control: Control, name: str) -> Control:
