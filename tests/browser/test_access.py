@@ -100,6 +100,13 @@ def recolour_kit(page, url):
     expect(page.locator(".hues label").first).to_be_visible()
 
 
+def drawn_state(page, url):
+    part(page, url)
+    page.locator("#more-states summary").click()
+    page.locator("[data-start=pressed]").click()
+    page.locator("#differs summary").click()
+
+
 def keys(page, url):
     open_bench(page, url)
     page.keyboard.press("?")

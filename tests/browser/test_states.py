@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from tests.browser.hand import at, drag, steps_done, type_value, until, value, wait_for_frame
+from tests.browser.hand import at, drag, stage_colour, steps_done, type_value, until, value, wait_for_frame
 
 
 def test_a_state_stores_what_differs_and_follows_rest_in_all_else(hand):
@@ -93,6 +93,26 @@ def test_states_are_named_and_removed_and_what_is_wrong_is_said(hand):
     expect(page.locator(".state")).to_have_count(3)
 
 
+def test_what_a_state_begins_with_is_seen_before_it_is_kept(hand):
+    page = hand.page
+    hand.put("b", (20, 20), (100, 60))
+    page.locator("#more-states summary").click()
+    before = stage_colour(page, 30, 61)
+    word = page.locator("[data-start=pressed]")
+    word.hover()
+    until(page, lambda: stage_colour(page, 60, 60.5)[3] > 200)
+    expect(page.locator(".state")).to_have_count(1)
+    page.locator("#stage").hover()
+    until(page, lambda: stage_colour(page, 30, 61) == before)
+    word.click()
+    expect(page.locator("#state-sign")).to_have_text("Pressed")
+    expect(page.locator("#state-pressed small")).to_have_text("1 differs")
+    # An empty one is begun the same way.
+    add_state(page, "Ready")
+    page.locator("#drawn-state [data-start=hover]").click()
+    expect(page.locator("#state-ready small")).to_contain_text("differ")
+
+
 def test_two_windows_in_two_states(hand):
     page = hand.page
     body = hand.put("b", (20, 20), (100, 60))
@@ -118,7 +138,12 @@ def test_two_windows_in_two_states(hand):
 
 
 def add_state(page, name):
+    """One in which nothing differs yet."""
     if not page.locator("#own-state input").is_visible():
         page.locator("#more-states summary").click()
-    page.get_by_role("button", name=name, exact=True).click()
+    if " + " in name:
+        page.get_by_role("button", name=name, exact=True).click()
+    else:
+        page.locator("#own-state input").fill(name)
+        page.locator("#own-state button").click()
     expect(page.locator("#state-sign")).to_have_text(name)

@@ -54,12 +54,13 @@ def test_a_delivery_has_the_bytes_of_the_plan(run, tmp_path):
 
 
 def test_colourways_are_delivered_and_rendered_by_their_names(run, tmp_path):
-    chosen = ("--control", "Raise sluice", "--density", "2", "--format", "png")
+    chosen = ("--control", "Raise sluice", "--density", "2", "--format", "png", "--state", "rest")
     run(
         "deliver", "wendmere-lock", "--out", str(tmp_path), *chosen, "--colourway", "Day", "--colourway", "Night watch"
     )
     kit = wendmere_lock()
-    order = Order(controls=("c1",), densities=(2.0,), formats=("png",), colourways=("day", "night-watch"))
+    order = Order(controls=("c1",), densities=(2.0,), formats=("png",), colourways=("day", "night-watch"),
+                  states=("rest",))  # fmt: skip
     day, night = plan(kit, kit.controls, order).files
     assert [day.name, night.name] == [
         f"wendmere-lock/raise-sluice.{way}.rest.2.png" for way in ("day", "night-watch")
@@ -76,8 +77,8 @@ def test_colourways_are_delivered_and_rendered_by_their_names(run, tmp_path):
 
 def test_states_are_delivered_and_rendered_by_their_names(run, tmp_path):
     kits = Kits(tmp_path / "kits.db")
+    editing.edit(kits, "wendmere-lock", "c1", read_edit({"kind": "add-state", "name": "On"}))
     for name in ("Hover", "On"):
-        editing.edit(kits, "wendmere-lock", "c1", read_edit({"kind": "add-state", "name": name}))
         fade = {"kind": "set", "changes": [{"path": f"parts/p{2 if name == 'On' else 3}/opacity", "value": 0.5}]}
         edit = {"kind": "in-states", "states": [name.lower()], "edit": fade}
         editing.edit(kits, "wendmere-lock", "c1", read_edit(edit))
@@ -106,7 +107,7 @@ def test_swatches_are_written_edited_elsewhere_and_read_again(run, tmp_path):
 def test_one_control_is_rendered_as_it_is_delivered(run, tmp_path):
     kit = wendmere_lock()
     lamp = tuple(control for control in kit.controls if control.name == "Pilot lamp")
-    files = {f.format.kind: f for f in plan(kit, lamp, Order(densities=(3.0,))).files}
+    files = {f.format.kind: f for f in plan(kit, lamp, Order(densities=(3.0,), states=("rest",))).files}
     for form, density in (("png", "3"), ("svg", "3")):
         out = tmp_path / f"lamp.{form}"
         run("render", "wendmere-lock", "Pilot lamp", "--density", density, "--out", str(out))
@@ -181,7 +182,8 @@ def test_one_damaged_control_does_not_keep_the_others_from_being_delivered(data,
         changed = "UPDATE documents SET body = '{}' WHERE hash = (SELECT head FROM controls WHERE id = 'c3')"
         connection.execute(changed)
     connection.close()
-    done = command(data, tmp_path, "deliver", "wendmere-lock", "--out", "files", "--density", "1", "--format", "png")
+    done = command(data, tmp_path, "deliver", "wendmere-lock", "--out", "files", "--density", "1", "--format", "png",
+                   "--state", "rest")  # fmt: skip
     assert done.returncode == 1
     assert "Left out" in done.stderr
     assert len(list((tmp_path / "files").rglob("*.png"))) == 12

@@ -48,7 +48,7 @@ def test_the_zip_holds_what_was_planned_and_the_manifest_is_true():
     zipped = archive(Order(densities=(1.0, 2.0)))
     entries = json.loads(zipped.read("manifest.json"))["files"]
     assert [e["name"] for e in entries] == zipped.namelist()[:-1]
-    assert len(entries) == 3 * len(SAMPLE.controls)
+    assert len(entries) == 3 * sum(1 + len(one.states) for one in SAMPLE.controls)
     for item in entries:
         content = zipped.read(item["name"])
         assert hashlib.sha256(content).hexdigest() == item["sha256"]
@@ -153,7 +153,7 @@ def test_names_that_could_lead_elsewhere_are_refused(pattern):
 
 
 def test_two_files_never_share_a_name():
-    several = plan(SAMPLE, SAMPLE.controls[:1], Order(pattern="{control}", formats=("png",)))
+    several = plan(SAMPLE, SAMPLE.controls[:1], Order(pattern="{control}", formats=("png",), states=("rest",)))
     assert [file.job.density for file in several.files] == [1.0]
     assert len(several.left_out) == 1
     assert "Put {density} into the name pattern" in several.left_out[0].words
@@ -187,7 +187,7 @@ def test_svg_is_self_contained_and_names_are_escaped():
     text = make(file).decode()
     assert "<title>&lt;&amp; ok&gt;</title>" in text
     for subject in SAMPLE.controls:
-        (file,) = plan(SAMPLE, (subject,), Order(formats=("svg",))).files
+        (file,) = plan(SAMPLE, (subject,), Order(formats=("svg",), states=("rest",))).files
         text = make(file).decode()
         assert text.count("<image") == text.count('href="data:image/png;base64,')
         assert "<text" not in text

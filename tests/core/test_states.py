@@ -4,15 +4,21 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from obrell.core.colour.contrast import contrast
+from obrell.core.colour.links import literal
+from obrell.core.colour.spaces import from_hex, to_oklch
 from obrell.core.document.differing import OF_THE_CONTROL, differences
-from obrell.core.document.model import Control, Follow, State
+from obrell.core.document.model import PLAIN_GROUND, Control, Follow, State
 from obrell.core.document.resolve import resolve
 from obrell.core.document.restating import lost_words
 from obrell.core.document.states import all_states, in_state, laid
-from obrell.core.document.swatch_uses import uses, uses_of
+from obrell.core.document.swatch_uses import swatches_of, uses, uses_of
 from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.edit.admission import check_drawable
 from obrell.core.edit.base import applied_once
+from obrell.core.edit.starts import STARTS
 from obrell.core.errors import BadValue, NoSuchThing, ObrellError, Refused
+from obrell.core.paint.fills import mean_colour
 from obrell.core.shapes import Box, Group, Repeat, Round, Text
 from obrell.core.values.base import canonical, canonical_json
 from obrell.core.values.paints import Linear, Solid, Stop
@@ -276,3 +282,66 @@ def test_what_follows_a_length_follows_in_every_state():
     longer = put(start, "parts/p2/shape/words", "Gone away", "on")
     assert [one.path for one in stored(longer, "on")] == ["parts/p2/shape/words"]
     assert in_state(longer, "on").parts[0].shape.width > 40
+
+
+SAMPLE = wendmere_lock()
+AROUND = Surroundings.of(SAMPLE)
+
+
+def begun(where: Control, start: str, **more) -> Control:
+    return applied(read_edit({"kind": "start-state", "start": start} | more), where, AROUND)
+
+
+@pytest.mark.parametrize("start", STARTS)
+def test_every_control_of_the_kit_can_begin_every_state(start):
+    for one in SAMPLE.controls:
+        plain_one = one.evolve(states=())
+        made = begun(plain_one, start)
+        check_drawable(SAMPLE, made, plain_one)
+        assert made.states[0].differences
+        assert plain(in_state(made, "rest")) == plain(plain_one)
+        assert in_state(made, made.states[0].id) != in_state(made, "rest")
+
+
+def test_pressed_is_lower_and_lit_from_the_other_side_with_a_shorter_shadow():
+    key = control(part(Box(width=40, height=20), INK, EFFECTS_TRIED["bevel"], EFFECTS_TRIED["drop-shadow"]),
+                  part(Text(words="Go"), solid("#ffffff")))  # fmt: skip
+    rest, down = key, in_state(begun(key, "pressed", lower=2), "pressed")
+    assert [one.y for one in down.parts] == [one.y + 2 for one in rest.parts]
+    lit = next(one for one in down.parts[0].effects if one.kind == "bevel")
+    assert (lit.follow, lit.direction % 360) == (False, 180)
+    shadow, before = (next(e for e in k.parts[0].effects if e.kind == "drop-shadow") for k in (down, rest))
+    assert shadow.blur < before.blur
+    sunk = in_state(begun(key, "sunk"), "pressed")
+    assert sunk.parts[0].effects[-1].kind == "inner-shadow"
+
+
+def test_a_focus_ring_is_seen_on_its_ground_and_keeps_its_gap():
+    for colour in ("#1f8a92", "#f4f1ea", "#202428", "#c9952c"):
+        key = control(part(Box(width=40, height=20, radius=6), solid(colour)))
+        ring = in_state(begun(key, "focus", gap=3), "focus").parts[-1]
+        seen = literal(ring.effects[0].fill.colour, AROUND.palette)
+        assert min(contrast(seen, colour), contrast(seen, mean_colour(PLAIN_GROUND))) >= 3
+        assert (ring.shape.width, ring.shape.radius) == (46, 9)
+        wider = put(begun(key, "focus", gap=3), "parts/p1/shape/width", 60)
+        assert in_state(wider, "focus").parts[-1].shape.width == 66
+
+
+def test_disabled_has_less_colour_and_hover_is_lighter():
+    key = control(part(Box(width=40, height=20), solid("#206040"), EFFECTS_TRIED["outer-glow"]))
+    dim, lit = (in_state(begun(key, start), start).parts[0].effects for start in ("disabled", "hover"))
+    was = to_oklch(from_hex("#206040"))
+    assert to_oklch(from_hex(dim[0].fill.colour))[1] < was[1] / 2
+    assert not dim[1].visible
+    assert to_oklch(from_hex(lit[1].fill.colour))[0] == pytest.approx(was[0] + 0.045, abs=0.004)
+
+
+def test_what_begins_a_state_follows_the_swatches_that_rest_follows():
+    hover = in_state(begun(SAMPLE.controls[0].evolve(states=()), "hover"), "hover")
+    body = next(one for one in hover.parts if one.name == "Body")
+    assert "tarn" in swatches_of(body)
+
+
+def test_a_state_cannot_begin_where_there_is_nothing_to_press():
+    with pytest.raises(Refused, match="draw a body"):
+        begun(control(), "hover")

@@ -19,6 +19,7 @@ from obrell.samples.lit import (
     towpath_lights,
     water_level,
 )
+from obrell.samples.states import with_states
 from obrell.samples.writing import control, drop, inner, linear, outline, part, radial, solid
 
 DEEP = "#06323a"
@@ -39,10 +40,10 @@ LABELS = {"#ffffff": SwatchLink(swatch="chalk", tint=60)}
 
 
 def wendmere_lock() -> Kit:
-    """The kit with its controls, whose colours follow its swatches."""
+    """The kit with its controls in all their states, whose colours follow its swatches."""
     kit = unlinked_lock()
     around = Surroundings.of(kit)
-    return kit.evolve(controls=tuple(_linked(control, around) for control in kit.controls))
+    return kit.evolve(controls=tuple(with_states(_linked(control, around), around) for control in kit.controls))
 
 
 def _linked(control: Control, around: Surroundings) -> Control:

@@ -9,6 +9,7 @@ from typing import get_args
 
 from obrell.core.document.model import Stands
 from obrell.core.edit.effect_stacks import HEAVIER, LIGHTER
+from obrell.core.edit.starts import STARTS as STATE_STARTS
 from obrell.core.effects import EFFECTS
 from obrell.core.shapes import SHAPES
 from obrell.core.shapes.base import Tool
@@ -57,6 +58,7 @@ NEEDS = {
     "points": "Choose points of a path first.",
     "holder": "Select a group, combination or repeat first.", "effect": "Open an effect in the sheet first.",
     "ramp": "Open an effect with a gradient first.", "guides": "There are no guides.",
+    "state": "Draw another state than rest first.",
     "original": "This control follows no other.",
     "undo": "There is nothing to take back.", "redo": "There is nothing to do again.",
 }  # fmt: skip
@@ -145,6 +147,8 @@ OTHER_WORDS = {
     "follow swatches": "link swatch palette nearest theme",
     "recolour": "hue swatch turn colorize tint theme colourway",
     "begin with": "start preset gloss rim light shade",
+    "state": "hover pressed focus disabled active on off variant pseudo",
+    "as at rest": "reset default override back",
     "swap for": "replace exchange",
     "put into": "group move nest inside",
     "take out": "ungroup release",
@@ -164,7 +168,7 @@ OTHER_WORDS = {
 
 def commands() -> list[Command]:
     """Everything that can be done on the Bench."""
-    found = (*_drawing(), *_parts(), *_several(), *_points(), *_effects(), *_guides(), *_view())
+    found = (*_drawing(), *_parts(), *_several(), *_points(), *_effects(), *_states(), *_guides(), *_view())
     return [replace(command, other=_other(command.words)) for command in found]
 
 
@@ -261,6 +265,17 @@ def _effects() -> Iterator[Command]:
         ("Jitter the stops", "jitter"),
     ):
         yield Command(words, "Sheet, open gradient", {"press": f".eff.open [data-ramp={ramp}]"}, "", "ramp")
+
+
+def _states() -> Iterator[Command]:
+    column, top = "Column, Add a state", "Sheet, top"
+    for start, (name, _) in STATE_STARTS.items():
+        words = f"Add the state {name.lower()}{', sunk' if start == 'sunk' else ''}"
+        yield Command(words, column, {"edit": json.dumps({"kind": "start-state", "start": start})})
+    yield Command("Add a state of one’s own …", column, {"press": "#own-state input"})
+    yield Command("Draw rest", "Column", {"draws": "rest"})
+    yield Command("What differs from rest", top, {"press": "#differs summary"}, "", "state")
+    yield Command("All as at rest", top, {"return": ""}, "", "state")
 
 
 def _guides() -> Iterator[Command]:

@@ -11,7 +11,7 @@ from obrell.core.document.fingerprint import whole_fingerprint
 from obrell.core.document.model import REST, Control, KitSettings, State
 from obrell.core.document.resolve import resolve
 from obrell.core.document.states import beginning_of, in_state
-from obrell.core.edit.states import NAMES
+from obrell.core.edit.starts import STARTS, Start
 from obrell.core.edit.values import described, whose
 from obrell.core.errors import ObrellError
 from obrell.core.geometry.svgdata import number
@@ -67,8 +67,10 @@ class StatesView:
     differences: tuple[DifferenceView, ...]
     count: int
     paths: frozenset[str]
-    usual: tuple[str, ...]
-    """Names of states that most controls have and this one has not."""
+    usual: tuple[tuple[Start, str, str], ...]
+    """What states can begin with: ids, names of those that are not there yet, what each does."""
+    starts: tuple[tuple[Start, str, str], ...]
+    """The same for the one that is drawn, as long as nothing differs in it."""
     pairs: tuple[tuple[str, str, str], ...]
     """Two states that can be made one: their ids and the name of it."""
     scale: float
@@ -100,7 +102,8 @@ def states_of(
         drawn, "Rest" if state is None else state.name, _base_name(control, state),
         (card(None), *map(card, control.states)),
         () if state is None else named_colours(tuple(_differences(control, state)), settings, way),
-        len(found), frozenset(one.path for one in found), _usual(control), tuple(_pairs(control)),
+        len(found), frozenset(one.path for one in found), _usual(control),
+        _starts() if state is not None and not state.of and not found else (), tuple(_pairs(control)),
         scale, round(canvas.width * scale), round(canvas.height * scale), canvas.width * scale <= NARROW,
     )  # fmt: skip
 
@@ -112,9 +115,13 @@ def _base_name(control: Control, state: State | None) -> str:
     return " + ".join(names[name] for name in state.of).lower()
 
 
-def _usual(control: Control) -> tuple[str, ...]:
-    taken = {state.name.lower() for state in control.states}
-    return tuple(name for name in NAMES.values() if name.lower() not in taken)
+def _usual(control: Control) -> tuple[tuple[Start, str, str], ...]:
+    taken = {state.name for state in control.states}
+    return tuple(one for one in _starts() if STARTS[one[0]][0] not in taken)
+
+
+def _starts() -> tuple[tuple[Start, str, str], ...]:
+    return tuple((one, name if one != "sunk" else f"{name}, sunk", does) for one, (name, does) in STARTS.items())
 
 
 def _pairs(control: Control) -> Iterator[tuple[str, str, str]]:

@@ -80,6 +80,7 @@ from obrell.core.edit.points import (
 from obrell.core.edit.recolour import Recolour
 from obrell.core.edit.repeats import OwnCopy, ShowCopy, SpreadCopies
 from obrell.core.edit.resize import PullGrip, Resize
+from obrell.core.edit.starts import StartState
 from obrell.core.edit.states import (
     AddState,
     DuplicateState,
@@ -113,7 +114,8 @@ AnyEdit = Annotated[
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
     | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal | LaySwatch | FollowSwatches
     | Recolour | TintFromAbove
-    | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest | TakeDifferences,
+    | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest | TakeDifferences
+    | StartState,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

@@ -54,7 +54,7 @@ class LinkedCopy(Edit):
             control = copied(control, (part_id,), [Similarity()])
             (copy,) = roots(control, [one.id for one in control.parts if one.id not in there])
             control = _in_front_of_others(control, copy, part_id)
-            control = each_part(control, [copy], lambda one: one.evolve(shape=_grown(one, self.by)))
+            control = each_part(control, [copy], lambda one: one.evolve(shape=grown(one, self.by)))
             control = keep_to(control, copy, part_id, around, *((RADIUS,) if is_rounded(part) else ()))
         return control
 
@@ -73,7 +73,7 @@ class AddRim(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         part, outside = part_of(control, self.part), self.place == "around"
-        shape, paint = _grown(part, self.width if outside else -self.width), Solid(colour=_rim_colour(part))
+        shape, paint = grown(part, self.width if outside else -self.width), Solid(colour=_rim_colour(part))
         rim = part.evolve(
             name=fresh_name(control, f"{part.name[:70]} rim"), shape=shape, effects=(Paint(id="e1", fill=paint),),
             material=None, versions=(), opacity=1.0, blend="normal", locked=False,
@@ -193,7 +193,7 @@ def _with_room(
     return each_part(control, [part], fitted)
 
 
-def _grown(part: Part, by: float) -> Shape:
+def grown(part: Part, by: float) -> Shape:
     """A part's shape with every side ``by`` logical px farther out; raises ``Refused`` when it has no sides that can
     follow, or nothing is left."""
     if by == 0:

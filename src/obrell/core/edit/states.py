@@ -16,11 +16,6 @@ from obrell.core.values.differences import MAX_DIFFERENCES, Difference, Where
 from obrell.core.values.fields import Id, Name
 from obrell.core.values.slugs import slug
 
-NAMES = {
-    "hover": "Hover", "pressed": "Pressed", "focus": "Focus", "disabled": "Disabled", "on": "On",
-}  # fmt: skip
-"""States that most controls have, by their ids; what they are called."""
-
 
 class OfStates(Edit):
     """Base of what is done to the states themselves, whichever is drawn."""

@@ -16,7 +16,7 @@ import { say, showKeys } from "../ui/page.js";
 /** Where the effects copied last are kept. */
 const NOT_HERE = "That cannot be done with what is selected.";
 const EFFECTS = "obrell/effects";
-const MAKES_STATES = ["add-state", "duplicate-state"];
+const MAKES_STATES = ["add-state", "duplicate-state", "start-state"];
 /** By how much parts may differ in size and still be taken as alike, as a share. */
 const SAME_SIZE = 0.02;
 

@@ -20,6 +20,7 @@ const READY = {
   effect: ({ state }) => Boolean(state.effect),
   ramp: () => Boolean(document.querySelector(".eff.open [data-ramp]")),
   guides: ({ state }) => state.scene.guides.length > 0,
+  state: ({ state }) => state.state !== "rest",
   original: () => Boolean(document.getElementById("original")),
   undo: ({ state }) => state.undo,
   redo: ({ state }) => state.redo,

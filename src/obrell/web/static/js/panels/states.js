@@ -5,6 +5,9 @@
  */
 import { byId, closest } from "../ui/dom.js";
 
+/** What a state is called that begins so, where that is not the same. @type {Object<string, string>} */
+const NAMED = { sunk: "pressed" };
+
 /** Another state is drawn. @param {Bench} bench @param {string} state */
 export function draw(bench, state) {
   bench.stage.state = state;
@@ -53,6 +56,24 @@ export function startStates(bench) {
     if (event.key === "Enter" || event.key === "Escape") bench.stage.element.focus({ preventScroll: true });
   });
   bench.element.addEventListener("shown", () => showDrawn(bench));
+  startTrying(bench);
+}
+
+/** What a state begins with is shown while its word is hovered or has the focus. @param {Bench} bench */
+function startTrying(bench) {
+  /** @param {Event} event */
+  const show = (event) => {
+    const word = closest(event, "[data-start]");
+    if (!word) return;
+    const edit = JSON.parse(word.dataset.edit ?? "null");
+    bench.stage.tryIn(edit.state ?? NAMED[edit.start] ?? edit.start, edit);
+  };
+  /** @param {Event} event */
+  const end = (event) => closest(event, "[data-start]") && bench.stage.tryIn("", null);
+  for (const id of ["proof", "sheet"]) {
+    for (const name of ["pointerover", "focusin"]) byId(id).addEventListener(name, show);
+    for (const name of ["pointerout", "focusout", "click"]) byId(id).addEventListener(name, end, true);
+  }
 }
 
 /** The sign of the state that is drawn. @param {Bench} bench */

@@ -34,6 +34,8 @@ export class Stage extends EventTarget {
     this.state = new URLSearchParams(location.search).get("state") ?? "rest";
     /** @type {string[]} */
     this.also = [];
+    /** The state that is shown while it is tried, which may not be there yet. */
+    this.tried = "";
     /** Whether every part has a colour of its own. */
     this.apart = false;
     /** @type {Edit|null} */
@@ -59,6 +61,12 @@ export class Stage extends EventTarget {
   /** The colourway and the state that are looked at, and where what is done is done. */
   get seen() {
     return { colourway: this.colourway, state: this.state, also: this.also.join(",") };
+  }
+
+  /** Show what an edit makes of a state. @param {string} state @param {Edit|null} edit null ends that */
+  tryIn(state, edit) {
+    this.tried = edit ? state : "";
+    this.preview(edit);
   }
 
   get ratio() {
@@ -140,6 +148,7 @@ export class Stage extends EventTarget {
       exact: this.exact > 0,
       apart: this.apart,
       ...this.seen,
+      state: this.tried || this.state,
       opened: this.opened(),
       left: Math.round(-this.x * grid),
       top: Math.round(-this.y * grid),

@@ -1,0 +1,92 @@
+"""The states of the sample kit: what a start makes of a control, and what was changed by hand after that."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from obrell.core.colour.gamut import from_oklch
+from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
+from obrell.core.document.colours import with_colours
+from obrell.core.document.differing import differences
+from obrell.core.document.model import Control, Part, State
+from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.edit.starts import with_literal
+
+Step = dict[str, Any]
+UNLIT = ("p1/effects/e1", "p4/effects/e2", "p6")
+"""What glows on the pilot lamp: its spill on the panel, its heart, its spark."""
+
+
+def start(kind: str, **more: Any) -> Step:
+    """A state begun."""
+    return {"kind": "start-state", "start": kind} | more
+
+
+def moved(state: str, parts: tuple[str, ...], dx: float, dy: float) -> Step:
+    """Parts of a state, moved px."""
+    return {"kind": "in-states", "states": [state], "edit": {"kind": "move", "parts": parts, "dx": dx, "dy": dy}}
+
+
+SLUICE = (start("hover"), start("pressed"), start("disabled"))
+GATE = (start("hover"), start("pressed", lower=2), start("focus", gap=3))
+STEPS: dict[str, tuple[Step, ...]] = {
+    "c1": SLUICE, "c13": SLUICE, "c11": GATE, "c12": GATE,
+    "c3": (start("hover"), start("pressed"), start("focus", gap=2)),
+    "c5": (start("hover"), start("pressed", lower=1.5)),
+    "c6": (start("hover"), start("pressed", lower=1)),
+    "c7": (start("hover"), start("sunk", lower=0.5)),
+    "c9": (
+        start("pressed", lower=2),
+        {"kind": "add-state", "name": "Latched"}, start("on", state="latched"), moved("latched", ("p3", "p4"), 0, 1.5),
+    ),
+    "c10": (start("sunk", lower=1.5),),
+}  # fmt: skip
+
+
+def with_states(control: Control, around: Surroundings) -> Control:
+    """A control with the states that its kind needs; what shines at rest as it is dictated, only shines on."""
+    for step in STEPS.get(control.id, ()):
+        control = applied(read_edit(step), control, around)
+    made = LIT.get(control.id)
+    return control if made is None else _lit_by_day(made(control, around), control)
+
+
+def _lit_by_day(off: Control, lit: Control) -> Control:
+    return off.evolve(states=(State(id="on", name="On", differences=differences(off, lit)),))
+
+
+def _lamp_off(lit: Control, around: Surroundings) -> Control:
+    changes = [{"path": f"parts/{path}/visible", "value": False} for path in UNLIT]
+    off = applied(read_edit({"kind": "set", "changes": changes}), lit, around)
+    return off.evolve(parts=tuple(_dark(part, around, 0.5, 0.55) if part.id == "p4" else part for part in off.parts))
+
+
+def _switch_off(lit: Control, around: Surroundings) -> Control:
+    """The thumb at the left, over the mark of what is on, and the channel dark."""
+    steps = (
+        {"kind": "move", "parts": ["p5", "p9"], "dx": -52, "dy": 0},
+        {
+            "kind": "set",
+            "changes": [
+                {"path": path, "value": False} for path in ("parts/p2/effects/e4/visible", "parts/p4/visible")
+            ],
+        },
+    )
+    for step in steps:
+        lit = applied(read_edit(step), lit, around)
+    return lit.evolve(parts=tuple(_dark(part, around, 0.62, 0.3) if part.id == "p2" else part for part in lit.parts))
+
+
+def _dark(part: Part, around: Surroundings, lightness: float, chroma: float) -> Part:
+    """A part with that share of its colours' lightness and chroma, in OKLCH; white and black stay."""
+
+    def changed(colour: str) -> str:
+        bright, strong, hue = to_oklch(from_hex(colour))
+        return colour if strong < 0.02 else to_hex(from_oklch((bright * lightness, strong * chroma, hue)))
+
+    return with_colours(part, lambda colour: with_literal(colour, changed, around))
+
+
+LIT: dict[str, Callable[[Control, Surroundings], Control]] = {"c2": _lamp_off, "c8": _switch_off}
+"""Controls that are dictated as they are on, and what makes them as they are at rest."""
