@@ -175,7 +175,7 @@ def test_a_colourway_is_delivered_as_it_is_planned(page, server):
     page.goto(f"{server.url}{LOCK}/deliver?control=c1")
     page.get_by_label("Night watch").check()
     page.get_by_label("Day", exact=True).uncheck()
-    expect(page.locator("#count")).to_have_text("5")
+    expect(page.locator("#count")).to_have_text("20")
     page.locator("#make").click()
     with page.expect_download() as download:
         page.locator("#download").click()

@@ -411,7 +411,13 @@ def test_two_windows_on_the_wall_show_the_same(page, server):
 
 def test_a_delivery_is_ordered_watched_and_stopped(page, server):
     page.goto(f"{server.url}{LOCK}/deliver")
+    expect(page.locator("#count")).to_have_text("195")
+    for state in page.locator("[name=state]:not([value=rest])").all():
+        state.uncheck()
     expect(page.locator("#count")).to_have_text("65")
+    page.locator("[name=state][value=rest]").uncheck()
+    expect(page.locator("#files [role=alert]")).to_contain_text("No state is chosen")
+    page.locator("[name=state][value=rest]").check()
     page.locator("[name=format][value=svg]").uncheck()
     expect(page.locator("#count")).to_have_text("52")
     page.locator("[name=typed]").fill("99")

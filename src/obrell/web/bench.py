@@ -11,7 +11,7 @@ from starlette.responses import HTMLResponse
 
 from obrell.app import editing
 from obrell.core.deliver.order import Order
-from obrell.core.document.model import REST
+from obrell.core.document.model import REST, Control
 from obrell.core.document.restating import lost_words
 from obrell.core.document.states import in_state
 from obrell.core.edit import Edit, Surroundings, read_edit
@@ -58,7 +58,7 @@ def bench(
         return lost(request, kit, CANNOT, control)
     context = {
         "view": "bench", "kit": index, "control": stored.control, "shown": view, "start": _start(request, view),
-        "grounds": GROUNDS, "files": _file_count(), "densities": EDGE_DENSITIES, "kits": kits.names(),
+        "grounds": GROUNDS, "files": _file_count(stored.control), "densities": EDGE_DENSITIES, "kits": kits.names(),
         "commands": commands(), "needs": NEEDS,
     }  # fmt: skip
     return page(request, "bench.html", context)
@@ -178,6 +178,6 @@ def _announce(
     presence_of(request).tell((kit, ""), {"news": stored.hash})
 
 
-def _file_count() -> int:
+def _file_count(control: Control) -> int:
     order = Order()
-    return len(order.densities) + 1
+    return (len(order.densities) + 1) * len(order.states_of(control))
