@@ -276,12 +276,35 @@ def test_a_state_is_drawn_as_it_is():
     assert abs(rest - down).max() > 0.2
 
 
-def test_what_follows_a_length_follows_in_every_state():
+def labelled():
+    """A body 20 px wider than its label, which is longer when on."""
     body = part(Box(width=10, height=20), INK, follows=(Follow(path="shape/width", source="p2", offset=20),))
     start = done(control(body, part(Text(words="Go"), INK)), kind="add-state", name="On")
-    longer = put(start, "parts/p2/shape/words", "Gone away", "on")
+    return put(start, "parts/p2/shape/words", "Gone away", "on")
+
+
+def widths(where: Control):
+    return [in_state(where, state).parts[0].shape.width for state in ("rest", "on")]
+
+
+def test_a_body_is_as_wide_as_the_longest_words_of_all_states():
+    longer = labelled()
     assert [one.path for one in stored(longer, "on")] == ["parts/p2/shape/words"]
-    assert in_state(longer, "on").parts[0].shape.width > 40
+    assert widths(longer)[0] == widths(longer)[1] > 60
+    assert longer.parts[0].shape.width == widths(longer)[0]
+    longest = put(longer, "parts/p2/shape/words", "Gone away for good")
+    assert widths(longest)[0] == widths(longest)[1] > widths(longer)[0]
+    shortest = put(longer, "parts/p2/shape/words", "Go", "on")
+    assert widths(shortest)[0] == widths(shortest)[1] < 60
+    by_hand = put(longer, "parts/p1/shape/width", 120)
+    assert widths(by_hand) == [120, 120]
+    in_its_state = put(longer, "parts/p1/shape/width", 130, "on")
+    assert widths(in_its_state)[1] == 130
+
+
+def test_unless_each_state_has_the_width_of_its_own_words():
+    own = put(labelled(), "parts/p1/follows/0/own_words", True)
+    assert widths(own)[0] < widths(own)[1]
 
 
 SAMPLE = wendmere_lock()

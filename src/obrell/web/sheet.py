@@ -164,6 +164,8 @@ class PartView:
     """What the part that it lies in is called."""
     holders: tuple[tuple[str, str], ...]
     """What else it can be put into: ids and names."""
+    words: WordsView | None = None
+    """Whether its lengths are those of a text in all states together."""
     departs: int = 0
     """How many of its values differ from rest in the state that is drawn."""
 
@@ -197,6 +199,14 @@ class FollowView:
     measure: str
     offset: FieldView
     least: FieldView
+
+
+@dataclass(frozen=True, slots=True)
+class WordsView:
+    """Whether lengths that follow a text are in each state its own, and the edit that makes them otherwise."""
+
+    own: bool
+    edit: dict[str, Any]
 
 
 @dataclass(frozen=True, slots=True)
@@ -253,6 +263,8 @@ class SheetView:
     """Sides of the canvas that follow a part."""
     fit: FitView | None
     """Of two selected parts, the one that can be fitted around the other."""
+    stateful: bool = False
+    """Whether the control has states besides rest."""
 
 
 def sheet_view(
@@ -431,6 +443,7 @@ def _part_view(
         tuple(_can_follow(part)) if is_open else (), len(part.effects), effects, material,
         part_of(control, part.within).name if is_open and part.within else "",
         tuple((one.id, one.name) for one in reversed(holders_for(control, part))) if is_open else (),
+        _words(control, part) if is_open else None,
     )  # fmt: skip
 
 
@@ -531,6 +544,17 @@ def _follows(control: Control, part: Part | None) -> Iterator[FollowView]:
             follow.path, titles.get(follow.path, follow.path), names.get(follow.source, "a part that is gone"),
             follow.measure, field_at(control, f"{base}/offset"), field_at(control, f"{base}/least"),
         )  # fmt: skip
+
+
+def _words(control: Control, part: Part) -> WordsView | None:
+    """For a part whose lengths follow a text."""
+    texts = {other.id for other in control.parts if isinstance(other.shape, Text)}
+    lengths = [n for n, one in enumerate(part.follows) if one.source in texts and one.measure in ("width", "height")]
+    if not lengths:
+        return None
+    own = part.follows[lengths[0]].own_words
+    changes = [{"path": f"parts/{part.id}/follows/{number}/own_words", "value": not own} for number in lengths]
+    return WordsView(own, {"kind": "set", "changes": changes})
 
 
 def _can_follow(part: Part) -> Iterator[tuple[str, str]]:

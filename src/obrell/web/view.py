@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 from typing import Any, get_args
 
@@ -58,7 +58,8 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     selected = _selected(control, seen.part)
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
     steps, found = kits.history(kit, control.id), found_in(resolved)
-    sheet = departing(sheet_view(control, settings, resolved, seen, selected, marks_of(found)), states)
+    sheet = sheet_view(control, settings, resolved, seen, selected, marks_of(found))
+    sheet = departing(replace(sheet, stateful=bool(stored.control.states)), states)
     facts = _facts(resolved, seats, seen, selected, found) | {
         "swatches": [{"id": one.id, "role": one.role, "colour": colour} for one, colour in _coloured(settings)],
         "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo, "state": drawn,

@@ -9,9 +9,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any, TypeGuard, TypeVar
 
-from obrell.core.document.follows import settled
 from obrell.core.document.model import Control
 from obrell.core.document.orders import woven
+from obrell.core.document.states import settle
 from obrell.core.values.base import Value
 
 IDENTITY = frozenset(("id", "next_number"))
@@ -34,7 +34,7 @@ def followed(copy: Control, before: Control, after: Control) -> Control:
     """The copy after its original has become ``after``, what follows a length of its own included; raises ``BadValue``
     when that and what the copy has of its own cannot be together, as when a group is gone that something of its own
     lies in."""
-    return settled(_brought_in(copy, before, after, OWN))
+    return settle(_brought_in(copy, before, after, OWN))
 
 
 def stepped(value: V, before: V, after: V) -> V:
@@ -42,7 +42,7 @@ def stepped(value: V, before: V, after: V) -> V:
     what it is; raises ``BadValue`` as ``followed`` does."""
     changed: Any = _brought_in(value, before, after, IDENTITY)
     if isinstance(changed, Control):
-        changed = settled(changed)
+        changed = settle(changed)
     arrived: V = changed
     return arrived
 

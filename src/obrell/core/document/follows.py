@@ -23,29 +23,41 @@ SLACK_PX = 0.02
 """What the canvas may be too short by."""
 
 
-def settled(control: Control) -> Control:
-    """The control with every following number at what it follows. A number that cannot be, because the
-    other part is gone or the result is not allowed, stays as it is."""
+Words = Mapping[str, tuple[Part, ...]]
+"""Texts that have other words in other states: what they are there, by their ids."""
+NO_WORDS: Words = {}
+
+
+def settled(control: Control, words: Words = NO_WORDS) -> Control:
+    """The control with every following number at what it follows; the length of a text is that of the longest of its
+    ``words``. A number that cannot be, because the other part is gone or the result is not allowed, stays as it is."""
     if not any(part.follows for part in control.parts) and not control.follows:
         return control
     draft = Draft(control)
     for owner, follow in in_order(control.parts, control.follows):
         try:
-            _follow(draft, owner, follow)
+            _follow(draft, owner, follow, words)
         except ObrellError:
             continue
     return draft.control()
 
 
-def _follow(draft: Draft, owner: str, follow: Follow) -> None:
+def _follow(draft: Draft, owner: str, follow: Follow, words: Words) -> None:
     source = _seen(draft, follow.source)
     if source is None:
         return
-    value = round(max(measured(source, follow.measure) + follow.offset, follow.least), 6)
+    value = round(max(_length(source, follow, words) + follow.offset, follow.least), 6)
     if owner == CANVAS:
         draft.replace(_fitted(draft.control(), follow.path, value))
     elif value_at(draft.part(owner), follow.path) != value:
         draft.set(owner, follow.path, value)
+
+
+def _length(source: Part, follow: Follow, words: Words) -> float:
+    own = measured(source, follow.measure)
+    if follow.own_words or follow.measure not in ("width", "height"):
+        return own
+    return max((own, *(measured(one, follow.measure) for one in words.get(source.id, ()))))
 
 
 def _fitted(control: Control, path: str, wanted: float) -> Control:
@@ -57,7 +69,7 @@ def _fitted(control: Control, path: str, wanted: float) -> Control:
     return with_edges(control, side, 0, side, 0) if path == "canvas/width" else with_edges(control, 0, side, 0, side)
 
 
-def kept_by_hand(before: Control, after: Control) -> Control:
+def kept_by_hand(before: Control, after: Control, words: Words = NO_WORDS) -> Control:
     """The control after an edit, with new distances for the numbers that the edit changed although they follow:
     whoever sets one says how far it is to be from what it follows. Raises ``Refused`` where it would be less than
     it may be."""
@@ -77,7 +89,7 @@ def kept_by_hand(before: Control, after: Control) -> Control:
         if new < follow.least - SLACK_PX:
             name = tree.all[follow.source].part.name
             raise Refused(f"It follows “{name}” and is at least {follow.least:g} px; the sheet says so below it.")
-        offset = round(new - measured(tree.all[follow.source].part, follow.measure), 6)
+        offset = round(new - _length(tree.all[follow.source].part, follow, words), 6)
         if offset != follow.offset:
             changed[owner, follow.path] = follow.evolve(offset=offset)
     return _with_follows(after, changed) if changed else after

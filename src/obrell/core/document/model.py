@@ -89,6 +89,8 @@ class Follow(Value):
     measure: Measure = Field("width", title="measure")
     offset: Signed = Field(0.0, title="plus")
     least: Place = Field(-LIMIT_PX, title="at least")
+    own_words: bool = Field(False, title="in each state its own")
+    """Whether the length of a text is that of its words in each state; else that of the longest of them, in all."""
 
 
 class Version(Value):

@@ -16,13 +16,14 @@ from pydantic import ValidationError
 
 from obrell.core.document.differing import containers_outermost_first
 from obrell.core.document.draft import Draft
-from obrell.core.document.follows import settled
+from obrell.core.document.follows import Words, settled
 from obrell.core.document.model import REST, Control, Part, State
 from obrell.core.document.moving import PLACE
 from obrell.core.document.orders import woven
 from obrell.core.document.value_paths import value_at, with_value
 from obrell.core.effects import EFFECTS
 from obrell.core.errors import NoSuchThing, ObrellError
+from obrell.core.shapes import Text
 from obrell.core.values.base import Value
 from obrell.core.values.differences import Difference, Extra, Gone, Moved, Order, Other
 from obrell.core.workspace import OfObject
@@ -66,7 +67,31 @@ def _in_state(control: Control, name: str) -> Control:
     if name == REST:
         return control.evolve(states=())
     state = state_of(control, name)
-    return settled(laid(beginning_of(control, state), state.differences).control.evolve(states=()))
+    look = laid(beginning_of(control, state), state.differences).control.evolve(states=())
+    return settled(look, words_of(control))
+
+
+def words_of(control: Control) -> Words:
+    """What texts are in states that give them other words or letters, for lengths that follow them."""
+    found: dict[str, list[Part]] = {}
+    texts = [part for part in control.parts if isinstance(part.shape, Text)]
+    for state in control.states if texts else ():
+        touched = {one.path.split("/")[1] for one in state.differences if _of_words(one)}
+        if touched or state.of:
+            look = {part.id: part for part in laid(beginning_of(control, state), state.differences).control.parts}
+            for text in texts:
+                if text.id in look and look[text.id].shape != text.shape:
+                    found.setdefault(text.id, []).append(look[text.id])
+    return {name: (*some, *(text for text in texts if text.id == name)) for name, some in found.items()}
+
+
+def _of_words(one: Difference) -> bool:
+    return one.path.startswith("parts/") and one.path.split("/")[2:3] == ["shape"]
+
+
+def settle(control: Control) -> Control:
+    """The control with what follows a length settled, for the longest words of all its states."""
+    return settled(control, words_of(control))
 
 
 def beginning_of(control: Control, state: State) -> Control:

@@ -9,11 +9,12 @@ from typing import ClassVar
 
 from pydantic import ConfigDict, ValidationError
 
-from obrell.core.document.follows import kept_by_hand, settled
+from obrell.core.document.follows import NO_WORDS, Words, kept_by_hand, settled
 from obrell.core.document.model import MAX_PARTS, Control, KitSettings, Light, Material, Part, Swatch
 from obrell.core.document.moving import carried_together, covering
 from obrell.core.document.resolve import palette
 from obrell.core.document.restating import fitted, in_all_states
+from obrell.core.document.states import words_of
 from obrell.core.document.swatch_uses import swatches_of
 from obrell.core.document.tree import descendants
 from obrell.core.document.value_paths import place_of_id
@@ -38,10 +39,12 @@ def applied(edit: Edit, control: Control, around: Surroundings) -> Control:
     return fitted(control, applied_once(edit, control, around))
 
 
-def applied_once(edit: Edit, control: Control, around: Surroundings) -> Control:
-    """The same of one look of a control: at rest, or in a state."""
+def applied_once(edit: Edit, control: Control, around: Surroundings, words: Words = NO_WORDS) -> Control:
+    """The same of one look of a control: at rest, or in a state, whose texts have other ``words`` in others."""
+    words = words or words_of(control)
     try:
-        changed = settled(kept_by_hand(control, edit.apply(control, around)))
+        changed = edit.apply(control, around)
+        changed = settled(kept_by_hand(control, changed, words), words_of(changed) if changed.states else words)
     except ValidationError as error:
         raise bad_value(error, Part) from error
     if _followed(changed) - _followed(control) - around.palette.keys():

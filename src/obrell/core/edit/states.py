@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, SerializeAsAny
 
+from obrell.core.document.follows import Words
 from obrell.core.document.model import MAX_STATES, REST, Control, State
 from obrell.core.document.restating import in_one_state, with_state
-from obrell.core.document.states import in_state, state_of
+from obrell.core.document.states import in_state, state_of, words_of
 from obrell.core.edit.base import Edit, Surroundings, applied, applied_once
 from obrell.core.edit.snapping import Snap
 from obrell.core.errors import NoSuchThing, Refused
@@ -37,7 +39,8 @@ class InStates(Edit):
             if name == REST:
                 control = applied_once(self.edit, control, around)
             else:
-                control = in_one_state(control, name, lambda look: applied_once(self.edit, look, around))
+                words = words_of(control)
+                control = in_one_state(control, name, partial(_in_a_look, self.edit, around, words))
         return control
 
     def _look(self, control: Control) -> Control:
@@ -58,6 +61,10 @@ class InStates(Edit):
     def label(self, control: Control) -> str:
         said = self.edit.label(self._look(control))
         return said if self.edit.of_control else f"{names_of_states(control, self.states)}: {said}"
+
+
+def _in_a_look(edit: Edit, around: Surroundings, words: Words, look: Control) -> Control:
+    return applied_once(edit, look, around, words)
 
 
 def made_in(edit: Edit, drawn: str, also: str = "") -> Edit:

@@ -12,8 +12,8 @@ from obrell.core.colour.links import literal
 from obrell.core.colour.spaces import from_hex, to_oklch
 from obrell.core.document.colours import drawn_places, recoloured
 from obrell.core.document.following import copy_of
-from obrell.core.document.follows import settled
 from obrell.core.document.model import Control, Part
+from obrell.core.document.states import settle
 from obrell.core.edit.base import Surroundings
 from obrell.core.edit.values import Change, SetValues
 from obrell.core.shapes import Icon, Text
@@ -64,4 +64,4 @@ def varied(
     copy = copy_of(control, ident) if follows else control.evolve(id=ident, original=None)
     if changes:
         copy = SetValues(changes=tuple(changes)).apply(copy, Surroundings())
-    return settled(recoloured(copy, variant.colours, palette).evolve(name=variant.name))
+    return settle(recoloured(copy, variant.colours, palette).evolve(name=variant.name))
