@@ -113,6 +113,43 @@ def test_what_a_state_begins_with_is_seen_before_it_is_kept(hand):
     expect(page.locator("#state-ready small")).to_contain_text("differ")
 
 
+def test_a_state_is_seen_beside_rest(hand):
+    page = hand.page
+    body = hand.put("b", (20, 20), (100, 60))
+    add_state(page, "Pressed")
+    hand.select(body)
+    type_value(page, f"parts/{body}/opacity", "40")
+    page.locator("#stage").focus()
+    page.keyboard.press("Escape")
+    until(page, lambda: stage_colour(page, 60, 40)[3] < 150)
+    down = stage_colour(page, 60, 40)
+    # In turns.
+    page.keyboard.press("c")
+    until(page, lambda: stage_colour(page, 60, 40)[3] > down[3] + 90)
+    until(page, lambda: stage_colour(page, 60, 40) == down)
+    page.locator("#beside-flicker").click()
+    expect(page.locator("#beside-flicker")).to_have_attribute("aria-pressed", "false")
+    until(page, lambda: stage_colour(page, 60, 40) == down)
+    # Where they differ: hot on the body, cold beside it.
+    page.locator("#beside-difference").click()
+    until(page, lambda: stage_colour(page, 60, 40)[0] > 180)
+    page.locator("#beside-difference").click()
+    until(page, lambda: stage_colour(page, 60, 40) == down)
+    # In halves, rest at the left.
+    page.locator("#beside-halves").click()
+    expect(page.locator("#halves-line")).to_contain_text("rest")
+    until(page, lambda: page.locator("#before").is_visible())
+    page.locator("#beside-halves").click()
+    page.get_by_role("button", name="all states …").click()
+    expect(page.locator("#aside figure")).to_have_count(2)
+    plain = page.locator("#aside img").last.get_attribute("src")
+    page.get_by_role("button", name="differences from rest").click()
+    expect(page.locator("#aside img").last).not_to_have_attribute("src", plain)
+    until(page, lambda: page.locator("#aside img").last.evaluate("node => node.naturalWidth") > 0)
+    page.locator("#aside [data-draws=rest]").click()
+    expect(page.locator("#state-sign")).to_be_hidden()
+
+
 def test_two_windows_in_two_states(hand):
     page = hand.page
     body = hand.put("b", (20, 20), (100, 60))

@@ -4,10 +4,13 @@ import re
 
 import pytest
 
+from obrell.app.checking import check
+from obrell.core.document.model import Follow
+from obrell.core.document.registration import jumps
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.effects import Outline
-from obrell.core.findings import FINDINGS, SEVERITIES, found_in
+from obrell.core.findings import FINDINGS, SEVERITIES, found_in, found_in_state
 from obrell.core.shapes import Box, Round, Text
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.making import KIT, control, part, solid
@@ -37,7 +40,7 @@ def of_kind(kind, shown):
 
 
 def test_every_kind_is_provoked_here():
-    assert PROVOKED.keys() == FINDINGS.keys()
+    assert PROVOKED.keys() | {"jumps"} == FINDINGS.keys(), "what jumps is provoked below, in a state"
 
 
 @pytest.mark.parametrize(("kind", "shown"), CASES)
@@ -76,3 +79,22 @@ def test_a_part_too_large_for_the_canvas_is_not_offered_to_be_moved_onto_it():
     (found,) = of_kind("off-canvas", control(part(Box(width=90, height=20), INK)))
     assert not found.cures
     assert "partly" in found.words
+
+
+def test_a_body_that_grows_in_a_state_by_itself_jumps_and_one_that_was_moved_does_not():
+    body = part(Box(width=10, height=20), solid("#204060"), follows=(
+        Follow(path="shape/width", source="p2", offset=20, own_words=True),))  # fmt: skip
+    key = control(body, part(Text(words="Go"), solid("#ffffff")))
+    for edit in (
+        {"kind": "add-state", "name": "On"},
+        {"kind": "in-states", "states": ["on"], "edit": {
+            "kind": "set", "changes": [{"path": "parts/p2/shape/words", "value": "Gone"}]}},
+        {"kind": "in-states", "states": ["on"], "edit": {"kind": "move", "parts": ["p1", "p2"], "dx": 0, "dy": 1}},
+    ):  # fmt: skip
+        key = applied(read_edit(edit), key, Surroundings())
+    (found,) = (one for one in found_in_state(key, "on", resolve(KIT, key, "on")) if one.kind == "jumps")
+    assert "“Part” is" in found.words
+    assert "px wider than at rest" in found.words
+    assert [one.words for _, one in check(KIT, [key]) if one.kind == "jumps"] == [f"On: {found.words}"]
+    mended = applied(found.cures[0].edit, key, Surroundings())
+    assert not list(jumps(mended, "on"))

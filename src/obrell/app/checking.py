@@ -3,19 +3,29 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from dataclasses import replace
 
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import resolve
-from obrell.core.findings import found_in
+from obrell.core.findings import found_in, found_in_state
 from obrell.core.findings.base import Finding
 from obrell.store.kits import Kits
 
 
 def check(settings: KitSettings, controls: Iterable[Control]) -> Iterator[tuple[Control, Finding]]:
-    """Everything that is found, control by control."""
+    """Everything that is found, control by control: at rest, and what states have besides, with their names."""
     for control in controls:
-        for finding in found_in(resolve(settings, control)):
+        known = found_in(resolve(settings, control))
+        for finding in known:
             yield control, finding
+        for state in control.states:
+            for finding in found_in_state(control, state.id, resolve(settings, control, state.id)):
+                if not any(_same(finding, one) for one in known):
+                    yield control, replace(finding, words=f"{state.name}: {finding.words}")
+
+
+def _same(one: Finding, other: Finding) -> bool:
+    return (one.kind, one.parts, one.words) == (other.kind, other.parts, other.words)
 
 
 def check_one(kits: Kits, kit: str, control: str) -> tuple[Finding, ...]:

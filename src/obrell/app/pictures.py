@@ -21,7 +21,7 @@ from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.png import encode_quick
 from obrell.core.render.build_up import only, upto
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.compose import Frame, draw
+from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.render.heat import heat
 from obrell.core.render.limits import MAX_SIDE_PX
 from obrell.core.render.picture import picture
@@ -58,6 +58,8 @@ class Wanted(Value):
     standing: bool = False
     colourway: Annotated[str, Field(max_length=40)] = DAY
     state: Annotated[str, Field(max_length=40)] = REST
+    against: bool = False
+    """Where that differs from rest, as a heat map."""
     groups: Annotated[str, Field(max_length=4000)] = ""
     to_hue: Angle | None = None
     strength: Annotated[float, Field(ge=0, le=4)] = 1.0
@@ -116,6 +118,8 @@ def _fingerprint(resolved: Resolved, wanted: Wanted) -> str:
 
 def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cache: PixelCache) -> bytes:
     """What is wanted of a control at a density, as PNG."""
+    if wanted.against:
+        return _against_rest(kit, control, density, wanted, cache)
     control = in_state(control, wanted.state)
     box, part, shown = wanted.box(), wanted.part, control
     if part:
@@ -130,6 +134,11 @@ def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cach
         before = control if wanted.kept is not None else only(control, part, (wanted.count or 1) - 1)
         return _heat(resolve(kit, before, colourway=wanted.colourway), resolved, Frame(density, box), cache)
     return _encoded(resolved, density, box, wanted.free, cache)
+
+
+def _against_rest(kit: KitIndex, control: Control, density: float, wanted: Wanted, cache: PixelCache) -> bytes:
+    rest, look = (resolve(kit, control, state, wanted.colourway) for state in (REST, wanted.state))
+    return _heat(rest, look, Frame(density, canvas_box(look, density)), cache)
 
 
 def _tried(shown: Control, kit: KitIndex, part: str, wanted: Wanted) -> Control:

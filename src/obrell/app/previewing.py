@@ -19,6 +19,7 @@ from obrell.core.findings.false_colours import false_colours
 from obrell.core.raster.layers import NO_BOX, PixelBox
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, draw
+from obrell.core.render.heat import heat
 from obrell.core.scene.changes import changed_box
 from obrell.core.values.base import Value
 from obrell.store.kits import Kits
@@ -43,6 +44,8 @@ class FrameRequest(Value):
     """The state that is drawn, in which the edit is made."""
     also: Annotated[str, Field(max_length=1000)] = ""
     """Others that it is made in too."""
+    against: bool = False
+    """Where the state differs from rest, as a heat map."""
     opened: Annotated[str, Field(max_length=100)] = ""
     """A part and its effect that is open, as ``part/effect``: where its gradient lies is told."""
 
@@ -84,10 +87,22 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
     look = in_state(changed, wanted.state if known else REST)
     snaps = () if edit is None else edit.snaps(stored)
     with patience(SECONDS):
+        if wanted.against and known:
+            return _against_rest(wanted, index, changed, last)
         return drawn(
             wanted, index, false_colours(look) if wanted.apart else look, last, snaps,
             colourway_or_day(index, wanted.colourway),
         )  # fmt: skip
+
+
+def _against_rest(wanted: FrameRequest, index: KitSettings, control: Control, last: LastFrame) -> Preview:
+    """Where the state differs from rest; the next frame is drawn whole."""
+    way = colourway_or_day(index, wanted.colourway)
+    rest, look = (resolve(index, control, state, way) for state in (REST, wanted.state))
+    frame = Frame(wanted.density, canvas_box(look, wanted.density) if wanted.exact else wanted.box())
+    pixels = heat(draw(rest, frame, last.cache), draw(look, frame, last.cache)).tobytes()
+    last.resolved = None
+    return Preview(frame, frame.region, pixels, index, look.control, look, ())
 
 
 def drawn(

@@ -38,7 +38,7 @@ STEPS: dict[str, tuple[Step, ...]] = {
     "c7": (start("hover"), start("sunk", lower=0.5)),
     "c9": (
         start("pressed", lower=2),
-        {"kind": "add-state", "name": "Latched"}, start("on", state="latched"), moved("latched", ("p3", "p4"), 0, 1.5),
+        {"kind": "add-state", "name": "Latched"}, start("on", state="latched"), moved("latched", ("p3", "p4"), 0, 2),
     ),
     "c10": (start("sunk", lower=1.5),),
 }  # fmt: skip

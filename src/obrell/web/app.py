@@ -19,6 +19,7 @@ from obrell.core.workspace import Workspace
 from obrell.store.kits import Kits
 from obrell.web import (
     bench,
+    beside,
     colours,
     colourways,
     deliveries,
@@ -68,6 +69,7 @@ def create_app(database: Path, compilation: Compilation | None = None) -> FastAP
         following,
         recolouring,
         kit_recolouring,
+        beside,
         reading,
         bench,
         imports,

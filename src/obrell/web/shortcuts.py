@@ -54,7 +54,8 @@ KEYS: tuple[tuple[str, tuple[tuple[str, str], ...]], ...] = (
         ("hold H", "no handles, rulers, dimensions"),
         ("hold O", "every part in a colour of its own"),
         ("hold Y", "fine lines from every part to those that it keeps to"),
-        ("V", "before and after the open effect, in two halves"),
+        ("V", "before and after the open effect, or rest and a state, in two halves"),
+        ("C", "a state and rest in turns, while another state than rest is drawn"),
         ("A", "all commands, found by their words"),
     )),
 )  # fmt: skip

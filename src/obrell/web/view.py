@@ -14,7 +14,7 @@ from obrell.core.document.resolve import DAY, DAY_NAME, Resolved, palette, resol
 from obrell.core.document.states import in_state
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import part_of
-from obrell.core.findings import SEVERITIES, Finding, found_in
+from obrell.core.findings import SEVERITIES, Finding, found_in_state
 from obrell.core.geometry.svgdata import number
 from obrell.core.paint.areas import touched
 from obrell.core.raster.layers import PixelBox
@@ -57,7 +57,7 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     states = states_of(kit, stored.control, settings, way, drawn, frozenset(seen.also.split(",")))
     selected = _selected(control, seen.part)
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
-    steps, found = kits.history(kit, control.id), found_in(resolved)
+    steps, found = kits.history(kit, control.id), found_in_state(stored.control, drawn, resolved)
     sheet = sheet_view(control, settings, resolved, seen, selected, marks_of(found))
     sheet = departing(replace(sheet, stateful=bool(stored.control.states)), states)
     facts = _facts(resolved, seats, seen, selected, found) | {

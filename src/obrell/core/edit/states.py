@@ -68,7 +68,10 @@ def _in_a_look(edit: Edit, around: Surroundings, words: Words, look: Control) ->
 
 
 def made_in(edit: Edit, drawn: str, also: str = "") -> Edit:
-    """An edit as it is made in the state that is drawn, and in others, named with commas between."""
+    """An edit as it is made in the state that is drawn, and in others, named with commas between; one that says where
+    it is made itself stays as it is."""
+    if isinstance(edit, InStates):
+        return edit
     others = [name for name in dict.fromkeys(also.split(",")) if name not in ("", drawn)]
     return edit if drawn == REST and not others else InStates(states=(drawn, *others), edit=edit)
 

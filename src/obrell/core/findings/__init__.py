@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import get_args
 
+from obrell.core.document.model import REST, Control
 from obrell.core.document.resolve import Resolved
 from obrell.core.findings.base import Cure, Finding, Kind, Severity
 from obrell.core.registry import kinds_in
@@ -15,8 +17,17 @@ SEVERITIES: tuple[Severity, ...] = get_args(Severity)
 
 def found_in(resolved: Resolved) -> tuple[Finding, ...]:
     """Everything that is found in a control, the most severe first."""
-    found = [one for kind in FINDINGS.values() for one in kind.look(resolved)]
+    return _sorted(one for kind in FINDINGS.values() for one in kind.look(resolved))
+
+
+def found_in_state(control: Control, state: str, resolved: Resolved) -> tuple[Finding, ...]:
+    """Everything that is found in a state of a control, by its id, as it looks and beside rest."""
+    between = (one for kind in FINDINGS.values() if state != REST for one in kind.between(control, state))
+    return _sorted((*found_in(resolved), *between))
+
+
+def _sorted(found: Iterable[Finding]) -> tuple[Finding, ...]:
     return tuple(sorted(found, key=lambda one: SEVERITIES.index(one.severity)))
 
 
-__all__ = ["FINDINGS", "SEVERITIES", "Cure", "Finding", "Kind", "Severity", "found_in"]
+__all__ = ["FINDINGS", "SEVERITIES", "Cure", "Finding", "Kind", "Severity", "found_in", "found_in_state"]

@@ -6,6 +6,7 @@ from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
+from obrell.core.document.model import Control
 from obrell.core.document.resolve import Resolved
 from obrell.core.edit.base import Edit
 
@@ -46,6 +47,10 @@ class Kind(ABC):
     @abstractmethod
     def look(self, resolved: Resolved) -> tuple[Finding, ...]:
         """All of its kind in a control."""
+
+    def between(self, control: Control, state: str) -> tuple[Finding, ...]:
+        """All of its kind in how a state of a control, by its id, differs from rest."""
+        return ()
 
     def found(self, words: str, *parts: str, mark: str = "", cures: tuple[Cure, ...] = ()) -> Finding:
         """One of its kind."""

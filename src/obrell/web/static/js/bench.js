@@ -16,6 +16,7 @@ import { startFinder, startFinding } from "./panels/finder.js";
 import { startFills } from "./sheet/fills.js";
 import { startFonts, startLetters } from "./sheet/fonts.js";
 import { Brought } from "./panels/brought.js";
+import { startBeside } from "./panels/beside.js";
 import { startButtons } from "./panels/buttons.js";
 import { startClipboard } from "./panels/clipboard.js";
 import { Face, stateOf } from "./panels/face.js";
@@ -68,6 +69,7 @@ const STARTS = [
   startLaying,
   startAside,
   startStates,
+  startBeside,
 ];
 
 /** What could not be shown while the page was held. @param {Bench} bench */

@@ -19,7 +19,7 @@ class Aside {
       close: () => this.close(),
       fault: (words) => this.#fault(words),
     });
-    bench.openAside = (name) => this.open(name);
+    bench.openAside = (name, more) => this.open(name, more);
     this.panel.addEventListener("change", () => this.#try());
     this.panel.addEventListener("click", (event) => {
       if (closest(event, "[data-close]")) this.close();
@@ -34,10 +34,10 @@ class Aside {
     });
   }
 
-  /** @param {string} name of what is asked for */
-  async open(name) {
+  /** @param {string} name of what is asked for @param {Object<string, string>} [more] */
+  async open(name, more) {
     this.recolouring.begin();
-    if (!(await this.#fetch(name))) return;
+    if (!(await this.#fetch(name, more))) return;
     this.panel.hidden = false;
     this.panel.focus({ preventScroll: true });
     this.#try();

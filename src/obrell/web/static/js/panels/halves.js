@@ -1,9 +1,9 @@
 /**
- * Before and after the open effect, or the selection's whole look, in two halves.
+ * Before and after the open effect, or the selection's whole look, or rest and the state that is drawn, in two halves.
  *
  * @typedef {import("../ui/types.js").Bench} Bench
  */
-import { byId, closest } from "../ui/dom.js";
+import { all, byId, closest } from "../ui/dom.js";
 import { follow } from "../ui/drags.js";
 import { typing } from "../ui/page.js";
 import { hiding, meant } from "./meant.js";
@@ -77,19 +77,35 @@ class Halves {
   /** Ask for the art without the effect once, and keep that picture beside the art. */
   #capture() {
     const { stage } = this;
-    const bare = hiding(meant(this.bench));
-    if (!this.on || this.waiting || stage.edit || !bare) return;
+    const rest = this.#besideRest();
+    this.#name(rest);
+    const bare = rest ? null : hiding(meant(this.bench));
+    if (!this.on || this.waiting || stage.edit || !(bare || rest)) return;
     this.waiting = true;
+    stage.tried = rest ? "rest" : "";
     stage.preview(bare);
     const wanted = stage.seq + (stage.again ? 1 : 0);
     /** @param {Event} event */
     const kept = (event) => {
       const { detail } = /** @type {CustomEvent<{seq: number}>} */ (event);
-      if (!stage.edit || detail.seq < wanted) return;
+      if (!(stage.edit || stage.tried) || detail.seq < wanted) return;
       stage.removeEventListener("frame", kept);
       this.#keep();
     };
     stage.addEventListener("frame", kept);
+  }
+
+  /** Whether rest is what the state that is drawn stands beside: while nothing is selected in it. */
+  #besideRest() {
+    const { state, selected } = this.bench.state;
+    return state !== "rest" && !selected.length;
+  }
+
+  /** @param {boolean} rest */
+  #name(rest) {
+    const [one, other] = all("i", this.line);
+    one.textContent = rest ? "rest" : "before";
+    other.textContent = rest ? this.bench.state.stateName.toLowerCase() : "after";
   }
 
   #keep() {
@@ -100,6 +116,7 @@ class Halves {
     before.style.cssText = stage.art.canvas.style.cssText;
     before.className = stage.art.canvas.className;
     this.waiting = false;
+    stage.tried = "";
     stage.preview(null);
     this.#place();
   }

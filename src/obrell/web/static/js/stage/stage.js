@@ -36,6 +36,8 @@ export class Stage extends EventTarget {
     this.also = [];
     /** The state that is shown while it is tried, which may not be there yet. */
     this.tried = "";
+    /** Whether it is shown where that differs from rest. */
+    this.against = false;
     /** Whether every part has a colour of its own. */
     this.apart = false;
     /** @type {Edit|null} */
@@ -149,6 +151,7 @@ export class Stage extends EventTarget {
       apart: this.apart,
       ...this.seen,
       state: this.tried || this.state,
+      against: this.against,
       opened: this.opened(),
       left: Math.round(-this.x * grid),
       top: Math.round(-this.y * grid),

@@ -43,7 +43,7 @@
  * @property {(use?: import("./api.js").PictureUse, path?: string) => void} choosePicture
  * @property {() => void} styleLetters
  * @property {() => void} openLooks
- * @property {(name: string) => void} openAside
+ * @property {(name: string, more?: Object<string, string>) => void} openAside
  * @property {(text: string, name: string) => void} bring
  */
 export {};
