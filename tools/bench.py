@@ -51,6 +51,7 @@ from obrell.core.workspace import Workspace
 from obrell.web.live import Shown, frame_of
 from tools.heavy import KIT, all_kinds, heavy
 from tools.hues import recoloured, swatch_dragged
+from tools.stating import stated
 from tools.windows import beside, bring, hundreds
 
 ROUNDS = 15
@@ -350,7 +351,7 @@ def main() -> None:
     drawing()
     every_effect()
     all_effects()
-    for row in recoloured():
+    for row in (*recoloured(), *stated()):
         table.add_row(*row)
     Console().print(table)
 
