@@ -62,7 +62,7 @@ def stored(where: Control, state: str = "pressed"):
 
 
 BUSY = base()
-PATIENT = settings(max_examples=8, suppress_health_check=list(HealthCheck), deadline=None)
+PATIENT = settings(max_examples=5, suppress_health_check=list(HealthCheck), deadline=None)
 
 
 def plain(where: Control) -> str:

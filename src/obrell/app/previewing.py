@@ -10,9 +10,11 @@ from pydantic import Field, JsonValue
 
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import REST, Control, KitSettings
-from obrell.core.document.resolve import DAY, Resolved, colourway_or_day, resolve
+from obrell.core.document.readings import values_in
+from obrell.core.document.resolve import DAY, Readings, Resolved, colourway_or_day, resolve
 from obrell.core.document.states import in_state
-from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.edit import Edit, Surroundings, applied, read_edit
+from obrell.core.edit.readings import at_readings
 from obrell.core.edit.snapping import Snap
 from obrell.core.edit.states import made_in
 from obrell.core.findings.false_colours import false_colours
@@ -44,10 +46,16 @@ class FrameRequest(Value):
     """The state that is drawn, in which the edit is made."""
     also: Annotated[str, Field(max_length=1000)] = ""
     """Others that it is made in too."""
+    readings: dict[str, float] = Field(default_factory=dict, max_length=40)
+    """The numbers that readings are at."""
     against: bool = False
     """Where the state differs from rest, as a heat map."""
     opened: Annotated[str, Field(max_length=100)] = ""
     """A part and its effect that is open, as ``part/effect``: where its gradient lies is told."""
+
+    def made(self, edit: Edit) -> Edit:
+        """The edit as it is made in the states and at the readings that are looked at."""
+        return made_in(at_readings(edit, self.readings), self.state, self.also)
 
     def box(self) -> PixelBox:
         return PixelBox(self.left, self.top, self.left + self.width, self.top + self.height)
@@ -81,17 +89,18 @@ class Preview:
 def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: LastFrame) -> Preview:
     """The control as an edit would leave it, over what the window shows; nothing is saved."""
     index, stored = kits.index(kit), kits.control(kit, control).control
-    edit = None if wanted.edit is None else made_in(read_edit(wanted.edit), wanted.state, wanted.also)
+    edit = None if wanted.edit is None else wanted.made(read_edit(wanted.edit))
     changed = stored if edit is None else applied(edit, stored, Surroundings.of(index))
     known = any(one.id == wanted.state for one in changed.states)
     look = in_state(changed, wanted.state if known else REST)
+    values = values_in(",".join(f"{name}:{value}" for name, value in wanted.readings.items()), look)
     snaps = () if edit is None else edit.snaps(stored)
     with patience(SECONDS):
         if wanted.against and known:
             return _against_rest(wanted, index, changed, last)
         return drawn(
             wanted, index, false_colours(look) if wanted.apart else look, last, snaps,
-            colourway_or_day(index, wanted.colourway),
+            colourway_or_day(index, wanted.colourway), values,
         )  # fmt: skip
 
 
@@ -107,10 +116,10 @@ def _against_rest(wanted: FrameRequest, index: KitSettings, control: Control, la
 
 def drawn(
     wanted: FrameRequest, index: KitSettings, control: Control, last: LastFrame, snaps: Sequence[Snap] = (),
-    colourway: str = DAY,
+    colourway: str = DAY, readings: Readings = (),
 ) -> Preview:  # fmt: skip
     """A control over what the window shows, which is remembered."""
-    resolved = resolve(index, control, colourway=colourway)
+    resolved = resolve(index, control, colourway=colourway, readings=readings)
     whole = canvas_box(resolved, wanted.density) if wanted.exact else wanted.box()
     frame, dirty = Frame(wanted.density, whole), whole
     if last.resolved is not None and last.frame == frame and last.exact == wanted.exact:

@@ -24,6 +24,7 @@ from obrell.core.deliver.order import read_order
 from obrell.core.deliver.plan import LeftOut, plan
 from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME, resolve
+from obrell.core.edit.typed import number_from
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, TooLarge, Unreadable
 from obrell.core.findings import SEVERITIES
 from obrell.core.formats import FORMATS, Job
@@ -35,6 +36,7 @@ from obrell.core.interchange.palettes import MAX_BYTES, WRITERS
 from obrell.core.raster.compiling import Compilation
 from obrell.core.raster.jit import compiled
 from obrell.core.render.compose import canvas_box
+from obrell.core.values.fields import Live
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits, Lost, Stored
 
@@ -123,6 +125,7 @@ def render(
     ] = None,
     colourway: Annotated[str, typer.Option(help="A colourway's id or name.")] = DAY,
     state: Annotated[str, typer.Option(help="A state's id or name, or several with + between.")] = REST,
+    reading: Annotated[list[str] | None, typer.Option(help="A number, as level=62; may be given again.")] = None,
     data: Data = DEFAULT_DATA,
 ) -> None:
     """Write one control as a file."""
@@ -136,7 +139,8 @@ def render(
         kit_id = find_kit(kits, kit)
         found = find_control(kits.shelf(kit_id), control)
         settings = kits.index(kit_id).settings()
-        shown = resolve(settings, found, find_state(found, state), find_colourway(settings, colourway))
+        shown = resolve(settings, found, find_state(found, state), find_colourway(settings, colourway),
+                        find_readings(found, reading or ()))  # fmt: skip
         canvas, own = found.canvas, 1.0 if form.scalable else density or 1.0
         job = Job(
             shown, Rect(0, 0, canvas.width, canvas.height), canvas_box(shown, own), own, density or USUAL_DENSITY
@@ -159,6 +163,7 @@ def deliver(
     option: Annotated[list[str] | None, typer.Option(help=OPTIONS)] = None,
     colourway: Annotated[list[str] | None, typer.Option(help="A colourway; may be given again.")] = None,
     state: Annotated[list[str] | None, typer.Option(help="Only this state; may be given again.")] = None,
+    frames: Annotated[int, typer.Option(help="Pictures of each reading, from one end to the other.")] = 1,
     pattern: Annotated[str, typer.Option(help="How files are named.")] = PATTERN,
     data: Data = DEFAULT_DATA,
 ) -> None:  # fmt: skip
@@ -170,7 +175,7 @@ def deliver(
             "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or tuple(FORMATS),
             "trimmed": trimmed, "margin": margin, "ground": ground, "options": option or (), "pattern": pattern,
             "colourways": [find_colourway(kits.index(kit_id), name) for name in colourway or (DAY,)],
-            "states": find_states(kits.shelf(kit_id), state or ()),
+            "frames": frames, "states": find_states(kits.shelf(kit_id), state or ()),
         }  # fmt: skip
         order = read_order(values)
         about = ordered(kits, kit_id, order.controls)
@@ -303,6 +308,17 @@ def find_state(control: Control, wanted: str) -> str:
     if wanted.lower() in names:
         return names[wanted.lower()]
     return "+".join(names.get(name.strip().lower(), name.strip().lower()) for name in wanted.split("+"))
+
+
+def find_readings(control: Control, wanted: Sequence[str]) -> tuple[tuple[str, float], ...]:
+    """Numbers of readings, each written as id=number or name=number."""
+    ids = {one.name.lower(): one.id for one in control.readings}
+    found = []
+    for one in wanted:
+        name, _, number = one.partition("=")
+        ident = ids.get(name.strip().lower(), name.strip().lower())
+        found.append((ident, number_from(number, Live())))
+    return tuple(found)
 
 
 def find_states(shelf: list[Stored | Lost], wanted: Sequence[str]) -> list[str]:

@@ -8,6 +8,7 @@ from obrell.core.geometry.plane import Similarity
 from obrell.core.shapes import Box, Combination, Line, Path, Repeat, Ring, Round, Text
 from obrell.core.shapes.kinds.path import path_from
 from obrell.core.shapes.outlined import Contour, Knot
+from obrell.core.values.readings import Drive, Reading
 from obrell.samples.writing import control, drop, inner, linear, outline, part, solid
 
 STEEL = ((0, "#f7f6f1"), (0.42, "#c6c4bc"), (0.7, "#8d8c86"), (1, "#bfbdb5"))
@@ -35,6 +36,12 @@ def hail_boat() -> Control:
     ), margin=8)  # fmt: skip
 
 
+WAITING = Reading(
+    id="boats", name="Boats", start=0, end=19, value=7, drives=(Drive(path="parts/p8/shape/words", format="{}"),)
+)  # fmt: skip
+"""How many boats wait."""
+
+
 def boat_queue() -> Control:
     """A wide key of two lines; a counter bay is cut out along a slanted edge, and the body's thickness
     is a copy of its outline with the lower points moved down."""
@@ -59,7 +66,7 @@ def boat_queue() -> Control:
              drop(1, 1, 0.5), solid("#c9d3d5")),
         part("p8", "Count", Text(words="7", font="Unbounded", size=22, weight=800), x + 62, y,
              drop(1, 0, 0.75, colour="#fff1c4"), solid("#4a3206")),
-    ), margin=10)  # fmt: skip
+    ), margin=10).evolve(readings=(WAITING,))  # fmt: skip
 
 
 def close_panel() -> Control:

@@ -9,6 +9,7 @@ from obrell.core.document.model import Control, Material, Part
 from obrell.core.effects import AnyEffect, Bevel, Depth, Gloss, Grain, InnerGlow, OuterGlow, Paint, Sheen
 from obrell.core.shapes import Box, Group, Icon, Line, Repeat, Ring, Round, Sides, Text
 from obrell.core.values.paints import Conic, Linear, Radial, Solid, Texture
+from obrell.core.values.readings import Drive, Reading
 from obrell.samples.writing import Mark, control, drop, inner, linear, outline, part, radial, solid, stops
 
 TURNED: tuple[Mark, ...] = (
@@ -22,6 +23,14 @@ GOLD: tuple[Mark, ...] = (
 LENS_PX = 47.0
 LEVEL_DEGREES = -138.0
 """Where the scale of the knob begins; it ends as far on the other side."""
+LEVEL = Reading(
+    id="level", name="Level", unit="%", value=64,
+    drives=(
+        Drive(path="parts/p11/rotation", start=LEVEL_DEGREES, end=-LEVEL_DEGREES),
+        Drive(path="parts/p7/shape/sweep", start=1, end=-2 * LEVEL_DEGREES),
+    ),
+)  # fmt: skip
+"""What the knob shows: it turns the hand, and lights the channel up to there."""
 
 
 def bevel(width: float, rise: float, profile: Any = "bullnose", **values: Any) -> Bevel:
@@ -69,11 +78,12 @@ def water_level() -> Control:
              conic(*TURNED, start=32), texture("lathe", "#3b3a37", "#ffffff", 0.45, contrast=1.3, scale=0.5),
              bevel(3, -2, "cove", highlight_opacity=0.8, shade_opacity=0.6),
              outline(0.75, (0, "#3d3c38", 0.6), (1, "#ffffff", 0.9))),
+        part("p11", "Hand", Group(), middle, middle, rotation=38),
         part("p10", "Pointer", Box(width=5, height=17, radius=2.5), middle + 25 * math.sin(mark),
              middle - 25 * math.cos(mark), linear((0, "#a5230f"), (1, "#e2573d")),
              inner(1.5, 2, "#3a0500", 0.8), inner(-0.75, 0.5, "#ffb7a6", 0.7),
-             drop(1, 0.5, 0.75, colour="#ffffff"), rotation=38),
-    ), margin=8)  # fmt: skip
+             drop(1, 0.5, 0.75, colour="#ffffff"), rotation=38, within="p11"),
+    ), margin=8).evolve(readings=(LEVEL,))  # fmt: skip
 
 
 def pilot_lamp() -> Control:

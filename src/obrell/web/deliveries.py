@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from functools import partial
 from typing import Annotated, Any
 
@@ -17,7 +18,7 @@ from obrell.core.deliver.plan import plan
 from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME
 from obrell.core.edit.typed import number_from
-from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.formats import FORMATS
 from obrell.core.values.fields import Live
 from obrell.core.values.slugs import slug
@@ -41,6 +42,7 @@ def deliver(request: Request, kit: str, control: Annotated[str, Query()] = "") -
         "view": "deliver", "kit": kits.index(kit), "kits": kits.names(), "control": None,
         "controls": tiles, "order": order, "offered": OFFERED,
         "chosen": [f"{d:g}" for d in order.densities], "one": control, "grounds": GROUNDS,
+        "moving": any(one.readings for one in ordered(kits, kit, ()).documents),
         "states": _states(ordered(kits, kit, ()).documents), "formats": FORMATS.values(),
         "from": next((tile for tile in tiles if tile.id == control), None),
     }  # fmt: skip
@@ -115,6 +117,7 @@ def order_of(form: FormData | QueryParams) -> Order:
         "formats": tuple(form.getlist("format")),
         "colourways": tuple(form.getlist("colourway")) or (DAY,),
         "states": tuple(form.getlist("state")),
+        "frames": frames_of(str(form.get("frames") or "1")),
         "trimmed": form.get("cut") == "trimmed",
         "ground": form.get("ground") == "yes",
         "options": tuple(form.getlist("option")),
@@ -141,6 +144,14 @@ def _states(controls: Iterable[Control]) -> list[tuple[str, str, int]]:
         for state in control.states:
             names.setdefault(state.id, state.name)
     return [(REST, "Rest", counts[REST]), *((i, name, counts[i]) for i, name in names.items())] if names else []
+
+
+def frames_of(text: str) -> int:
+    """A typed number of frames; raises ``BadValue`` for what is no whole number."""
+    number = number_from(text, Live())
+    if number != round(number):
+        raise BadValue("Frames are counted in whole numbers.", "frames")
+    return round(number)
 
 
 def _whose(groups: Sequence[tuple[Control, object]], tiles: Sequence[Tile]) -> str:
@@ -171,7 +182,8 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
         box = file.pixels
         where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
         standing = 1 if file.ground else None
-        address = dressed(file.colourway, file.state).stored(
+        at = ",".join(f"{name}:{value:g}" for name, value in file.readings)
+        address = replace(dressed(file.colourway, file.state), readings=at).stored(
             stored[file.control], file.job.density, standing=standing, **where
         )
         rows.setdefault(file.control, []).append(

@@ -62,6 +62,8 @@ class FieldView:
     """Whether it differs from the material that its part is linked to."""
     departs: str = ""
     """The path at which it differs from rest in the state that is drawn; empty where it does not."""
+    driven: str = ""
+    """What the reading is called that drives it."""
     parts_but: str = ""
     """The part whose value it is, where all others can be chosen; the page, which knows them, offers them."""
     drawings: tuple[tuple[str, str], ...] = ()

@@ -91,12 +91,14 @@ class Dressed:
     settings: KitSettings
     colourway: str = DAY
     state: str = REST
+    readings: str = ""
 
     @property
     def query(self) -> dict[str, str]:
-        """What the addresses of pictures say of the colourway and of the state."""
+        """What the addresses of pictures say of the colourway, the state and readings."""
         way = {} if self.colourway == DAY else {"colourway": self.colourway}
-        return way if self.state == REST else way | {"state": self.state}
+        state = {} if self.state == REST else {"state": self.state}
+        return way | state | ({"readings": self.readings} if self.readings else {})
 
     def of(self, hash_: str, swatches: Iterable[str], density: float, **rest: object) -> str:
         """The address of a picture of a control of these contents, which follows those swatches."""

@@ -7,9 +7,11 @@ from typing import Annotated
 from pydantic import Field
 
 from obrell.core.document.model import REST, Control, KitSettings
+from obrell.core.document.readings import numbers_in, values_in
 from obrell.core.document.resolve import DAY, colourway_or_day
 from obrell.core.document.states import in_state
 from obrell.core.edit import Edit
+from obrell.core.edit.readings import at_readings
 from obrell.core.edit.states import made_in
 from obrell.core.geometry.plane import Point
 from obrell.core.values.base import Value
@@ -38,6 +40,13 @@ class Selection(Value):
     also: Annotated[str, Field(pattern=r"^[a-z0-9,-]*$", max_length=1000)] = ""
     """Other states that it is done in too, with commas between."""
 
+    readings: Annotated[str, Field(pattern=r"^([a-z][a-z0-9-]*:-?\d+(\.\d+)?(,|$))*$", max_length=600)] = ""
+    """The numbers that readings are at, as id:number with commas between, where that is not where they begin."""
+
+    def values(self, control: Control) -> tuple[tuple[str, float], ...]:
+        """The numbers of those readings that the control has, between their ends."""
+        return values_in(self.readings, control)
+
     def drawn(self, control: Control) -> str:
         """The state that is drawn; rest where the control has it no more."""
         return self.state if any(one.id == self.state for one in control.states) else REST
@@ -48,7 +57,7 @@ class Selection(Value):
 
     def into(self, edit: Edit) -> Edit:
         """An edit as it is made in the states that were chosen."""
-        return made_in(edit, self.state, self.also)
+        return made_in(at_readings(edit, dict(numbers_in(self.readings))), self.state, self.also)
 
     def way(self, kit: KitSettings) -> str:
         """The colourway, or Day where the kit has it no more."""

@@ -8,8 +8,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from obrell.core.document.fingerprint import whole_fingerprint
-from obrell.core.document.model import REST, Control, KitSettings, State
-from obrell.core.document.resolve import resolve
+from obrell.core.document.model import REST, Control, State
+from obrell.core.document.resolve import Readings, resolve
 from obrell.core.document.states import beginning_of, in_state
 from obrell.core.edit.starts import STARTS, Start
 from obrell.core.edit.values import described, whose
@@ -79,21 +79,20 @@ class StatesView:
     narrow: bool
 
 
-def states_of(
-    kit: str, control: Control, settings: KitSettings, way: str, drawn: str, also: frozenset[str]
-) -> StatesView:  # fmt: skip
-    """The states of a control in a colourway, with one of them drawn."""
-    canvas = control.canvas
+def states_of(control: Control, here: Dressed, values: Readings, also: frozenset[str]) -> StatesView:
+    """The states of a control, looked at as one of them is drawn."""
+    settings, way, drawn, canvas = here.settings, here.colourway, here.state, control.canvas
     scale = min(1.0, WIDTH / canvas.width, HEIGHT / canvas.height)
     state = next((one for one in control.states if one.id == drawn), None)
     found = () if state is None else state.differences
 
     def card(one: State | None) -> StateView:
         name = REST if one is None else one.id
-        dressed = Dressed(kit, settings, way, name)
-        shown = whole_fingerprint(resolve(settings, control, name, way))
+        dressed = replace(here, state=name)
+        shown = whole_fingerprint(resolve(settings, control, name, way, values))
         single, double = (
-            shown_address(kit, control.id, shown, round(density * scale, 3), **dressed.query) for density in (1, 2)
+            shown_address(here.kit, control.id, shown, round(density * scale, 3), **dressed.query)
+            for density in (1, 2)
         )
         label, count = ("Rest", 0) if one is None else (one.name, len(one.differences))
         return StateView(name, label, count, bool(one and one.of), name == drawn, name in also, single, double)

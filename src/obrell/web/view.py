@@ -10,8 +10,9 @@ from typing import Any, get_args
 from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_fingerprint
 from obrell.core.document.model import Control, KitSettings, Measure, Part, Swatch
 from obrell.core.document.nodes import Node
+from obrell.core.document.readings import read
 from obrell.core.document.resolve import DAY, DAY_NAME, Resolved, palette, resolve
-from obrell.core.document.states import in_state
+from obrell.core.document.states import in_state, words_of
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import part_of
 from obrell.core.findings import SEVERITIES, Finding, found_in_state
@@ -31,6 +32,7 @@ from obrell.web.edges import edges_of
 from obrell.web.pages import block
 from obrell.web.parcels import View
 from obrell.web.pictures import Dressed, shown_address
+from obrell.web.readings import at_others, driving, offered, readings_of
 from obrell.web.scene import around_of, gradient_scene, parts_of
 from obrell.web.selection import Selection
 from obrell.web.sheet import Mark, PartView, SheetView, sheet_view
@@ -50,26 +52,30 @@ WORDS = {
 def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     """What the Bench shows of a control to a window with that selection."""
     index, index_hash, drawn = kits.index(kit), kits.index_hash(kit), seen.drawn(stored.control)
-    settings, control = index.settings(), in_state(stored.control, drawn)
-    way = seen.way(settings)
-    resolved = resolve(settings, control, colourway=way)
-    seats = Seats(kit, stored, fingerprints(resolved), Dressed(kit, settings, way, drawn))
-    states = states_of(kit, stored.control, settings, way, drawn, frozenset(seen.also.split(",")))
+    settings, look = index.settings(), in_state(stored.control, drawn)
+    way, values = seen.way(settings), seen.values(stored.control)
+    resolved = resolve(settings, look, colourway=way, readings=values)
+    control = read(look, dict(values), palette(settings, way), words_of(stored.control))
+    dressed = Dressed(kit, settings, way, drawn, at_others(stored.control, values))
+    seats = Seats(kit, stored, fingerprints(resolved), dressed)
+    states = states_of(stored.control, dressed, values, frozenset(seen.also.split(",")))
     selected = _selected(control, seen.part)
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
     steps, found = kits.history(kit, control.id), found_in_state(stored.control, drawn, resolved)
     sheet = sheet_view(control, settings, resolved, seen, selected, marks_of(found))
-    sheet = departing(replace(sheet, stateful=bool(stored.control.states)), states)
+    sheet = driving(departing(replace(sheet, stateful=bool(stored.control.states)), states), stored.control)
     facts = _facts(resolved, seats, seen, selected, found) | {
         "swatches": [{"id": one.id, "role": one.role, "colour": colour} for one, colour in _coloured(settings)],
         "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo, "state": drawn,
-        "stateName": states.name, "states": [one.id for one in states.all],
+        "stateName": states.name,
+        "readings": {one.id: one.value for one in stored.control.readings}, "states": [one.id for one in states.all],
         "around": around_of(control, settings),
     }  # fmt: skip
     part = node.part if node else None
     context = {
         "kit": settings, "control": control, "kin": kits.kin(kit, control), "palette": palette(settings, way),
-        "states": states,
+        "states": states, "readings": readings_of(stored.control, control, values),
+        "drivable": offered(control, selected[0]) if len(selected) == 1 else (),
     }  # fmt: skip
     blocks = {
         "sheet-top": block("_sheet.html", context | {"sheet": sheet, "words": WORDS}),

@@ -71,6 +71,7 @@ def entry(file: File, content: bytes) -> dict[str, Any]:
         "control": file.resolved.control.name,
         **colourway,
         "state": file.state,
+        **({"readings": dict(file.readings)} if file.readings else {}),
         "format": file.format.kind,
         "density": file.job.density,
         "width": file.pixels.width,

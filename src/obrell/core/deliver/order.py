@@ -10,7 +10,7 @@ from pydantic import AfterValidator, Field, ValidationError, field_validator
 
 from obrell.core.deliver.names import PATTERN, check_pattern
 from obrell.core.document.model import REST, Control
-from obrell.core.document.resolve import DAY
+from obrell.core.document.resolve import DAY, Readings
 from obrell.core.errors import Refused
 from obrell.core.formats import FORMATS, Options
 from obrell.core.values.base import Value, bad_value
@@ -26,6 +26,9 @@ def known(name: str) -> str:
 
 FormatName = Annotated[str, AfterValidator(known)]
 Density = Annotated[float, Field(ge=0.25, le=8, multiple_of=0.0001)]
+MAX_FRAMES = 256
+MAX_PICTURES = 2048
+"""Of one control, so that nobody orders them by a slip."""
 MAX_STEP = 16
 """Largest logical step a trimmed box may be grown to, px."""
 
@@ -49,6 +52,8 @@ class Order(Value):
     colourways: Annotated[tuple[Id, ...], Field(min_length=1, max_length=41)] = Field((DAY,), title="colourways")
     states: Annotated[tuple[Id, ...], Field(max_length=400)] = Field((), title="states")
     """Those that are delivered of controls which have them, ``rest`` among them perhaps; none for all of them."""
+    frames: Annotated[int, Field(ge=1, le=MAX_FRAMES)] = Field(1, title="frames")
+    """How many pictures are made of each reading, from one end to the other; one: as it begins."""
     trimmed: bool = Field(False, title="cut")
     margin: Length = Field(0.0, title="margin")
     ground: bool = Field(False, title="ground")
@@ -85,6 +90,24 @@ class Order(Value):
         """The states of a control that are ordered, rest first, by their ids."""
         there = (REST, *(state.id for state in control.states))
         return tuple(name for name in there if not self.states or name in self.states)
+
+    def readings_of(self, control: Control) -> tuple[tuple[str, Readings], ...]:
+        """What readings are at in each picture of a control, and the word for it in names; empty where they begin."""
+        if self.frames == 1 or not control.readings:
+            return (("", ()),)
+        states = len(self.states_of(control)) * len(self.colourways)
+        count = self.frames * len(control.readings) * states * len(self.densities)
+        if count > MAX_PICTURES:
+            raise Refused(
+                f"That would be {count:,} pictures of “{control.name}”; {MAX_PICTURES:,} are the most. "
+                "Ask for fewer frames, states or densities."
+            )
+        wide = len(str(self.frames - 1))
+        return tuple(
+            (f"{one.id}-{frame:0{wide}d}", ((one.id, one.start + (one.end - one.start) * frame / (self.frames - 1)),))
+            for one in control.readings
+            for frame in range(self.frames)
+        )
 
     def options_of(self, form: str) -> Options:
         """What is asked of a format."""

@@ -10,7 +10,7 @@ from obrell.core.deliver.names import file_name
 from obrell.core.deliver.order import Order
 from obrell.core.document.effect_stacks import effects_of
 from obrell.core.document.model import REST, Control, KitSettings
-from obrell.core.document.resolve import Resolved, palette, resolve
+from obrell.core.document.resolve import Readings, Resolved, palette, resolve
 from obrell.core.document.tree import walk
 from obrell.core.errors import ObrellError, Refused, Stopped
 from obrell.core.formats import FORMATS, Format, Job, Options
@@ -42,6 +42,8 @@ class File:
     """Whether it shows what the control stands on."""
     colourway: str = ""
     """The colourway's id, where there are files of several."""
+    readings: Readings = ()
+    """What readings are at; none where they begin."""
 
     @property
     def pixels(self) -> PixelBox:
@@ -101,6 +103,8 @@ class Ordered:
     density: float
     colourway: str
     state: str
+    frame: str
+    readings: Readings
 
 
 class _Making:
@@ -115,21 +119,24 @@ class _Making:
 
     def add(self, control: Control) -> None:
         order = self._order
-        every = [(way, state) for way in order.colourways for state in (REST, *(one.id for one in control.states))]
-        wanted = frozenset(order.states_of(control))
+        states, wanted = (REST, *(one.id for one in control.states)), frozenset(order.states_of(control))
         if len(wanted) > 1:
             self._with_states.add(control.id)
         try:
-            looks = {(way, state): resolve(self._kit, control, state, way) for way, state in every}
+            frames = order.readings_of(control)
+            looks = {
+                (way, state, frame): resolve(self._kit, control, state, way, readings)
+                for way in order.colourways for state in states for frame, readings in frames
+            }  # fmt: skip
             box = delivered_box(tuple(looks.values()), order, self._cache)
         except ObrellError as error:
             self.left_out.append(LeftOut(control.name, str(error)))
             return
-        for (way, state), resolved in looks.items():
-            if state in wanted:
-                for form in order.formats:
-                    for density in (1.0,) if FORMATS[form].scalable else order.densities:
-                        self._add_file(Ordered(resolved, box, FORMATS[form], density, way, state))
+        at = dict(frames)
+        for (way, state, frame), resolved in looks.items():
+            for form in order.formats if state in wanted else ():
+                for density in (1.0,) if FORMATS[form].scalable else order.densities:
+                    self._add_file(Ordered(resolved, box, FORMATS[form], density, way, state, frame, at[frame]))
 
     def _add_file(self, one: Ordered) -> None:
         resolved, box, form, density = one.resolved, one.box, one.format, one.density
@@ -140,6 +147,7 @@ class _Making:
             "control": slug(control.name, control.id),
             "colourway": way,
             "state": one.state,
+            "frame": one.frame,
             "density": "" if form.scalable else number(density),
         }
         pixels = device(box, density)
@@ -157,7 +165,8 @@ class _Making:
         shown = resolved.standing() if order.ground else resolved
         job = Job(shown, box, pixels, density, order.densities[-1], self._cache)
         options = order.options_of(form.kind)
-        self.files[name.lower()] = File(name, control.id, one.state, form, job, options, resolved, order.ground, way)
+        self.files[name.lower()] = File(name, control.id, one.state, form, job, options, resolved, order.ground, way,
+                                        one.readings)  # fmt: skip
 
     def _collides(self, name: str, first: Control, second: Control) -> None:
         """Said once for two controls, or for the files of one."""
@@ -166,6 +175,7 @@ class _Making:
         self._collisions.add((first.id, second.id))
         words_missing = ["{colourway}"] if len(self._order.colourways) > 1 else []
         words_missing += ["{state}"] if first.id in self._with_states else []
+        words_missing += ["{frame}"] if self._order.frames > 1 and first.readings else []
         several = " and ".join([", ".join(words_missing), "{density}"] if words_missing else ["{density}"])
         words = f"Several files would be called “{name}”. Put {several} into the name pattern."
         if first.id != second.id:
@@ -177,14 +187,15 @@ class _Making:
 def delivered_box(looks: Sequence[Resolved], order: Order, cache: PixelCache | None = None) -> Rect:
     """The one logical box of a control's files in all its states and the colourways that are asked: its canvas, or
     the ink of all of them at every density asked, plus the margin, grown outward to whole steps (``rendering.md``,
-    coverage)."""
+    coverage). Of many frames the ink is measured at the lowest density only, a device px of that added."""
     first = looks[0].control
     canvas = first.canvas
     if not order.trimmed:
         return Rect(0, 0, canvas.width, canvas.height)
     step = order.step()
     around = NOWHERE
-    for density in order.densities:
+    many = order.frames > 1 and bool(first.readings)
+    for density in order.densities[:1] if many else order.densities:
         if not fits(canvas_box(looks[0], density)):
             continue
         for look in looks:
@@ -193,7 +204,7 @@ def delivered_box(looks: Sequence[Resolved], order: Order, cache: PixelCache | N
                 around = around.union(Rect(*(v / density for v in (found.left, found.top, found.right, found.bottom))))
     if around.empty:
         raise Refused(f"“{first.name}” has nothing on its canvas to trim to.")
-    around = around.grown(order.margin)
+    around = around.grown(order.margin + (1 / order.densities[0] if many else 0))
     slack = 1e-9
     return Rect(
         math.floor(around.left / step + slack) * step, math.floor(around.top / step + slack) * step,

@@ -34,6 +34,7 @@ from obrell.core.values.fields import (
     Size,
 )
 from obrell.core.values.paints import Fill, Handled, Linear, Stop
+from obrell.core.values.readings import MAX_READINGS, Reading
 
 Stands = Literal["light", "white", "mid", "dark", "coloured", "checker", "own"]
 """What a control is looked at on: one of some common grounds, or its own."""
@@ -190,6 +191,7 @@ class Control(Value):
     light: Light | None = None
     parts: Annotated[tuple[Part, ...], Field(max_length=MAX_PARTS)] = ()
     states: Annotated[tuple[State, ...], Field(max_length=MAX_STATES)] = ()
+    readings: Annotated[tuple[Reading, ...], Field(max_length=MAX_READINGS)] = ()
     follows: Annotated[tuple[Follow, ...], Field(max_length=10)] = ()
     guides: Annotated[tuple[Guide, ...], Field(max_length=MAX_GUIDES)] = ()
     reference: Reference | None = None
@@ -217,6 +219,9 @@ class Control(Value):
 
     @model_validator(mode="after")
     def _states_are_told_apart(self) -> Control:
+        readings = [reading.id for reading in self.readings]
+        if len(readings) != len(set(readings)):
+            raise ValueError("two readings have the same id.")
         known = [REST, *(state.id for state in self.states)]
         if len(known) != len(set(known)):
             raise ValueError("two states have the same id.")

@@ -10,7 +10,8 @@ from typing import Any
 
 from obrell.core.colour.links import literal
 from obrell.core.document.model import PLAIN_GROUND, REST, Control, Fit, KitSettings, Light, Part, Swatch
-from obrell.core.document.states import in_state
+from obrell.core.document.readings import read
+from obrell.core.document.states import in_state, words_of
 from obrell.core.document.swatch_uses import swatches_of
 from obrell.core.document.tree import Tree, arranged
 from obrell.core.effects import Effect, Paint
@@ -30,6 +31,8 @@ COMMON_GROUNDS: dict[str, Fill] = {
 """As the theme's style sheet has them; a chequered ground is none at all."""
 GROUND = "@ground"
 """What stands for the ground's colour among the colours of a palette; no swatch is called so."""
+Readings = tuple[tuple[str, float], ...]
+"""Numbers of readings by their ids."""
 DAY, DAY_NAME = "day", "Day"
 """The colourway that is the swatches' own colours."""
 
@@ -73,23 +76,28 @@ class Resolved:
         return Lamp(self.light.direction, self.light.height)
 
 
-def resolve(kit: KitSettings, control: Control, state: str = REST, colourway: str = DAY) -> Resolved:
-    """The control in ``state`` and ``colourway``, both by id; raises ``NoSuchThing``."""
+def resolve(
+    kit: KitSettings, control: Control, state: str = REST, colourway: str = DAY, readings: Readings = ()
+) -> Resolved:  # fmt: skip
+    """The control in ``state`` and ``colourway``, both by id, with some of its ``readings`` at other numbers than
+    where they begin; raises ``NoSuchThing`` and ``BadValue``. In this order: what differs in the state is laid over
+    rest, readings drive values, lengths that follow others are settled, links become colours."""
     if isinstance(control.ground, Picture):
         # What is taken up of its colour changes when the picture is brought in later.
-        return _resolved(kit, control, state, colourway)
-    around = (kit.light, kit.fit, tuple(palette(kit, colourway).items()), state)
-    return _RESOLVED.get(control, around, lambda: _resolved(kit, control, state, colourway))
+        return _resolved(kit, control, state, colourway, readings)
+    around = (kit.light, kit.fit, tuple(palette(kit, colourway).items()), state, readings)
+    return _RESOLVED.get(control, around, lambda: _resolved(kit, control, state, colourway, readings))
 
 
 _RESOLVED = OfObject[Resolved](16)
 """An edit is tried, shown and looked over: the same document each time."""
 
 
-def _resolved(kit: KitSettings, control: Control, state: str, colourway: str) -> Resolved:
-    shown = in_state(control, state)
+def _resolved(kit: KitSettings, control: Control, state: str, colourway: str, readings: Readings) -> Resolved:
+    colours = palette(kit, colourway)
+    shown = read(in_state(control, state), dict(readings), colours, words_of(control))
     light = shown.light or kit.light
-    literal_control = _with_literals(shown, palette(kit, colourway))
+    literal_control = _with_literals(shown, colours)
     return Resolved(literal_control, light, kit.fit, arranged(literal_control))
 
 

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable, Iterator
 
 from obrell.core.document.differing import OF_THE_CONTROL, as_json, differences
 from obrell.core.document.model import REST, Control, Part, State
-from obrell.core.document.states import beginning_of, in_state, misfits, state_of
+from obrell.core.document.states import all_states, beginning_of, in_state, misfits, state_of
 from obrell.core.document.value_paths import value_at
 from obrell.core.errors import NoSuchThing
 from obrell.core.values.differences import Difference, Extra, Other
@@ -87,8 +87,10 @@ def fitted(before: Control, after: Control) -> Control:
     """A control that an edit made of another, with states whose differences fit it: what is of something that was
     removed goes with that, and what names items of a list by their number says the whole list, when its length is
     another now."""
-    if not after.states or (after.parts is before.parts and after.states is before.states):
+    if after.parts is before.parts and after.states is before.states:
         return after
+    if not after.states:
+        return _driving_what_is_there(after)
     known = {state.id for state in before.states}
     for state in after.states:
         if state.id in known:
@@ -98,7 +100,27 @@ def fitted(before: Control, after: Control) -> Control:
     for state, found in misfits(after):
         left = tuple(one for one in state.differences if one not in found)
         after = with_state(after, state.evolve(differences=left))
-    return after
+    return _driving_what_is_there(after)
+
+
+def _driving_what_is_there(control: Control) -> Control:
+    """The control with readings that drive nothing which was removed."""
+    if not any(one.drives for one in control.readings):
+        return control
+    looks = all_states(control).values()
+    readings = tuple(
+        one.evolve(drives=tuple(drive for drive in one.drives if any(_there(look, drive.path) for look in looks)))
+        for one in control.readings
+    )
+    return control if readings == control.readings else control.evolve(readings=readings)
+
+
+def _there(control: Control, path: str) -> bool:
+    try:
+        value_at(control, path)
+    except NoSuchThing:
+        return False
+    return True
 
 
 def _frozen(before: Control, after: Control, state: State) -> Iterator[Difference]:
@@ -133,6 +155,8 @@ def _length(control: Control, path: str) -> int | None:
 def lost_words(before: Control, after: Control) -> str:
     """What states have lost because what differed is no longer there; empty for nothing."""
     left = {state.id: len(state.differences) for state in after.states}
+    kept = {one.id: len(one.drives) for one in after.readings}
+    driven = [(one.name, len(one.drives) - kept.get(one.id, len(one.drives))) for one in before.readings]
     lost = [(one.name, len(one.differences) - left.get(one.id, len(one.differences))) for one in before.states]
-    said = [f"{count} in {name}" for name, count in lost if count > 0]
+    said = [f"{count} in {name}" for name, count in (*lost, *driven) if count > 0]
     return f"What differed of it went with it: {', '.join(said)}." if said else ""

@@ -23,7 +23,7 @@ from obrell.core.workspace import OfObject
 
 OF_CONTROL = ("name", "light", "ground", "stands")
 OF_PART = ("name", "x", "y", "rotation", "mirrored", "opacity", "blend", "fit", "visible", "locked", "clip")
-HOLDERS = {"canvas": 2, "light": 2, "ground": 2, "reference": 2, "guides": 3, "follows": 3}
+HOLDERS = {"canvas": 2, "light": 2, "ground": 2, "reference": 2, "guides": 3, "follows": 3, "readings": 3}
 """What values lie in, and how many steps at least lead to one."""
 PART_HOLDERS = {"shape": 4, "effects": 5, "follows": 5}
 

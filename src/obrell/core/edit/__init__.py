@@ -77,6 +77,7 @@ from obrell.core.edit.points import (
     RemovePoints,
     RoundPoints,
 )  # fmt: skip
+from obrell.core.edit.readings import AddReading, AtReadings, DriveValue, RemoveReading, SetDrive, StopDriving
 from obrell.core.edit.recolour import Recolour
 from obrell.core.edit.repeats import OwnCopy, ShowCopy, SpreadCopies
 from obrell.core.edit.resize import PullGrip, Resize
@@ -115,7 +116,7 @@ AnyEdit = Annotated[
     | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal | LaySwatch | FollowSwatches
     | Recolour | TintFromAbove
     | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest | TakeDifferences
-    | StartState,
+    | StartState | AddReading | RemoveReading | DriveValue | StopDriving | SetDrive,
     Field(discriminator="kind"),
 ]  # fmt: skip
 
@@ -134,8 +135,8 @@ def _kinds() -> dict[str, type[Edit]]:
 
 def read_edit(data: Any) -> Edit:
     """An edit from its JSON form; raises ``BadValue`` in words."""
-    if isinstance(data, dict) and data.get("kind") == "in-states":
-        return _in_states(data)
+    if isinstance(data, dict) and data.get("kind") in WRAPPERS:
+        return _wrapped(data, WRAPPERS[data["kind"]])
     try:
         edit: Edit = _any().validate_python(data)
     except ValidationError as error:
@@ -144,14 +145,18 @@ def read_edit(data: Any) -> Edit:
     return edit
 
 
-def _in_states(data: dict[str, Any]) -> InStates:
+WRAPPERS: dict[str, type[Edit]] = {"in-states": InStates, "at-readings": AtReadings}
+"""Edits that say where another one is made."""
+
+
+def _wrapped(data: dict[str, Any], wrapper: type[Edit]) -> Edit:
     edit = read_edit(data.get("edit"))
-    if isinstance(edit, InStates):
-        raise BadValue("An edit is made in states once.")
+    if isinstance(edit, wrapper) or (wrapper is AtReadings and isinstance(edit, InStates)):
+        raise BadValue("An edit is made in states once, and at readings inside of them.")
     try:
-        return InStates.model_validate({**data, "edit": edit})
+        return wrapper.model_validate({**data, "edit": edit})
     except ValidationError as error:
-        raise bad_value(error, InStates) from error
+        raise bad_value(error, wrapper) from error
 
 
 __all__ = ["AnyEdit", "Edit", "Surroundings", "applied", "read_edit"]

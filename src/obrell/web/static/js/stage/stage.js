@@ -34,6 +34,8 @@ export class Stage extends EventTarget {
     this.state = new URLSearchParams(location.search).get("state") ?? "rest";
     /** @type {string[]} */
     this.also = [];
+    /** The numbers that readings are at, by their ids. @type {Object<string, number>} */
+    this.readings = {};
     /** The state that is shown while it is tried, which may not be there yet. */
     this.tried = "";
     /** Whether it is shown where that differs from rest. */
@@ -62,7 +64,8 @@ export class Stage extends EventTarget {
 
   /** The colourway and the state that are looked at, and where what is done is done. */
   get seen() {
-    return { colourway: this.colourway, state: this.state, also: this.also.join(",") };
+    const readings = Object.entries(this.readings).map(([name, value]) => `${name}:${value}`);
+    return { colourway: this.colourway, state: this.state, also: this.also.join(","), readings: readings.join(",") };
   }
 
   /** Show what an edit makes of a state. @param {string} state @param {Edit|null} edit null ends that */
@@ -151,6 +154,7 @@ export class Stage extends EventTarget {
       apart: this.apart,
       ...this.seen,
       state: this.tried || this.state,
+      readings: this.readings,
       against: this.against,
       opened: this.opened(),
       left: Math.round(-this.x * grid),

@@ -1,0 +1,95 @@
+"""What a control's readings make of it: they drive values, after the state has been settled."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from obrell.core.document.draft import Draft
+from obrell.core.document.follows import NO_WORDS, Words, settled
+from obrell.core.document.mixing import mixed
+from obrell.core.document.model import Control
+from obrell.core.document.moving import PLACE
+from obrell.core.document.value_paths import with_value
+from obrell.core.errors import BadValue, NoSuchThing, ObrellError
+from obrell.core.values.readings import Drive, Reading
+
+
+def reading_of(control: Control, name: str) -> Reading:
+    """A reading by its id; raises ``NoSuchThing``."""
+    found = next((one for one in control.readings if one.id == name), None)
+    if found is None:
+        raise NoSuchThing(f"“{control.name}” has no reading “{name}”.")
+    return found
+
+
+def read(
+    control: Control, values: Mapping[str, float], palette: Mapping[str, str], words: Words = NO_WORDS
+) -> Control:  # fmt: skip
+    """The control with its readings at ``values``, by their ids, or where they begin. A value that is no longer there
+    is not driven; raises ``NoSuchThing`` for a reading that is not, ``BadValue`` for a number that is out of its
+    range."""
+    for name, value in values.items():
+        _check(reading_of(control, name), value)
+    if not any(one.drives for one in control.readings):
+        return control
+    draft = Draft(control)
+    for one, drive in driven(control):
+        try:
+            _put(draft, drive.path, at(one, drive, values.get(one.id, one.value), palette))
+        except ObrellError:
+            continue
+    return settled(draft.control(), words)
+
+
+def numbers_in(text: str) -> tuple[tuple[str, float], ...]:
+    """Numbers of readings, as they are written in addresses: id:number, with commas between."""
+    pairs = (one.partition(":") for one in text.split(",") if ":" in one)
+    return tuple((name, float(value)) for name, _, value in pairs)
+
+
+def values_in(text: str, control: Control) -> tuple[tuple[str, float], ...]:
+    """The same of the readings that a control has, each between its ends."""
+    known = {one.id: sorted((one.start, one.end)) for one in control.readings}
+    return tuple(
+        (name, min(max(value, known[name][0]), known[name][1])) for name, value in numbers_in(text) if name in known
+    )
+
+
+def driven(control: Control) -> Iterator[tuple[Reading, Drive]]:
+    """Every value that is driven, with its reading, in order: of two that drive one value the last one does."""
+    for one in control.readings:
+        for drive in one.drives:
+            yield one, drive
+
+
+def at(reading: Reading, drive: Drive, value: float, palette: Mapping[str, str]) -> Any:
+    """What a value is while its reading is at a number."""
+    if drive.format:
+        return drive.format.replace("{}", f"{value:.{drive.decimals}f}")
+    return mixed(drive.start, drive.end, place(reading, drive, value), palette)
+
+
+def place(reading: Reading, drive: Drive, value: float) -> float:
+    """How far a driven value has gone from its start, 0 to 1."""
+    share = (reading.share(value) - drive.low) / (drive.high - drive.low)
+    share = share % 1.0 if drive.beyond == "wrapping" and not 0 <= share <= 1 else min(1.0, max(0.0, share))
+    return share if drive.curve is None else drive.curve.at(share)
+
+
+def _check(reading: Reading, value: float) -> None:
+    low, high = sorted((reading.start, reading.end))
+    if not low <= value <= high:
+        raise BadValue(f"{reading.name} goes from {reading.start:g} to {reading.end:g}; {value:g} is outside of that.")
+
+
+def _put(draft: Draft, path: str, value: Any) -> None:
+    """A value in its place; what lies in a container goes where that goes."""
+    root, _, rest = path.partition("/")
+    name, _, below = rest.partition("/")
+    if root != "parts":
+        draft.replace(with_value(draft.control(), path, value))
+    elif below in PLACE:
+        draft.set(name, below, value)
+    else:
+        draft.put(with_value(draft.part(name), below, value))

@@ -1,0 +1,235 @@
+"""Readings: made, named, removed; what they drive; and edits made while they are at some number."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, SerializeAsAny
+
+from obrell.core.document.differing import as_json
+from obrell.core.document.draft import Draft
+from obrell.core.document.mixing import is_number
+from obrell.core.document.model import Control
+from obrell.core.document.readings import driven, place, read, reading_of
+from obrell.core.document.value_paths import is_value, value_at
+from obrell.core.edit.base import Edit, Surroundings
+from obrell.core.edit.snapping import Snap
+from obrell.core.edit.states import OfStates
+from obrell.core.edit.values import described, whose
+from obrell.core.errors import BadValue, NoSuchThing, ObrellError, Refused
+from obrell.core.values.differences import Where
+from obrell.core.values.fields import Id, Name
+from obrell.core.values.readings import MAX_READINGS, Drive, Number, Reading
+from obrell.core.values.slugs import slug
+
+NEAREST = 1e-6
+
+
+class AddReading(OfStates):
+    """One more reading, of numbers from one end to the other."""
+
+    kind: Literal["add-reading"] = "add-reading"
+    name: Name
+    start: Number = 0.0
+    end: Number = 100.0
+    unit: Annotated[str, Field(max_length=12)] = ""
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        name = self.name.strip()
+        if len(control.readings) >= MAX_READINGS:
+            raise Refused(f"A control can have at most {MAX_READINGS} readings.")
+        if any(one.name.lower() == name.lower() for one in control.readings):
+            raise Refused(f"A reading is called “{name}” already.")
+        taken, wanted = {one.id for one in control.readings}, slug(name, "reading")[:30].strip("-")
+        wanted = wanted if wanted[0].isalpha() else f"reading-{wanted}"
+        ident = next(one for one in (wanted, *(f"{wanted}-{n}" for n in range(2, 99))) if one not in taken)
+        made = Reading(
+            id=ident, name=name, start=self.start, end=self.end, value=self.start, unit=self.unit.strip()
+        )  # fmt: skip
+        return control.evolve(readings=(*control.readings, made))
+
+    def label(self, control: Control) -> str:
+        return f"Added the reading “{self.name.strip()}”"
+
+
+class RemoveReading(OfStates):
+    """A reading taken away; what it drove stays as it is drawn now."""
+
+    kind: Literal["remove-reading"] = "remove-reading"
+    reading: Id
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        gone = reading_of(control, self.reading)
+        return control.evolve(readings=tuple(one for one in control.readings if one is not gone))
+
+    def removes(self) -> bool:
+        return True
+
+    def label(self, control: Control) -> str:
+        return f"Removed the reading “{reading_of(control, self.reading).name}”"
+
+
+class DriveValue(OfStates):
+    """A value that a reading drives from now on: at both ends as it is, until it is set at one of them."""
+
+    kind: Literal["drive"] = "drive"
+    reading: Id
+    path: Where
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        reading = reading_of(control, self.reading)
+        if not is_value(self.path) or self.path.startswith("readings/"):
+            raise BadValue("That is no value that a reading could drive.")
+        if any(one.path == self.path for one in reading.drives):
+            raise Refused(f"{reading.name} drives that already.")
+        value = as_json(value_at(control, self.path))
+        words = "{}" if self.path.endswith("/words") else ""
+        drive = Drive(path=self.path, start=value, end=value, format=words)
+        return _with(control, reading.evolve(drives=(*reading.drives, drive)))
+
+    def label(self, control: Control) -> str:
+        return f"{reading_of(control, self.reading).name} drives {_named(control, self.path)}"
+
+
+class StopDriving(OfStates):
+    """A value that is as it is set again."""
+
+    kind: Literal["stop-driving"] = "stop-driving"
+    reading: Id
+    path: Where
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        reading, gone = _drive_of(control, self.reading, self.path)
+        return _with(control, reading.evolve(drives=tuple(one for one in reading.drives if one is not gone)))
+
+    def removes(self) -> bool:
+        return True
+
+    def label(self, control: Control) -> str:
+        return f"{reading_of(control, self.reading).name} no longer drives {_named(control, self.path)}"
+
+
+class SetDrive(OfStates):
+    """How a reading drives a value: what it is at the ends, over which part of it, what comes beyond. What is not
+    given stays."""
+
+    kind: Literal["set-drive"] = "set-drive"
+    reading: Id
+    path: Where
+    start: Any = None
+    end: Any = None
+    low: Annotated[float, Field(ge=0, le=1)] | None = None
+    high: Annotated[float, Field(ge=0, le=1)] | None = None
+    beyond: Literal["clamped", "wrapping"] | None = None
+    format: Annotated[str, Field(max_length=80)] | None = None
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        reading, drive = _drive_of(control, self.reading, self.path)
+        given = {name: getattr(self, name) for name in ("start", "end", "low", "high", "beyond", "format")}
+        new = drive.evolve(**{name: value for name, value in given.items() if value is not None})
+        changed = _with(control, _in_place(reading, new))
+        check_ends(changed, new)
+        return changed
+
+    def label(self, control: Control) -> str:
+        return f"{reading_of(control, self.reading).name} drives {_named(control, self.path)} otherwise"
+
+
+class AtReadings(Edit):
+    """An edit made while readings are at some numbers. A value that one of them drives is set for that number: at an
+    end as it is, between them so that the nearer end comes to where it has to be."""
+
+    kind: Literal["at-readings"] = "at-readings"
+    values: dict[Id, float]
+    edit: SerializeAsAny[Edit]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        if not any(one.drives for one in control.readings):
+            return self.edit.apply(control, around)
+        seen = self._seen(control, around)
+        return self._undriven(control, seen, self.edit.apply(seen, around))
+
+    def _seen(self, control: Control, around: Surroundings) -> Control:
+        known = {one.id for one in control.readings}
+        return read(control, {name: value for name, value in self.values.items() if name in known}, around.palette)
+
+    def _undriven(self, raw: Control, seen: Control, changed: Control) -> Control:
+        """What was changed, with driven values as they are stored, and drives as they are wanted now."""
+        readings = {one.id: one for one in changed.readings}
+        draft = Draft(changed)
+        for reading, drive in driven(raw):
+            try:
+                before, after, own = (value_at(one, drive.path) for one in (seen, changed, raw))
+            except NoSuchThing:
+                continue
+            if before != after and reading.id in readings:
+                value = self.values.get(reading.id, reading.value)
+                readings[reading.id] = _in_place(readings[reading.id], _set_at(reading, drive, value, as_json(after)))
+            draft.set_at(drive.path, own)
+        made = draft.control()
+        return made.evolve(readings=tuple(readings.values())) if readings else made
+
+    def snaps(self, control: Control) -> tuple[Snap, ...]:
+        return self.edit.snaps(control)
+
+    def sets(self) -> frozenset[str]:
+        return self.edit.sets()
+
+    def removes(self) -> bool:
+        return self.edit.removes()
+
+    def remark(self, around: Surroundings) -> str:
+        return self.edit.remark(around)
+
+    def label(self, control: Control) -> str:
+        return self.edit.label(control)
+
+
+def at_readings(edit: Edit, values: Mapping[str, float]) -> Edit:
+    """An edit as it is made while readings are at ``values``."""
+    return edit if edit.of_control or not values else AtReadings(values=dict(values), edit=edit)
+
+
+def _set_at(reading: Reading, drive: Drive, value: float, wanted: Any) -> Drive:
+    share = place(reading, drive, value)
+    name, other = ("start", drive.end) if share < 0.5 else ("end", drive.start)
+    far = share if name == "end" else 1 - share
+    if is_number(wanted) and is_number(other) and far > NEAREST:
+        wanted = other + (wanted - other) / far
+    return drive.evolve(**{name: round(wanted, 6) if is_number(wanted) else wanted})
+
+
+def check_ends(control: Control, drive: Drive) -> None:
+    """Raises ``BadValue`` when a value cannot be what it is to be at one of the ends."""
+    for end in () if drive.format else (drive.start, drive.end):
+        try:
+            Draft(control).set_at(drive.path, end)
+        except NoSuchThing:
+            return
+        except ObrellError as error:
+            raise BadValue(f"It cannot be driven there. {error}") from error
+
+
+def _with(control: Control, reading: Reading) -> Control:
+    return control.evolve(readings=tuple(reading if one.id == reading.id else one for one in control.readings))
+
+
+def _in_place(reading: Reading, drive: Drive) -> Reading:
+    return reading.evolve(drives=tuple(drive if one.path == drive.path else one for one in reading.drives))
+
+
+def _drive_of(control: Control, reading: str, path: str) -> tuple[Reading, Drive]:
+    found = reading_of(control, reading)
+    for drive in found.drives:
+        if drive.path == path:
+            return found, drive
+    raise NoSuchThing(f"{found.name} does not drive that any more.")
+
+
+def _named(control: Control, path: str) -> str:
+    try:
+        title, _, _ = described(control, path, None)
+        return f"{title.lower()}{whose(control, path)}"
+    except ObrellError:
+        return "something that is gone"

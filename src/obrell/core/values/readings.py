@@ -1,0 +1,69 @@
+"""Readings of a control: numbers that drive values."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, JsonValue, model_validator
+
+from obrell.core.values.base import Value
+from obrell.core.values.curves import Curve
+from obrell.core.values.differences import Where
+from obrell.core.values.fields import Id, Live, Name, Share
+
+MAX_DRIVES = 60
+MAX_READINGS = 12
+Number = Annotated[float, Live("", 1, -100, 100), Field(ge=-1e6, le=1e6)]
+
+
+class Drive(Value):
+    """A value, by its path below the control, that goes from one end to the other while a reading does, or a part of
+    that, ``low`` to ``high``; straight, or along a ``curve``. Words of a text are the number itself, as ``format`` has
+    it, where {} stands for it."""
+
+    path: Where
+    start: JsonValue = None
+    end: JsonValue = None
+    low: Share = Field(0.0, title="from")
+    high: Share = Field(1.0, title="to")
+    curve: Curve | None = None
+    beyond: Literal["clamped", "wrapping"] = Field("clamped", title="beyond its ends")
+    format: Annotated[str, Field(max_length=80)] = ""
+    decimals: Annotated[int, Live("", 1, 0, 3), Field(ge=0, le=6)] = Field(0, title="decimals")
+
+    @property
+    def id(self) -> str:
+        """What tells it apart from the others of its reading."""
+        return self.path
+
+    @model_validator(mode="after")
+    def _range_is_one(self) -> Drive:
+        if self.low >= self.high:
+            raise ValueError("the part of a reading that drives a value ends after it begins.")
+        return self
+
+
+class Reading(Value):
+    """A number of a control, from one end to the other, and what it drives."""
+
+    id: Id
+    name: Name
+    start: Number = Field(0.0, title="from")
+    end: Number = Field(100.0, title="to")
+    step: Annotated[float, Live("", 1, 0.1, 10), Field(gt=0, le=1e6)] = Field(1.0, title="step")
+    value: Number = Field(0.0, title="begins at")
+    unit: Annotated[str, Field(max_length=12)] = Field("", title="unit")
+    drives: Annotated[tuple[Drive, ...], Field(max_length=MAX_DRIVES)] = ()
+
+    @model_validator(mode="after")
+    def _has_two_ends(self) -> Reading:
+        if self.start == self.end:
+            raise ValueError("a reading has two ends that differ.")
+        low, high = sorted((self.start, self.end))
+        if not low <= self.value <= high:
+            raise ValueError(f"it begins between its ends, {low:g} and {high:g}.")
+        return self
+
+    def share(self, value: float) -> float:
+        """How far a value is from its start, where its end is 1."""
+        return (value - self.start) / (self.end - self.start)

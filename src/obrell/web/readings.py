@@ -1,0 +1,117 @@
+"""The readings of a control as the sheet says them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+from obrell.core.document.model import Control
+from obrell.core.document.readings import driven
+from obrell.core.document.resolve import Readings
+from obrell.core.document.value_paths import live_at
+from obrell.core.edit.values import described, whose
+from obrell.core.errors import ObrellError
+from obrell.core.geometry.svgdata import number
+from obrell.core.values.fields import live_of
+from obrell.core.values.readings import Drive, Reading
+from obrell.web.fields import FieldView, each_field, field_at
+from obrell.web.sheet import SheetView
+
+OFFERED = ("rotation", "x", "y", "opacity")
+"""What of any part a reading can drive; besides the numbers of its shape and the words of a text."""
+
+
+@dataclass(frozen=True, slots=True)
+class DriveView:
+    """One driven value: what it is, what it is at both ends as it is typed, and how it goes on beyond them."""
+
+    path: str
+    words: str
+    start: str
+    end: str
+    unit: str
+    format: str
+    beyond: str
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingView:
+    """One reading: its live values, the number it is at, and what it drives."""
+
+    id: str
+    name: FieldView
+    start: FieldView
+    end: FieldView
+    step: FieldView
+    value: FieldView
+    unit: FieldView
+    at: float
+    low: float
+    high: float
+    drives: tuple[DriveView, ...]
+
+
+def readings_of(stored: Control, seen: Control, values: Readings) -> tuple[ReadingView, ...]:
+    """The readings of a control, at the numbers that are looked at."""
+    at = dict(values)
+    return tuple(_view(stored, seen, one, at.get(one.id, one.value)) for one in stored.readings)
+
+
+def _view(stored: Control, seen: Control, one: Reading, at: float) -> ReadingView:
+    names = ("name", "start", "end", "step", "value", "unit")
+    name, start, end, step, value, unit = (field_at(stored, f"readings/{one.id}/{field}") for field in names)
+    low, high = sorted((one.start, one.end))
+    drives = tuple(_drive(seen, drive) for drive in one.drives)
+    return ReadingView(one.id, name, start, end, step, value, unit, at, low, high, drives)
+
+
+def at_others(control: Control, values: Readings) -> str:
+    """The numbers of readings that are not where they begin, as addresses have them."""
+    begins = {one.id: one.value for one in control.readings}
+    return ",".join(f"{name}:{value:g}" for name, value in values if value != begins[name])
+
+
+def offered(control: Control, part: str) -> tuple[tuple[str, str], ...]:
+    """What of a part a reading can drive: paths, and what each is called."""
+    found = next((one for one in control.parts if one.id == part), None)
+    if found is None:
+        return ()
+    shape = [f"shape/{name}" for name, field in type(found.shape).model_fields.items() if live_of(field.metadata)]
+    words = ["shape/words"] if "words" in type(found.shape).model_fields else []
+    colours = [f"effects/{one.id}/opacity" for one in found.effects]
+    filled = (one for one in found.effects if hasattr(getattr(one, "fill", None), "colour"))
+    colours += [f"effects/{one.id}/fill/colour" for one in filled]
+    taken = {drive.path for _, drive in driven(control)}
+    paths = (f"parts/{part}/{path}" for path in (*OFFERED, *words, *shape, *colours))
+    return tuple((path, _words(control, path)) for path in paths if path not in taken)
+
+
+def _words(control: Control, path: str) -> str:
+    title, _, _ = described(control, path, None)
+    return f"{title.lower()}{whose(control, path).partition(' on ')[0]}" if "/effects/" in path else title.lower()
+
+
+def _drive(control: Control, drive: Drive) -> DriveView:
+    path = drive.path
+    try:
+        title, _, _ = described(control, path, None)
+        words, live = f"{title}{whose(control, path)}", live_at(control, path)
+    except ObrellError:
+        return DriveView(path, "Something that is not here", "", "", "", drive.format, drive.beyond)
+    unit = live.unit if live else ""
+    one, other = (_typed(value, live.factor if live else 1.0) for value in (drive.start, drive.end))
+    return DriveView(path, words, one, other, unit, drive.format, drive.beyond)
+
+
+def _typed(value: Any, factor: float) -> str:
+    if isinstance(value, int | float) and not isinstance(value, bool):
+        return number(value * factor)
+    return value if isinstance(value, str) else ""
+
+
+def driving(sheet: SheetView, control: Control) -> SheetView:
+    """The sheet with a mark at every value that a reading drives."""
+    names = {drive.path: reading.name for reading, drive in driven(control)}
+    if not names:
+        return sheet
+    return each_field(sheet, lambda found: replace(found, driven=names[found.path]) if found.path in names else found)
