@@ -174,6 +174,46 @@ def test_two_windows_in_two_states(hand):
     expect(page.locator(".state")).to_have_count(1)
 
 
+def test_a_pointer_is_driven_by_hand_at_two_places_and_delivered_as_frames(hand):
+    page = hand.page
+    pointer = hand.put("b", (56, 30), (64, 60))
+    page.locator("#readings summary").click()
+    page.locator("#readings [name=name]").fill("Level")
+    page.get_by_role("button", name="Add a reading").click()
+    expect(page.locator("#read-level")).to_be_visible()
+    page.locator("#drive-level").select_option(f"parts/{pointer}/rotation")
+    page.get_by_role("button", name="of what is selected").click()
+    expect(page.locator(".reading li")).to_contain_text("Turn of Box")
+    turn = f"parts/{pointer}/rotation"
+    type_value(page, turn, "-90")
+    page.locator("#read-level").focus()
+    page.keyboard.press("End")
+    expect(value(page, turn)).to_have_text("0")
+    type_value(page, turn, "90")
+    ends = page.locator(".reading li input:not([type=hidden])")
+    expect(ends.nth(0)).to_have_value("-90")
+    expect(ends.nth(1)).to_have_value("90")
+    until(page, lambda: stage_colour(page, 72, 45)[3] > 200)
+    page.locator("#read-level").focus()
+    for _ in range(50):
+        page.keyboard.press("ArrowLeft")
+    expect(value(page, turn)).to_have_text("0")
+    until(page, lambda: stage_colour(page, 72, 45)[3] == 0)
+    expect(page.locator(".driven").first).to_contain_text("Level")
+    # What makes no sense is said, and nothing is changed.
+    page.locator("#v-readings-level-end").click()
+    page.keyboard.type("0")
+    page.keyboard.press("Enter")
+    expect(page.locator("#fault")).to_contain_text("two ends that differ")
+    control = page.url.split("?")[0].rsplit("/", 1)[-1]
+    page.goto(page.url.split("/controls")[0] + f"/deliver?control={control}")
+    page.locator("[name=frames]").fill("5")
+    expect(page.locator("#count")).to_have_text("25")
+    expect(page.locator("#examples")).to_contain_text("level-4.1.png")
+    page.locator("[name=frames]").fill("9999")
+    expect(page.locator("#files [role=alert]")).to_contain_text("256 or less")
+
+
 def add_state(page, name):
     """One in which nothing differs yet."""
     if not page.locator("#own-state input").is_visible():

@@ -3,7 +3,10 @@
  *
  * @typedef {import("../ui/types.js").Bench} Bench
  */
-import { byId, closest } from "../ui/dom.js";
+import { all, byId, closest } from "../ui/dom.js";
+
+/** How long a slider rests until the sheet is written anew. */
+const REST_MS = 120;
 
 /** @param {Bench} bench */
 export function startReadings(bench) {
@@ -16,8 +19,12 @@ export function startReadings(bench) {
     if (shown) shown.textContent = slider.value;
     bench.stage.request();
   });
+  /** @type {ReturnType<typeof setTimeout>|undefined} */
+  let timer;
   sheet.addEventListener("change", (event) => {
-    if (closest(event, "[data-reading]")) bench.refresh();
+    if (!closest(event, "[data-reading]")) return;
+    clearTimeout(timer);
+    timer = setTimeout(() => bench.refresh(), REST_MS);
   });
   bench.element.addEventListener("shown", () => keep(bench));
   keep(bench);
@@ -27,4 +34,7 @@ export function startReadings(bench) {
 function keep({ stage, state }) {
   const now = Object.entries(state.readings).map(([name, value]) => [name, stage.readings[name] ?? value]);
   stage.readings = Object.fromEntries(now);
+  // An answer from before does not take a slider back.
+  for (const slider of all("[data-reading]", byId("sheet")))
+    if (slider instanceof HTMLInputElement) slider.value = String(stage.readings[slider.dataset.reading ?? ""]);
 }

@@ -175,8 +175,8 @@ class Values {
   /** @param {Event} event */
   #input({ target: field }) {
     if (!(field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement)) return;
-    if (field.type === "range") {
-      const node = byId(field.dataset.for ?? "");
+    if (field.type === "range" && field.dataset.for) {
+      const node = byId(field.dataset.for);
       this.preview(node, limited(node, Number(field.value)));
     }
     const { path = "" } = field.dataset;
@@ -189,7 +189,7 @@ class Values {
     if (field instanceof HTMLSelectElement) {
       if (field.matches(".v") && field.value !== "differ" && field.dataset.path)
         this.bench.set(field.dataset.path, chosen(field));
-    } else if (field instanceof HTMLInputElement && field.type === "range") this.keep();
+    } else if (field instanceof HTMLInputElement && field.type === "range") field.dataset.for && this.keep();
     else if (isText(field) && field.dataset.path) {
       const kept = await this.bench.set(field.dataset.path, field.value.trim());
       if (!kept) document.getElementById(field.id)?.classList.add("bad");
