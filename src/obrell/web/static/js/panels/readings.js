@@ -26,6 +26,10 @@ export function startReadings(bench) {
     clearTimeout(timer);
     timer = setTimeout(() => bench.refresh(), REST_MS);
   });
+  // Its arrows are the slider's own, and move nothing on the stage.
+  sheet.addEventListener("keydown", (event) => {
+    if (closest(event, "[data-reading]") && event.key !== "Escape" && !event.ctrlKey) event.stopPropagation();
+  });
   bench.element.addEventListener("shown", () => keep(bench));
   keep(bench);
 }
