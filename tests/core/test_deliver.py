@@ -59,7 +59,7 @@ def test_the_zip_holds_what_was_planned_and_the_manifest_is_true():
 
 
 def test_same_kit_same_archive():
-    first, second = (archive(Order(densities=(1.5,))).fp.getvalue() for _ in range(2))
+    first, second = (archive(Order(densities=(1.5,)), SAMPLE.controls[:5]).fp.getvalue() for _ in range(2))
     assert first == second
 
 
