@@ -1,16 +1,14 @@
 """What the screen shows is what is there: the art's own pixels, and styles that keep to their block."""
 
-import io
-
 import numpy as np
 import pytest
-from PIL import Image
 from playwright.sync_api import expect
 
 from obrell.core.document.resolve import resolve
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.browser.hand import LOCK, new_control, open_bench, until, wait_for_frame
+from tests.shots import shot_of
 
 WAYS = [(1, 1.0, True), (2, 1.0, True), (8, 1.0, True), (2, 1.5, True), (8, 1.5, True), (2, 2.0, True), (8, 2.0, True),
         (1, 1.0, False), (2, 2.0, False), (8, 8.0, False)]  # fmt: skip
@@ -44,7 +42,7 @@ def differs(page, wanted, scale):
     paper, stage = (page.locator(name).bounding_box() for name in ("#paper", "#stage"))
     x, y = stage["x"] + stage["width"] / 2 - 90, stage["y"] + stage["height"] / 2 - 110
     clip = {"x": round(x), "y": round(y), "width": 180, "height": 160}
-    seen = np.asarray(Image.open(io.BytesIO(page.screenshot(clip=clip))).convert("RGB"), float)
+    seen = np.asarray(shot_of(page, clip=clip).convert("RGB"), float)
     places = [(np.arange(count) + 0.5 + clip[side] - paper[side]) / scale for side, count in (("y", 160), ("x", 180))]
     # Where pixels are large, their middles: a grid is drawn along their edges.
     inside = [

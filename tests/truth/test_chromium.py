@@ -1,10 +1,7 @@
 """Chromium as a second opinion on CSS and SVG, with its known errors as tolerances (8-bit levels)."""
 
-import io
-
 import numpy as np
 import pytest
-from PIL import Image
 
 from obrell.core.document.model import Canvas, Control
 from obrell.core.document.resolve import resolve
@@ -21,6 +18,7 @@ from obrell.core.values.blends import BLENDS
 from obrell.core.values.paints import Linear, Radial, Solid, Stop
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.making import KIT, SLOPE, part, resolved, solid
+from tests.shots import premultiplied, shot_of
 
 SHARP_4 = 4
 """Gradients, offsets, masks, opacity and most blend modes agree within this."""
@@ -35,14 +33,9 @@ def shot(browser, body, width=80, height=60, scale=1):
     context = browser.new_context(viewport={"width": width, "height": height}, device_scale_factor=scale)
     window = context.new_page()
     window.set_content(f"<style>*{{margin:0}}body{{position:relative}}div{{position:absolute}}</style>{body}")
-    image = Image.open(io.BytesIO(window.screenshot(omit_background=True)))
+    image = shot_of(window, omit_background=True)
     context.close()
-    return premultiplied(np.array(image.convert("RGBA")))
-
-
-def premultiplied(pixels):
-    values = pixels.astype(np.float64)
-    return np.concatenate([values[..., :3] * values[..., 3:] / 255, values[..., 3:]], axis=2)
+    return premultiplied(np.array(image))
 
 
 def ours(shown, density=1.0):

@@ -1,12 +1,10 @@
 """SVG files as people have them: what is read looks as Chromium shows the file, and nothing is left out."""
 
 import base64
-import io
 import math
 
 import numpy as np
 import pytest
-from PIL import Image
 
 from obrell.core.document.model import Canvas, Control
 from obrell.core.document.resolve import resolve
@@ -14,8 +12,8 @@ from obrell.core.icons import icon_names, icon_paths
 from obrell.core.interchange.svg.reader import read_svg
 from obrell.core.render.picture import picture
 from tests.making import KEEPER, KIT
+from tests.shots import premultiplied, shot_of
 from tests.truth.svg_files import FILES, NS
-from tests.truth.test_chromium import premultiplied
 
 MEAN, FAR, SHARE = 1.2, 40, 0.016
 """The mean of all differences, and the share of pixels that may differ by more than ``FAR`` levels: along the edges of
@@ -34,8 +32,7 @@ def shown(window, text, width, height):
     data = base64.b64encode(text.encode()).decode()
     window.set_content(f'<style>*{{margin:0}}img{{display:block}}</style><img src="data:image/svg+xml;base64,{data}">')
     window.wait_for_function("document.images[0].complete")
-    image = Image.open(io.BytesIO(window.screenshot(omit_background=True)))
-    return premultiplied(np.array(image.convert("RGBA")))[:height, :width]
+    return premultiplied(np.array(shot_of(window, omit_background=True)))[:height, :width]
 
 
 def drawn(text):
