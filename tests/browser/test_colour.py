@@ -57,6 +57,15 @@ def test_a_dome_of_circles_follows_a_swatch_that_is_named_and_changed(hand):
         expect(page.locator("#follow-ladder button").nth(step)).to_have_attribute("aria-pressed", "true")
         keep(page)
     expect(page.locator(".part.sel .eff", has_text="darker")).to_be_visible()
+    # What is copied follows as it did.
+    page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+    page.locator("#stage").focus()
+    page.keyboard.press("Control+c")
+    page.keyboard.press("Control+v")
+    expect(page.locator(".part")).to_have_count(4)
+    expect(page.locator(".part.sel .colour").last).to_contain_text("Rush")
+    page.keyboard.press("Control+z")
+    expect(page.locator(".part")).to_have_count(3)
     shows(page, 30, 40, [0x7A, 0x8B, 0x3C, 255])
     lighter = stage_colour(page, 56, 48)
     assert sum(lighter[:3]) > sum((0x7A, 0x8B, 0x3C)) + 60

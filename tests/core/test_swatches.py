@@ -10,13 +10,14 @@ from obrell.core.document.swatch_uses import uses, uses_of
 from obrell.core.document.value_paths import value_at
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.colours import literals_of, proposals
-from obrell.core.edit.swatches import coloured, free_id, freed, moved, renamed, with_swatch, without_swatch
+from obrell.core.edit.swatches import coloured, freed, moved, renamed, with_swatch, without_swatch
 from obrell.core.effects import EFFECTS
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.shapes import SHAPES, Box, Text
 from obrell.core.values.base import canonical_json
 from obrell.core.values.colours import SwatchLink
 from obrell.core.values.paints import FILL_KINDS, Linear, Radial, Solid, Stop
+from obrell.core.values.slugs import free_id
 from obrell.samples.wendmere_lock import unlinked_lock
 from tests.making import KIT, control, part, solid
 

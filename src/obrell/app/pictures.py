@@ -8,9 +8,8 @@ from pydantic import Field
 
 from obrell.core.document.fingerprint import dress, fingerprint, fingerprints, ground_fingerprint, whole_fingerprint
 from obrell.core.document.model import MAX_EFFECTS, REST, Control
-from obrell.core.document.readings import read, values_in
+from obrell.core.document.readings import NumbersText, Readings, known_values, numbers_in, seen
 from obrell.core.document.resolve import DAY, Resolved, palette, resolve
-from obrell.core.document.states import in_state, words_of
 from obrell.core.document.swatch_uses import uses
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.effect_stacks import UseVersion
@@ -59,7 +58,7 @@ class Wanted(Value):
     standing: bool = False
     colourway: Annotated[str, Field(max_length=40)] = DAY
     state: Annotated[str, Field(max_length=40)] = REST
-    readings: Annotated[str, Field(max_length=600)] = ""
+    readings: NumbersText = ""
     """The numbers that readings are at, as id:number with commas between."""
     against: bool = False
     """Where that differs from rest, as a heat map."""
@@ -71,6 +70,10 @@ class Wanted(Value):
     top: Place = 0
     width: Extent = 0
     height: Extent = 0
+
+    def values(self, control: Control) -> Readings:
+        """The numbers of those readings that the control has."""
+        return tuple(known_values(control, numbers_in(self.readings)).items())
 
     def box(self) -> PixelBox | None:
         """The box of device pixels; None for all of the canvas."""
@@ -94,7 +97,7 @@ def showing(kits: Kits, kit: str, control: str, shown: str, wanted: Wanted) -> t
 
 def _shows(kit: KitIndex, control: Control, wanted: Wanted, shown: str) -> bool:
     try:
-        resolved = _resolved(kit, control, wanted, wanted.state)
+        resolved = resolve(kit, control, wanted.state, wanted.colourway, wanted.values(control))
     except NoSuchThing:
         return False
     return _fingerprint(resolved, wanted) == shown
@@ -123,7 +126,7 @@ def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cach
     """What is wanted of a control at a density, as PNG."""
     if wanted.against:
         return _against_rest(kit, control, density, wanted, cache)
-    control = _resolved_look(kit, control, wanted)
+    control = seen(control, wanted.state, wanted.values(control), palette(kit, wanted.colourway))
     box, part, shown = wanted.box(), wanted.part, control
     if part:
         shown = _tried(shown, kit, part, wanted)
@@ -139,20 +142,9 @@ def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cach
     return _encoded(resolved, density, box, wanted.free, cache)
 
 
-def _resolved(kit: KitIndex, control: Control, wanted: Wanted, state: str) -> Resolved:
-    values = values_in(wanted.readings, control)
-    return resolve(kit, control, state, wanted.colourway, values)
-
-
-def _resolved_look(kit: KitIndex, control: Control, wanted: Wanted) -> Control:
-    """The control as it looks in the state, with its readings where they are, and without any of both."""
-    colours = palette(kit, wanted.colourway)
-    look = read(in_state(control, wanted.state), dict(values_in(wanted.readings, control)), colours, words_of(control))
-    return look.evolve(readings=()) if look.readings else look
-
-
 def _against_rest(kit: KitIndex, control: Control, density: float, wanted: Wanted, cache: PixelCache) -> bytes:
-    rest, look = (_resolved(kit, control, wanted, state) for state in (REST, wanted.state))
+    values = wanted.values(control)
+    rest, look = (resolve(kit, control, state, wanted.colourway, values) for state in (REST, wanted.state))
     return _heat(rest, look, Frame(density, canvas_box(look, density)), cache)
 
 

@@ -10,9 +10,8 @@ from pydantic import Field, JsonValue
 
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import REST, Control, KitSettings
-from obrell.core.document.readings import values_in
-from obrell.core.document.resolve import DAY, Readings, Resolved, colourway_or_day, resolve
-from obrell.core.document.states import in_state
+from obrell.core.document.readings import NumbersText, Readings, known_values, numbers_in, seen
+from obrell.core.document.resolve import DAY, Resolved, colourway_or_day, palette, resolve
 from obrell.core.edit import Edit, Surroundings, applied, read_edit
 from obrell.core.edit.readings import at_readings
 from obrell.core.edit.snapping import Snap
@@ -46,8 +45,8 @@ class FrameRequest(Value):
     """The state that is drawn, in which the edit is made."""
     also: Annotated[str, Field(max_length=1000)] = ""
     """Others that it is made in too."""
-    readings: dict[str, float] = Field(default_factory=dict, max_length=40)
-    """The numbers that readings are at."""
+    readings: NumbersText = ""
+    """The numbers that readings are at, as id:number with commas between."""
     against: bool = False
     """Where the state differs from rest, as a heat map."""
     opened: Annotated[str, Field(max_length=100)] = ""
@@ -55,7 +54,7 @@ class FrameRequest(Value):
 
     def made(self, edit: Edit) -> Edit:
         """The edit as it is made in the states and at the readings that are looked at."""
-        return made_in(at_readings(edit, self.readings), self.state, self.also)
+        return made_in(at_readings(edit, numbers_in(self.readings)), self.state, self.also)
 
     def box(self) -> PixelBox:
         return PixelBox(self.left, self.top, self.left + self.width, self.top + self.height)
@@ -92,22 +91,25 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
     edit = None if wanted.edit is None else wanted.made(read_edit(wanted.edit))
     changed = stored if edit is None else applied(edit, stored, Surroundings.of(index))
     known = any(one.id == wanted.state for one in changed.states)
-    look = in_state(changed, wanted.state if known else REST)
-    values = values_in(",".join(f"{name}:{value}" for name, value in wanted.readings.items()), look)
+    way = colourway_or_day(index, wanted.colourway)
+    values = tuple(known_values(changed, numbers_in(wanted.readings)).items())
+    look = seen(changed, wanted.state if known else REST, values, palette(index, way))
     snaps = () if edit is None else edit.snaps(stored)
     with patience(SECONDS):
         if wanted.against and known:
-            return _against_rest(wanted, index, changed, last)
+            return _against_rest(wanted, index, changed, values, last)
         return drawn(
             wanted, index, false_colours(look) if wanted.apart else look, last, snaps,
-            colourway_or_day(index, wanted.colourway), values,
+            way,
         )  # fmt: skip
 
 
-def _against_rest(wanted: FrameRequest, index: KitSettings, control: Control, last: LastFrame) -> Preview:
+def _against_rest(
+    wanted: FrameRequest, index: KitSettings, control: Control, values: Readings, last: LastFrame
+) -> Preview:  # fmt: skip
     """Where the state differs from rest; the next frame is drawn whole."""
     way = colourway_or_day(index, wanted.colourway)
-    rest, look = (resolve(index, control, state, way) for state in (REST, wanted.state))
+    rest, look = (resolve(index, control, state, way, values) for state in (REST, wanted.state))
     frame = Frame(wanted.density, canvas_box(look, wanted.density) if wanted.exact else wanted.box())
     pixels = heat(draw(rest, frame, last.cache), draw(look, frame, last.cache)).tobytes()
     last.resolved = None
@@ -116,10 +118,10 @@ def _against_rest(wanted: FrameRequest, index: KitSettings, control: Control, la
 
 def drawn(
     wanted: FrameRequest, index: KitSettings, control: Control, last: LastFrame, snaps: Sequence[Snap] = (),
-    colourway: str = DAY, readings: Readings = (),
+    colourway: str = DAY,
 ) -> Preview:  # fmt: skip
     """A control over what the window shows, which is remembered."""
-    resolved = resolve(index, control, colourway=colourway, readings=readings)
+    resolved = resolve(index, control, colourway=colourway)
     whole = canvas_box(resolved, wanted.density) if wanted.exact else wanted.box()
     frame, dirty = Frame(wanted.density, whole), whole
     if last.resolved is not None and last.frame == frame and last.exact == wanted.exact:

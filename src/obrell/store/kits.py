@@ -22,7 +22,7 @@ from obrell.core.edit.kits import (
 )
 from obrell.core.errors import NoSuchThing, Unreadable
 from obrell.core.values.base import text_hash
-from obrell.core.values.slugs import slug
+from obrell.core.values.slugs import free_id
 from obrell.store.database import Database
 from obrell.store.documents import Documents
 from obrell.store.failures import StoreGone
@@ -427,8 +427,7 @@ class Kits(History):
     def import_kit(self, kit: Kit) -> str:
         """Save a kit from a file beside the others, under an id of its own; its id."""
         with self._database.writing() as session:
-            taken = set(session.scalars(select(KitRow.id)))
-            new = _free_id(slug(kit.name, "kit")[:32], taken)
+            new = free_id(kit.name, session.scalars(select(KitRow.id)), "kit")
             order = tuple(control.id for control in kit.controls)
             fields = {name: getattr(kit, name) for name in type(kit.settings()).model_fields}
             index = KitIndex(**(fields | {"id": new}), order=order, next_number=_after(order))
@@ -470,14 +469,6 @@ def _tile(
         chosen = stands if isinstance(stands, str) else "own" if ground else "light"
         return Tile(ident, name, float(width), float(height), hash_, stands=chosen, uses=json.loads(swatches))
     return Tile(ident, ident, 0, 0, hash_, DAMAGED)
-
-
-def _free_id(wanted: str, taken: set[str]) -> str:
-    stem = wanted if wanted[:1].isalpha() else f"kit-{wanted}"
-    name, count = stem, 2
-    while name in taken:
-        name, count = f"{stem}-{count}", count + 1
-    return name
 
 
 def _after(order: tuple[str, ...]) -> int:

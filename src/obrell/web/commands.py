@@ -10,6 +10,7 @@ from typing import get_args
 from obrell.core.document.model import Stands
 from obrell.core.edit.effect_stacks import HEAVIER, LIGHTER
 from obrell.core.edit.starts import STARTS as STATE_STARTS
+from obrell.core.edit.starts import told_apart
 from obrell.core.effects import EFFECTS
 from obrell.core.shapes import SHAPES
 from obrell.core.shapes.base import Tool
@@ -269,8 +270,8 @@ def _effects() -> Iterator[Command]:
 
 def _states() -> Iterator[Command]:
     column, top = "Column, Add a state", "Sheet, top"
-    for start, (name, _) in STATE_STARTS.items():
-        words = f"Add the state {name.lower()}{', sunk' if start == 'sunk' else ''}"
+    for start in STATE_STARTS:
+        words = f"Add the state {told_apart(start).lower()}"
         yield Command(words, column, {"edit": json.dumps({"kind": "start-state", "start": start})})
     yield Command("Add a state of one’s own …", column, {"press": "#own-state input"})
     yield Command("Draw rest", "Column", {"draws": "rest"})

@@ -6,19 +6,15 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from obrell.core.document.model import Control
-from obrell.core.document.readings import driven
-from obrell.core.document.resolve import Readings
+from obrell.core.document.readings import Readings, driven
 from obrell.core.document.value_paths import live_at
+from obrell.core.edit.readings import drivable
 from obrell.core.edit.values import described, whose
 from obrell.core.errors import ObrellError
 from obrell.core.geometry.svgdata import number
-from obrell.core.values.fields import live_of
 from obrell.core.values.readings import Drive, Reading
 from obrell.web.fields import FieldView, each_field, field_at
 from obrell.web.sheet import SheetView
-
-OFFERED = ("rotation", "x", "y", "opacity")
-"""What of any part a reading can drive; besides the numbers of its shape and the words of a text."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,19 +67,10 @@ def at_others(control: Control, values: Readings) -> str:
     return ",".join(f"{name}:{value:g}" for name, value in values if value != begins[name])
 
 
-def offered(control: Control, part: str) -> tuple[tuple[str, str], ...]:
-    """What of a part a reading can drive: paths, and what each is called."""
-    found = next((one for one in control.parts if one.id == part), None)
-    if found is None:
-        return ()
-    shape = [f"shape/{name}" for name, field in type(found.shape).model_fields.items() if live_of(field.metadata)]
-    words = ["shape/words"] if "words" in type(found.shape).model_fields else []
-    colours = [f"effects/{one.id}/opacity" for one in found.effects]
-    filled = (one for one in found.effects if hasattr(getattr(one, "fill", None), "colour"))
-    colours += [f"effects/{one.id}/fill/colour" for one in filled]
-    taken = {drive.path for _, drive in driven(control)}
-    paths = (f"parts/{part}/{path}" for path in (*OFFERED, *words, *shape, *colours))
-    return tuple((path, _words(control, path)) for path in paths if path not in taken)
+def offered(stored: Control, seen: Control, part: str) -> tuple[tuple[str, str], ...]:
+    """What of a part a reading can drive, as it is seen, and none does: paths, and what each is called."""
+    taken = {drive.path for _, drive in driven(stored)}
+    return tuple((path, _words(seen, path)) for path in drivable(seen, part) if path not in taken)
 
 
 def _words(control: Control, path: str) -> str:

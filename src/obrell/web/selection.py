@@ -7,9 +7,8 @@ from typing import Annotated
 from pydantic import Field
 
 from obrell.core.document.model import REST, Control, KitSettings
-from obrell.core.document.readings import numbers_in, values_in
+from obrell.core.document.readings import NumbersText, Readings, known_values, numbers_in
 from obrell.core.document.resolve import DAY, colourway_or_day
-from obrell.core.document.states import in_state
 from obrell.core.edit import Edit
 from obrell.core.edit.readings import at_readings
 from obrell.core.edit.states import made_in
@@ -39,25 +38,20 @@ class Selection(Value):
     """The state that is drawn: what is done is done in it."""
     also: Annotated[str, Field(pattern=r"^[a-z0-9,-]*$", max_length=1000)] = ""
     """Other states that it is done in too, with commas between."""
+    readings: NumbersText = ""
+    """The numbers that readings are at, where that is not where they begin."""
 
-    readings: Annotated[str, Field(pattern=r"^([a-z][a-z0-9-]*:-?\d+(\.\d+)?(,|$))*$", max_length=600)] = ""
-    """The numbers that readings are at, as id:number with commas between, where that is not where they begin."""
-
-    def values(self, control: Control) -> tuple[tuple[str, float], ...]:
+    def values(self, control: Control) -> Readings:
         """The numbers of those readings that the control has, between their ends."""
-        return values_in(self.readings, control)
+        return tuple(known_values(control, numbers_in(self.readings)).items())
 
     def drawn(self, control: Control) -> str:
         """The state that is drawn; rest where the control has it no more."""
         return self.state if any(one.id == self.state for one in control.states) else REST
 
-    def look(self, control: Control) -> Control:
-        """The control as it looks in that state."""
-        return in_state(control, self.drawn(control))
-
     def into(self, edit: Edit) -> Edit:
         """An edit as it is made in the states that were chosen."""
-        return made_in(at_readings(edit, dict(numbers_in(self.readings))), self.state, self.also)
+        return made_in(at_readings(edit, numbers_in(self.readings)), self.state, self.also)
 
     def way(self, kit: KitSettings) -> str:
         """The colourway, or Day where the kit has it no more."""

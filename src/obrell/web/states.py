@@ -6,16 +6,20 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from typing import Any
 
 from obrell.core.document.fingerprint import whole_fingerprint
 from obrell.core.document.model import REST, Control, State
-from obrell.core.document.resolve import Readings, resolve
+from obrell.core.document.readings import Readings
+from obrell.core.document.resolve import resolve
 from obrell.core.document.states import beginning_of, in_state
-from obrell.core.edit.starts import STARTS, Start
+from obrell.core.edit.starts import STARTS, StartState, told_apart
+from obrell.core.edit.states import pairs_of, taken_ids
 from obrell.core.edit.values import described, whose
 from obrell.core.errors import ObrellError
 from obrell.core.geometry.svgdata import number
 from obrell.core.values.differences import Difference, Extra, Gone, Moved, Order
+from obrell.core.values.slugs import free_id
 from obrell.web.fields import FieldView, each_field, field_at, named_colours
 from obrell.web.pictures import Dressed, shown_address
 from obrell.web.sheet import PartView, SheetView
@@ -46,6 +50,16 @@ class StateView:
 
 
 @dataclass(frozen=True, slots=True)
+class StartView:
+    """What a state can begin with: the edit, the id of the state then, what it is called, what it does."""
+
+    edit: StartState
+    state: str
+    name: str
+    does: str
+
+
+@dataclass(frozen=True, slots=True)
 class DifferenceView:
     """One thing that differs: what it is, its live value where it has one, and what it is at rest."""
 
@@ -67,12 +81,12 @@ class StatesView:
     differences: tuple[DifferenceView, ...]
     count: int
     paths: frozenset[str]
-    usual: tuple[tuple[Start, str, str], ...]
-    """What states can begin with: ids, names of those that are not there yet, what each does."""
-    starts: tuple[tuple[Start, str, str], ...]
-    """The same for the one that is drawn, as long as nothing differs in it."""
-    pairs: tuple[tuple[str, str, str], ...]
-    """Two states that can be made one: their ids and the name of it."""
+    usual: tuple[StartView, ...]
+    """What those can begin with that are not there yet."""
+    starts: tuple[StartView, ...]
+    """What the one that is drawn can begin with, as long as nothing differs in it."""
+    pairs: tuple[tuple[dict[str, Any], str], ...]
+    """States of two that could be made: edits, and what they are called."""
     scale: float
     width: int
     height: int
@@ -101,8 +115,9 @@ def states_of(control: Control, here: Dressed, values: Readings, also: frozenset
         drawn, "Rest" if state is None else state.name, _base_name(control, state),
         (card(None), *map(card, control.states)),
         () if state is None else named_colours(tuple(_differences(control, state)), settings, way),
-        len(found), frozenset(one.path for one in found), _usual(control),
-        _starts() if state is not None and not state.of and not found else (), tuple(_pairs(control)),
+        len(found), frozenset(one.path for one in found), _starts(control),
+        _starts(control, state.id) if state is not None and not state.of and not found else (),
+        tuple((one.model_dump(mode="json"), one.called(control)) for one in pairs_of(control)),
         scale, round(canvas.width * scale), round(canvas.height * scale), canvas.width * scale <= NARROW,
     )  # fmt: skip
 
@@ -114,27 +129,19 @@ def _base_name(control: Control, state: State | None) -> str:
     return " + ".join(names[name] for name in state.of).lower()
 
 
-def _usual(control: Control) -> tuple[tuple[Start, str, str], ...]:
-    taken = {state.name for state in control.states}
-    return tuple(one for one in _starts() if STARTS[one[0]][0] not in taken)
-
-
-def _starts() -> tuple[tuple[Start, str, str], ...]:
-    return tuple((one, name if one != "sunk" else f"{name}, sunk", does) for one, (name, does) in STARTS.items())
-
-
-def _pairs(control: Control) -> Iterator[tuple[str, str, str]]:
-    """What can be on, or of one's own, with what a hand does to it."""
-    plain = [state for state in control.states if not state.of]
-    made = {state.of for state in control.states}
-    for lasting in plain:
-        for passing in plain:
-            if lasting.id not in PASSING and passing.id in PASSING and (lasting.id, passing.id) not in made:
-                yield lasting.id, passing.id, f"{lasting.name} + {passing.name.lower()}"
-
-
-PASSING = ("hover", "pressed", "focus")
-"""States that come and go with a hand, on top of those that last."""
+def _starts(control: Control, state: str | None = None) -> tuple[StartView, ...]:
+    """What a state can begin with, or what states can that are not there yet."""
+    taken = {one.name for one in control.states} if state is None else set()
+    return tuple(
+        StartView(
+            StartState(start=one, state=state),
+            state or free_id(name, taken_ids(control), "state"),
+            told_apart(one),
+            does,
+        )
+        for one, (name, does) in STARTS.items()
+        if name not in taken
+    )
 
 
 def _differences(control: Control, state: State) -> Iterator[DifferenceView]:

@@ -10,9 +10,8 @@ from typing import Any, get_args
 from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_fingerprint
 from obrell.core.document.model import Control, KitSettings, Measure, Part, Swatch
 from obrell.core.document.nodes import Node
-from obrell.core.document.readings import read
+from obrell.core.document.readings import seen as as_seen
 from obrell.core.document.resolve import DAY, DAY_NAME, Resolved, palette, resolve
-from obrell.core.document.states import in_state, words_of
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import part_of
 from obrell.core.findings import SEVERITIES, Finding, found_in_state
@@ -52,10 +51,10 @@ WORDS = {
 def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     """What the Bench shows of a control to a window with that selection."""
     index, index_hash, drawn = kits.index(kit), kits.index_hash(kit), seen.drawn(stored.control)
-    settings, look = index.settings(), in_state(stored.control, drawn)
-    way, values = seen.way(settings), seen.values(stored.control)
-    resolved = resolve(settings, look, colourway=way, readings=values)
-    control = read(look, dict(values), palette(settings, way), words_of(stored.control))
+    settings, values = index.settings(), seen.values(stored.control)
+    way = seen.way(settings)
+    resolved = resolve(settings, stored.control, drawn, way, values)
+    control = as_seen(stored.control, drawn, values, palette(settings, way))
     dressed = Dressed(kit, settings, way, drawn, at_others(stored.control, values))
     seats = Seats(kit, stored, fingerprints(resolved), dressed)
     states = states_of(stored.control, dressed, values, frozenset(seen.also.split(",")))
@@ -65,6 +64,7 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     sheet = sheet_view(control, settings, resolved, seen, selected, marks_of(found))
     sheet = driving(departing(replace(sheet, stateful=bool(stored.control.states)), states), stored.control)
     facts = _facts(resolved, seats, seen, selected, found) | {
+        "clip": [_dumped(part) for part in control.parts if part.id in descendants(control, selected)],
         "swatches": [{"id": one.id, "role": one.role, "colour": colour} for one, colour in _coloured(settings)],
         "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo, "state": drawn,
         "stateName": states.name,
@@ -75,7 +75,7 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     context = {
         "kit": settings, "control": control, "kin": kits.kin(kit, control), "palette": palette(settings, way),
         "states": states, "readings": readings_of(stored.control, control, values),
-        "drivable": offered(control, selected[0]) if len(selected) == 1 else (),
+        "drivable": offered(stored.control, control, selected[0]) if len(selected) == 1 else (),
     }  # fmt: skip
     blocks = {
         "sheet-top": block("_sheet.html", context | {"sheet": sheet, "words": WORDS}),
@@ -110,11 +110,9 @@ def _facts(
     resolved: Resolved, seats: Seats, seen: Selection, selected: tuple[str, ...], found: tuple[Finding, ...]
 ) -> dict[str, Any]:
     control, stored = resolved.control, seats.stored
-    held = descendants(control, selected)
     return {
         "version": stored.version, "hash": stored.hash, "name": control.name,
         "selected": list(selected), "effect": seen.effect,
-        "clip": [_dumped(part) for part in control.parts if part.id in held],
         "found": [_found_view(one) for one in found if one.severity == SEVERITIES[0]],
         "ground": shown_address(
             seats.kit, control.id, ground_fingerprint(resolved), 2, ground=1, **seats.dressed.query

@@ -10,7 +10,8 @@ from pydantic import AfterValidator, Field, ValidationError, field_validator
 
 from obrell.core.deliver.names import PATTERN, check_pattern
 from obrell.core.document.model import REST, Control
-from obrell.core.document.resolve import DAY, Readings
+from obrell.core.document.readings import Readings
+from obrell.core.document.resolve import DAY
 from obrell.core.errors import Refused
 from obrell.core.formats import FORMATS, Options
 from obrell.core.values.base import Value, bad_value

@@ -10,7 +10,8 @@ from obrell.core.deliver.names import file_name
 from obrell.core.deliver.order import Order
 from obrell.core.document.effect_stacks import effects_of
 from obrell.core.document.model import REST, Control, KitSettings
-from obrell.core.document.resolve import Readings, Resolved, palette, resolve
+from obrell.core.document.readings import Readings
+from obrell.core.document.resolve import Resolved, palette, resolve
 from obrell.core.document.tree import walk
 from obrell.core.errors import ObrellError, Refused, Stopped
 from obrell.core.formats import FORMATS, Format, Job, Options

@@ -11,8 +11,8 @@ from collections.abc import Iterable
 from obrell.core.document.measures import frame_on_canvas
 from obrell.core.document.model import Control, Part
 from obrell.core.document.tree import arranged, descendants
+from obrell.core.document.value_paths import value_at
 from obrell.core.effects import Paint
-from obrell.core.errors import GONE, NoSuchThing
 from obrell.core.geometry.plane import Rect
 from obrell.core.shapes import Icon, Text
 
@@ -34,14 +34,12 @@ def body_of(control: Control) -> tuple[str, ...]:
 
 def labels_of(control: Control) -> list[Part]:
     """What is read of a control: its texts and icons, back to front."""
-    return [part for part in control.parts if part.visible and isinstance(part.shape, Text | Icon)]
+    return [part for part in control.parts if is_read(part)]
 
 
-def _part(control: Control, name: str) -> Part:
-    found = next((part for part in control.parts if part.id == name), None)
-    if found is None:
-        raise NoSuchThing(GONE)
-    return found
+def is_read(part: Part) -> bool:
+    """Whether it is a text or an icon that is shown."""
+    return part.visible and isinstance(part.shape, Text | Icon)
 
 
 def _hides(part: Part) -> bool:
@@ -65,8 +63,8 @@ def _area(box: Rect) -> float:
 
 def _holds(control: Control, outer: Part, inner: Part) -> bool:
     box, other = box_of(control, outer), box_of(control, inner)
-    x, y = other.left + other.width / 2, other.top + other.height / 2
-    return box.left <= x <= box.right and box.top <= y <= box.bottom and _area(box) >= _area(other)
+    x, y = other.centre.x, other.centre.y
+    return box.meets(Rect(x, y, x, y)) and _area(box) >= _area(other)
 
 
 def lying_on(control: Control, body: Iterable[str]) -> tuple[str, ...]:
@@ -74,7 +72,7 @@ def lying_on(control: Control, body: Iterable[str]) -> tuple[str, ...]:
     ids = frozenset(body)
     found = set(ids)
     for name in ids:
-        base = _part(control, name)
+        base: Part = value_at(control, f"parts/{name}")
         front = control.parts[control.parts.index(base) + 1 :]
         found |= {part.id for part in front if _holds(control, base, part)}
     inner = descendants(control, found) - found
@@ -83,7 +81,7 @@ def lying_on(control: Control, body: Iterable[str]) -> tuple[str, ...]:
 
 def outermost(control: Control, body: str) -> Part:
     """The largest part that a body lies on, or the body."""
-    base = _part(control, body)
+    base: Part = value_at(control, f"parts/{body}")
     behind = [
         part
         for part in control.parts

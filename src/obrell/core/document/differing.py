@@ -31,13 +31,11 @@ _ANYTHING = TypeAdapter[Any](Any)
 
 def differences(rest: Control, state: Control) -> tuple[Difference, ...]:
     """What makes the one of the other. Numbers that follow another part are made anew, and are not among them."""
-    found = [*_arranged(rest, state), *_light(rest, state)]
-    middle = _placed(rest, state, found)
-    known = {part.id: part for part in middle.parts}
-    following = {(part.id, follow.path) for part in state.parts for follow in part.follows}
+    found = [*_items("parts", rest.parts, state.parts), *_values("light", rest.light, state.light)]
+    known = {part.id: part for part in _placed(rest, state, found).parts}
     for part in state.parts:
         if part.id in known:
-            found += _of_part(known[part.id], part, frozenset(path for name, path in following if name == part.id))
+            found += _of_part(known[part.id], part)
     return tuple(found)
 
 
@@ -45,15 +43,6 @@ def as_json(value: Any) -> JsonValue:
     """A value as it is written down."""
     written: JsonValue = _ANYTHING.dump_python(value, mode="json")
     return written
-
-
-def _light(rest: Control, state: Control) -> Iterator[Difference]:
-    yield from _values("light", rest.light, state.light)
-
-
-def _arranged(rest: Control, state: Control) -> Iterator[Difference]:
-    """Parts that only one of the two has, and another order."""
-    yield from _items("parts", rest.parts, state.parts)
 
 
 def _items(path: str, rest: tuple[Any, ...], state: tuple[Any, ...]) -> Iterator[Difference]:
@@ -77,7 +66,6 @@ def _placed(rest: Control, state: Control, found: list[Difference]) -> Control:
     """Rest with its containers where the state has them, the outermost first; how they get there is added to what
     was found."""
     draft, there = Draft(rest), {part.id: part for part in state.parts}
-    following = {(part.id, follow.path) for part in state.parts for follow in part.follows}
     for name in containers_outermost_first(rest.parts):
         if name not in there:
             continue
@@ -86,7 +74,7 @@ def _placed(rest: Control, state: Control, found: list[Difference]) -> Control:
             if was == now:
                 continue
             draft.set(name, field, now)
-            if (name, field) not in following:
+            if field not in _following(there[name]):
                 found.append(placed_otherwise(f"parts/{name}/{field}", was, now))
     return draft.control()
 
@@ -109,10 +97,15 @@ def containers_outermost_first(parts: Iterable[Part]) -> list[str]:
     return sorted((part.id for part in parts if isinstance(part.shape, Container)), key=depth)
 
 
-def _of_part(was: Part, now: Part, following: frozenset[str]) -> Iterator[Difference]:
+def _following(part: Part) -> frozenset[str]:
+    """The paths of its numbers that follow another part."""
+    return frozenset(follow.path for follow in part.follows)
+
+
+def _of_part(was: Part, now: Part) -> Iterator[Difference]:
     if was is now or was == now:
         return
-    base = f"parts/{now.id}"
+    base, following = f"parts/{now.id}", _following(now)
     for name in type(now).model_fields:
         if name in OF_THE_CONTROL or name == "effects" or name in following:
             continue

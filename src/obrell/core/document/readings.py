@@ -3,16 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from typing import Any
+from typing import Annotated, Any
+
+from pydantic import Field
 
 from obrell.core.document.draft import Draft
 from obrell.core.document.follows import NO_WORDS, Words, settled
 from obrell.core.document.mixing import mixed
 from obrell.core.document.model import Control
 from obrell.core.document.moving import PLACE
+from obrell.core.document.states import in_state, words_of
 from obrell.core.document.value_paths import with_value
 from obrell.core.errors import BadValue, NoSuchThing, ObrellError
 from obrell.core.values.readings import Drive, Reading
+from obrell.core.workspace import OfObject
+
+Readings = tuple[tuple[str, float], ...]
+"""Numbers of readings by their ids."""
 
 
 def reading_of(control: Control, name: str) -> Reading:
@@ -21,6 +28,20 @@ def reading_of(control: Control, name: str) -> Reading:
     if found is None:
         raise NoSuchThing(f"“{control.name}” has no reading “{name}”.")
     return found
+
+
+def seen(control: Control, state: str, values: Readings, palette: Mapping[str, str]) -> Control:
+    """The control as it is seen in a state, by its id, with readings at ``values``; it has neither of its own any
+    more. Raises as ``in_state`` and ``read`` do."""
+    look = in_state(control, state)
+    if not look.readings and not values:
+        return look
+    key = (state, values, tuple(palette.items()))
+    words = words_of(control)
+    return _SEEN.get(control, key, lambda: read(look, dict(values), palette, words).evolve(readings=()))
+
+
+_SEEN = OfObject[Control](32)
 
 
 def read(
@@ -42,18 +63,22 @@ def read(
     return settled(draft.control(), words)
 
 
-def numbers_in(text: str) -> tuple[tuple[str, float], ...]:
-    """Numbers of readings, as they are written in addresses: id:number, with commas between."""
-    pairs = (one.partition(":") for one in text.split(",") if ":" in one)
-    return tuple((name, float(value)) for name, _, value in pairs)
+NumbersText = Annotated[
+    str, Field(pattern=r"^([a-z][a-z0-9-]{0,39}:-?\d{1,9}(\.\d{1,20})?(e-?\d{1,2})?(,|$))*$", max_length=600)
+]
+"""Numbers of readings, as they are written in addresses: id:number, with commas between."""
 
 
-def values_in(text: str, control: Control) -> tuple[tuple[str, float], ...]:
-    """The same of the readings that a control has, each between its ends."""
-    known = {one.id: sorted((one.start, one.end)) for one in control.readings}
-    return tuple(
-        (name, min(max(value, known[name][0]), known[name][1])) for name, value in numbers_in(text) if name in known
-    )
+def numbers_in(text: str) -> dict[str, float]:
+    """The numbers that are written so."""
+    pairs = (one.partition(":") for one in text.split(",") if one)
+    return {name: float(value) for name, _, value in pairs}
+
+
+def known_values(control: Control, values: Mapping[str, float]) -> dict[str, float]:
+    """The numbers of those readings that a control has, each between its ends: what is looked at may be older."""
+    ends = {one.id: sorted((one.start, one.end)) for one in control.readings}
+    return {name: min(max(value, ends[name][0]), ends[name][1]) for name, value in values.items() if name in ends}
 
 
 def driven(control: Control) -> Iterator[tuple[Reading, Drive]]:

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from obrell.core.document.bodies import body_of, box_of, labels_of
-from obrell.core.document.model import Control, Part
+from obrell.core.document.model import REST, Control, Part
 from obrell.core.document.states import in_state, state_of
 from obrell.core.geometry.plane import Rect
 from obrell.core.values.differences import Moved
@@ -30,7 +30,7 @@ class Jump:
 def jumps(control: Control, name: str) -> Iterator[Jump]:
     """The bodies and labels of a control that move in a state, by its id, without having been told to."""
     state = state_of(control, name)
-    rest, look = in_state(control, "rest"), in_state(control, name)
+    rest, look = in_state(control, REST), in_state(control, name)
     told = {one.path: one for one in state.differences}
     there = {part.id: part for part in look.parts}
     watched = dict.fromkeys((*body_of(rest), *(part.id for part in labels_of(rest))))

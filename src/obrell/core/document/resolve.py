@@ -10,8 +10,7 @@ from typing import Any
 
 from obrell.core.colour.links import literal
 from obrell.core.document.model import PLAIN_GROUND, REST, Control, Fit, KitSettings, Light, Part, Swatch
-from obrell.core.document.readings import read
-from obrell.core.document.states import in_state, words_of
+from obrell.core.document.readings import Readings, seen
 from obrell.core.document.swatch_uses import swatches_of
 from obrell.core.document.tree import Tree, arranged
 from obrell.core.effects import Effect, Paint
@@ -31,8 +30,6 @@ COMMON_GROUNDS: dict[str, Fill] = {
 """As the theme's style sheet has them; a chequered ground is none at all."""
 GROUND = "@ground"
 """What stands for the ground's colour among the colours of a palette; no swatch is called so."""
-Readings = tuple[tuple[str, float], ...]
-"""Numbers of readings by their ids."""
 DAY, DAY_NAME = "day", "Day"
 """The colourway that is the swatches' own colours."""
 
@@ -89,13 +86,13 @@ def resolve(
     return _RESOLVED.get(control, around, lambda: _resolved(kit, control, state, colourway, readings))
 
 
-_RESOLVED = OfObject[Resolved](16)
+_RESOLVED = OfObject[Resolved](32)
 """An edit is tried, shown and looked over: the same document each time."""
 
 
 def _resolved(kit: KitSettings, control: Control, state: str, colourway: str, readings: Readings) -> Resolved:
     colours = palette(kit, colourway)
-    shown = read(in_state(control, state), dict(readings), colours, words_of(control))
+    shown = seen(control, state, readings, colours)
     light = shown.light or kit.light
     literal_control = _with_literals(shown, colours)
     return Resolved(literal_control, light, kit.fit, arranged(literal_control))

@@ -16,7 +16,7 @@ from pydantic import ValidationError
 
 from obrell.core.document.differing import containers_outermost_first
 from obrell.core.document.draft import Draft
-from obrell.core.document.follows import Words, settled
+from obrell.core.document.follows import NO_WORDS, Words, settled
 from obrell.core.document.model import REST, Control, Part, State
 from obrell.core.document.moving import PLACE
 from obrell.core.document.orders import woven
@@ -71,8 +71,15 @@ def _in_state(control: Control, name: str) -> Control:
     return settled(look, words_of(control))
 
 
+_WORDS = OfObject[Words](16)
+
+
 def words_of(control: Control) -> Words:
     """What texts are in states that give them other words or letters, for lengths that follow them."""
+    return _WORDS.get(control, "", lambda: _words_of(control)) if control.states else NO_WORDS
+
+
+def _words_of(control: Control) -> Words:
     found: dict[str, list[Part]] = {}
     texts = [part for part in control.parts if isinstance(part.shape, Text)]
     for state in control.states if texts else ():
@@ -174,7 +181,7 @@ class _Laying:
                 self.misfits.append(one)
         return tuple(known[name] for name in order)
 
-    def place(self, found: Sequence[Difference]) -> Iterable[Difference]:
+    def place(self, found: Sequence[Other | Moved]) -> Iterable[Other | Moved]:
         """Where containers are, the outermost first; the other values, which are counted from there."""
         by_path = {one.path: one for one in found}
         carrying = [
@@ -187,25 +194,31 @@ class _Laying:
             self.set(one, carry=True)
         return by_path.values()
 
-    def set(self, one: Difference, *, carry: bool) -> None:
+    def set(self, one: Other | Moved, *, carry: bool) -> None:
         """A value; what lies in a container goes along with its place when that is to ``carry``."""
         try:
             self._put(one, carry=carry)
         except ObrellError:
             self.misfits.append(one)
 
-    def _put(self, one: Difference, *, carry: bool) -> None:
+    def _put(self, one: Other | Moved, *, carry: bool) -> None:
         root, _, rest = one.path.partition("/")
         name, _, below = rest.partition("/")
         if root != "parts":
-            self.draft.replace(with_value(self.draft.control(), one.path, getattr(one, "value", None)))
-            return
-        part = self.draft.part(name)
-        value = round(value_at(part, below) + one.by, 9) if isinstance(one, Moved) else getattr(one, "value", None)
-        if carry:
-            self.draft.set(name, below, value)
+            self.draft.replace(_with(self.draft.control(), one.path, one))
+        elif carry:
+            self.draft.set(name, below, _value(self.draft.part(name), below, one))
         else:
-            self.draft.put(with_value(part, below, value))
+            self.draft.put(_with(self.draft.part(name), below, one))
+
+
+def _with(root: T, path: str, one: Other | Moved) -> T:
+    changed: T = with_value(root, path, _value(root, path, one))
+    return changed
+
+
+def _value(root: Value, path: str, one: Other | Moved) -> Any:
+    return one.value if isinstance(one, Other) else round(value_at(root, path) + one.by, 9)
 
 
 def _place_in(order: Sequence[str], after: str | None) -> int:

@@ -12,7 +12,7 @@ from typing import Annotated, Any, get_args
 from pydantic import Field, TypeAdapter, ValidationError
 
 from obrell.core.edit.arrange import AlignParts, CopyAlong, CopyAround, DistributeParts, ScaleParts
-from obrell.core.edit.base import Edit, Surroundings, applied
+from obrell.core.edit.base import Edit, Surroundings, Wrapped, applied
 from obrell.core.edit.beside import PutBeside
 from obrell.core.edit.colours import FollowSwatches, LaySwatch
 from obrell.core.edit.companions import AddRim, FitAround, LinkedCopy, StayInside
@@ -90,7 +90,6 @@ from obrell.core.edit.states import (
     RemoveState,
     RenameState,
     ReturnToRest,
-    TakeDifferences,
 )
 from obrell.core.edit.tint import TintFromAbove
 from obrell.core.edit.typed import TypeValue
@@ -115,7 +114,7 @@ AnyEdit = Annotated[
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
     | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal | LaySwatch | FollowSwatches
     | Recolour | TintFromAbove
-    | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest | TakeDifferences
+    | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest
     | StartState | AddReading | RemoveReading | DriveValue | StopDriving | SetDrive,
     Field(discriminator="kind"),
 ]  # fmt: skip
@@ -145,11 +144,11 @@ def read_edit(data: Any) -> Edit:
     return edit
 
 
-WRAPPERS: dict[str, type[Edit]] = {"in-states": InStates, "at-readings": AtReadings}
+WRAPPERS: dict[str, type[Wrapped]] = {"in-states": InStates, "at-readings": AtReadings}
 """Edits that say where another one is made."""
 
 
-def _wrapped(data: dict[str, Any], wrapper: type[Edit]) -> Edit:
+def _wrapped(data: dict[str, Any], wrapper: type[Wrapped]) -> Edit:
     edit = read_edit(data.get("edit"))
     if isinstance(edit, wrapper) or (wrapper is AtReadings and isinstance(edit, InStates)):
         raise BadValue("An edit is made in states once, and at readings inside of them.")

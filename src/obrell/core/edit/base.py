@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from typing import ClassVar
 
-from pydantic import ConfigDict, ValidationError
+from pydantic import ConfigDict, SerializeAsAny, ValidationError
 
 from obrell.core.document.follows import NO_WORDS, Words, kept_by_hand, settled
 from obrell.core.document.model import MAX_PARTS, Control, KitSettings, Light, Material, Part, Swatch
@@ -125,6 +125,31 @@ class Edit(Value):
     @abstractmethod
     def label(self, control: Control) -> str:
         """What it does, as the list of what was done says it, given the control before."""
+
+
+class Wrapped(Edit):
+    """Base of the edits that say where another one is made."""
+
+    edit: SerializeAsAny[Edit]
+
+    def look(self, control: Control) -> Control:
+        """The control as the other edit sees it."""
+        return control
+
+    def snaps(self, control: Control) -> tuple[Snap, ...]:
+        return self.edit.snaps(self.look(control))
+
+    def sets(self) -> frozenset[str]:
+        return self.edit.sets()
+
+    def removes(self) -> bool:
+        return self.edit.removes()
+
+    def remark(self, around: Surroundings) -> str:
+        return self.edit.remark(around)
+
+    def label(self, control: Control) -> str:
+        return self.edit.label(self.look(control))
 
 
 def part_of(control: Control, part_id: str) -> Part:

@@ -7,8 +7,8 @@ from typing import Literal, TypeVar
 from obrell.core.colour.colourways import for_the_dark, turned
 from obrell.core.document.model import Colourway, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME, palette
-from obrell.core.edit.swatches import free_id
 from obrell.core.errors import NoSuchThing, Refused
+from obrell.core.values.slugs import free_id
 
 MOST_COLOURWAYS = 40
 Way = Literal["same", "turned", "dark"]

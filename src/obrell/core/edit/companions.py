@@ -239,7 +239,13 @@ def _in_front_of_others(control: Control, copy: str, source: str) -> Control:
 
 
 def _rim_colour(part: Part) -> Colour:
-    """A shade of the colour of the part's uppermost paint; it goes on following a swatch."""
+    """A shade of the part's colour; it goes on following a swatch."""
+    colour = main_colour(part)
+    return PLAIN if colour is None else toned(colour, SHADE)
+
+
+def main_colour(part: Part) -> Colour | None:
+    """The colour of a part's uppermost paint, as one; None where there is none."""
     paints = [effect.fill for effect in part.effects if isinstance(effect, Paint) and effect.visible]
     plain = refilled(paints[-1], "solid") if paints else None
-    return toned(plain.colour, SHADE) if isinstance(plain, Solid) else PLAIN
+    return plain.colour if isinstance(plain, Solid) else None

@@ -47,6 +47,8 @@ class Draw(Edit):
     constrained: bool = False
     centred: bool = False
     look: Look | None = None
+    origins: Origins = ()
+    """The swatches that the look followed when it was used."""
     snap: Snapping | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
@@ -55,7 +57,7 @@ class Draw(Edit):
         (x0, y0), (x1, y1) = self._ends(control)
         shape, place = SHAPES[self.shape].drawn(x0, y0, x1, y1, constrained=self.constrained, centred=self.centred)
         part = new_part(control, shape.evolve(**self.values), place)
-        return add_parts(control, [wearing(part, self.look)])
+        return add_parts(control, [wearing(part, self.look, self.origins, around)])
 
     def snaps(self, control: Control) -> tuple[Snap, ...]:
         return () if self.snap is None else snap_point(control, (), self.x1, self.y1, self.snap)
@@ -85,11 +87,12 @@ def new_part(control: Control, shape: Shape, place: Point) -> Part:
     return Part(id="p0", name=name, shape=shape, x=place.x, y=place.y, effects=(paint,))
 
 
-def wearing(part: Part, look: tuple[AnyEffect, ...] | None) -> Part:
-    """The part with a look; masks by other parts are left out."""
+def wearing(part: Part, look: Look | None, origins: Origins, around: Surroundings) -> Part:
+    """The part with a look; masks by other parts are left out, and what followed a swatch that is gone since has the
+    colour it had."""
     if look is None:
         return part
-    return part.evolve(effects=tuple(effect for effect in look if not covering(effect)))
+    return part.evolve(effects=tuple(bound(effect, origins, around) for effect in look if not covering(effect)))
 
 
 class MoveParts(Edit):

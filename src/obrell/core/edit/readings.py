@@ -2,26 +2,26 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping
+from contextlib import suppress
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, SerializeAsAny
+from pydantic import Field
 
 from obrell.core.document.differing import as_json
 from obrell.core.document.draft import Draft
 from obrell.core.document.mixing import is_number
 from obrell.core.document.model import Control
-from obrell.core.document.readings import driven, place, read, reading_of
+from obrell.core.document.readings import driven, known_values, place, read, reading_of
 from obrell.core.document.value_paths import is_value, value_at
-from obrell.core.edit.base import Edit, Surroundings
-from obrell.core.edit.snapping import Snap
+from obrell.core.edit.base import Edit, Surroundings, Wrapped, part_of
 from obrell.core.edit.states import OfStates
 from obrell.core.edit.values import described, whose
 from obrell.core.errors import BadValue, NoSuchThing, ObrellError, Refused
 from obrell.core.values.differences import Where
-from obrell.core.values.fields import Id, Name
+from obrell.core.values.fields import Id, Name, live_of
 from obrell.core.values.readings import MAX_READINGS, Drive, Number, Reading
-from obrell.core.values.slugs import slug
+from obrell.core.values.slugs import free_id
 
 NEAREST = 1e-6
 
@@ -41,9 +41,7 @@ class AddReading(OfStates):
             raise Refused(f"A control can have at most {MAX_READINGS} readings.")
         if any(one.name.lower() == name.lower() for one in control.readings):
             raise Refused(f"A reading is called “{name}” already.")
-        taken, wanted = {one.id for one in control.readings}, slug(name, "reading")[:30].strip("-")
-        wanted = wanted if wanted[0].isalpha() else f"reading-{wanted}"
-        ident = next(one for one in (wanted, *(f"{wanted}-{n}" for n in range(2, 99))) if one not in taken)
+        ident = free_id(name, (one.id for one in control.readings), "reading")
         made = Reading(
             id=ident, name=name, start=self.start, end=self.end, value=self.start, unit=self.unit.strip()
         )  # fmt: skip
@@ -54,14 +52,15 @@ class AddReading(OfStates):
 
 
 class RemoveReading(OfStates):
-    """A reading taken away; what it drove stays as it is drawn now."""
+    """A reading taken away; what it drove stays as it is where that begins."""
 
     kind: Literal["remove-reading"] = "remove-reading"
     reading: Id
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         gone = reading_of(control, self.reading)
-        return control.evolve(readings=tuple(one for one in control.readings if one is not gone))
+        left = tuple(one for one in control.readings if one is not gone)
+        return _as_drawn(control, gone.drives, around).evolve(readings=left)
 
     def removes(self) -> bool:
         return True
@@ -93,7 +92,7 @@ class DriveValue(OfStates):
 
 
 class StopDriving(OfStates):
-    """A value that is as it is set again."""
+    """A value that is not driven any more, and stays as it is where the reading begins."""
 
     kind: Literal["stop-driving"] = "stop-driving"
     reading: Id
@@ -101,7 +100,8 @@ class StopDriving(OfStates):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         reading, gone = _drive_of(control, self.reading, self.path)
-        return _with(control, reading.evolve(drives=tuple(one for one in reading.drives if one is not gone)))
+        left = reading.evolve(drives=tuple(one for one in reading.drives if one is not gone))
+        return _with(_as_drawn(control, (gone,), around), left)
 
     def removes(self) -> bool:
         return True
@@ -136,27 +136,25 @@ class SetDrive(OfStates):
         return f"{reading_of(control, self.reading).name} drives {_named(control, self.path)} otherwise"
 
 
-class AtReadings(Edit):
+class AtReadings(Wrapped):
     """An edit made while readings are at some numbers. A value that one of them drives is set for that number: at an
     end as it is, between them so that the nearer end comes to where it has to be."""
 
     kind: Literal["at-readings"] = "at-readings"
     values: dict[Id, float]
-    edit: SerializeAsAny[Edit]
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         if not any(one.drives for one in control.readings):
             return self.edit.apply(control, around)
-        seen = self._seen(control, around)
+        seen = read(control, known_values(control, self.values), around.palette)
         return self._undriven(control, seen, self.edit.apply(seen, around))
 
-    def _seen(self, control: Control, around: Surroundings) -> Control:
-        known = {one.id for one in control.readings}
-        return read(control, {name: value for name, value in self.values.items() if name in known}, around.palette)
+    def look(self, control: Control) -> Control:
+        return read(control, known_values(control, self.values), {})
 
     def _undriven(self, raw: Control, seen: Control, changed: Control) -> Control:
         """What was changed, with driven values as they are stored, and drives as they are wanted now."""
-        readings = {one.id: one for one in changed.readings}
+        readings, values = {one.id: one for one in changed.readings}, known_values(raw, self.values)
         draft = Draft(changed)
         for reading, drive in driven(raw):
             try:
@@ -164,26 +162,20 @@ class AtReadings(Edit):
             except NoSuchThing:
                 continue
             if before != after and reading.id in readings:
-                value = self.values.get(reading.id, reading.value)
+                value = values.get(reading.id, reading.value)
                 readings[reading.id] = _in_place(readings[reading.id], _set_at(reading, drive, value, as_json(after)))
             draft.set_at(drive.path, own)
         made = draft.control()
         return made.evolve(readings=tuple(readings.values())) if readings else made
 
-    def snaps(self, control: Control) -> tuple[Snap, ...]:
-        return self.edit.snaps(control)
 
-    def sets(self) -> frozenset[str]:
-        return self.edit.sets()
-
-    def removes(self) -> bool:
-        return self.edit.removes()
-
-    def remark(self, around: Surroundings) -> str:
-        return self.edit.remark(around)
-
-    def label(self, control: Control) -> str:
-        return self.edit.label(control)
+def _as_drawn(control: Control, drives: Iterable[Drive], around: Surroundings) -> Control:
+    """The control with values of its own that are what drives make of them where their readings begin."""
+    seen, draft = read(control, {}, around.palette), Draft(control)
+    for drive in drives:
+        with suppress(NoSuchThing):
+            draft.set_at(drive.path, value_at(seen, drive.path))
+    return draft.control()
 
 
 def at_readings(edit: Edit, values: Mapping[str, float]) -> Edit:
@@ -198,6 +190,20 @@ def _set_at(reading: Reading, drive: Drive, value: float, wanted: Any) -> Drive:
     if is_number(wanted) and is_number(other) and far > NEAREST:
         wanted = other + (wanted - other) / far
     return drive.evolve(**{name: round(wanted, 6) if is_number(wanted) else wanted})
+
+
+OFFERED = ("rotation", "x", "y", "opacity")
+"""What of any part can be driven, besides the numbers of its shape, the words of a text, and what its effects have."""
+
+
+def drivable(control: Control, part: str) -> Iterator[str]:
+    """The paths of what of a part a reading can drive."""
+    found = part_of(control, part)
+    words = ["shape/words"] if "words" in type(found.shape).model_fields else []
+    shape = [f"shape/{name}" for name, field in type(found.shape).model_fields.items() if live_of(field.metadata)]
+    strengths = [f"effects/{one.id}/opacity" for one in found.effects]
+    colours = [f"effects/{one.id}/fill/colour" for one in found.effects if hasattr(getattr(one, "fill", 0), "colour")]
+    yield from (f"parts/{part}/{path}" for path in (*OFFERED, *words, *shape, *strengths, *colours))
 
 
 def check_ends(control: Control, drive: Drive) -> None:

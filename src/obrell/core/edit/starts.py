@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -18,7 +18,7 @@ from obrell.core.document.model import PLAIN_GROUND, Control, Part
 from obrell.core.document.restating import in_one_state
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import NEW, Surroundings, add_parts, each_part, part_of
-from obrell.core.edit.companions import grown
+from obrell.core.edit.companions import grown, main_colour
 from obrell.core.edit.convert import GrowParts
 from obrell.core.edit.effect_stacks import PressLook
 from obrell.core.edit.follows import RADIUS, has_size, is_rounded, keep_to
@@ -82,6 +82,12 @@ class StartState(OfStates):
     def label(self, control: Control) -> str:
         called = next((one.name for one in control.states if one.id == self.state), STARTS[self.start][0])
         return f"Began the state “{called}”"
+
+
+def told_apart(start: Start) -> str:
+    """What a start is called among others; two are of one state."""
+    name, _ = STARTS[start]
+    return name if start.startswith(name.lower()) else f"{name}, {start}"
 
 
 def _cleared(control: Control, name: str) -> Control:
@@ -238,14 +244,6 @@ def _muted(colour: str) -> str:
     return to_hex(from_oklch((lightness + (MUTED_GREY - lightness) * MUTED_WAY, chroma * MUTED_CHROMA, hue)))
 
 
-def _colours(part: Part) -> Iterator[Colour]:
-    for effect in reversed(part.effects):
-        if isinstance(effect, Paint) and effect.seen:
-            fill = effect.fill
-            stops = getattr(fill, "stops", ())
-            yield from [stops[len(stops) // 2].colour] if stops else [getattr(fill, "colour", "#808080")]
-
-
 def _main(part: Part) -> Colour:
-    """The colour that a part is mostly painted with."""
-    return next(_colours(part), "#808080")
+    """The colour that a part is painted with; a middling grey where it is not."""
+    return main_colour(part) or "#808080"

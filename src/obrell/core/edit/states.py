@@ -2,21 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from functools import partial
 from typing import Annotated, ClassVar, Literal
 
-from pydantic import Field, SerializeAsAny
+from pydantic import Field
 
-from obrell.core.document.follows import Words
 from obrell.core.document.model import MAX_STATES, REST, Control, State
 from obrell.core.document.restating import in_one_state, with_state
 from obrell.core.document.states import in_state, state_of, words_of
-from obrell.core.edit.base import Edit, Surroundings, applied, applied_once
-from obrell.core.edit.snapping import Snap
+from obrell.core.edit.base import Edit, Surroundings, Wrapped, applied, applied_once
 from obrell.core.errors import NoSuchThing, Refused
-from obrell.core.values.differences import MAX_DIFFERENCES, Difference, Where
+from obrell.core.values.differences import Difference, Where
 from obrell.core.values.fields import Id, Name
-from obrell.core.values.slugs import slug
+from obrell.core.values.slugs import free_id
 
 
 class OfStates(Edit):
@@ -25,46 +24,26 @@ class OfStates(Edit):
     of_control: ClassVar[bool] = True
 
 
-class InStates(Edit):
+class InStates(Wrapped):
     """An edit made in some of a control's states, of which ``rest`` can be one."""
 
     kind: Literal["in-states"] = "in-states"
     states: Annotated[tuple[Id, ...], Field(min_length=1, max_length=MAX_STATES + 1)]
-    edit: SerializeAsAny[Edit]
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         if self.edit.of_control:
             return applied(self.edit, control, around)
         for name in self.states:
-            if name == REST:
-                control = applied_once(self.edit, control, around)
-            else:
-                words = words_of(control)
-                control = in_one_state(control, name, partial(_in_a_look, self.edit, around, words))
+            make = partial(applied_once, self.edit, around=around, words=words_of(control))
+            control = make(control) if name == REST else in_one_state(control, name, make)
         return control
 
-    def _look(self, control: Control) -> Control:
+    def look(self, control: Control) -> Control:
         return control if self.edit.of_control else in_state(control, self.states[0])
 
-    def snaps(self, control: Control) -> tuple[Snap, ...]:
-        return self.edit.snaps(self._look(control))
-
-    def sets(self) -> frozenset[str]:
-        return self.edit.sets()
-
-    def removes(self) -> bool:
-        return self.edit.removes()
-
-    def remark(self, around: Surroundings) -> str:
-        return self.edit.remark(around)
-
     def label(self, control: Control) -> str:
-        said = self.edit.label(self._look(control))
+        said = super().label(control)
         return said if self.edit.of_control else f"{names_of_states(control, self.states)}: {said}"
-
-
-def _in_a_look(edit: Edit, around: Surroundings, words: Words, look: Control) -> Control:
-    return applied_once(edit, look, around, words)
 
 
 def made_in(edit: Edit, drawn: str, also: str = "") -> Edit:
@@ -90,7 +69,7 @@ class AddState(OfStates):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         check_room(control)
-        name = self._name(control)
+        name = self.called(control)
         check_free(control, name)
         if len(set(self.of)) != len(self.of) or len(self.of) == 1:
             raise Refused("A state is made of two others at least, each once.")
@@ -98,10 +77,11 @@ class AddState(OfStates):
             raise Refused("A state can be made of plain ones only.")
         if self.of and any(state.of == self.of for state in control.states):
             raise Refused(f"“{name}” is there already.")
-        new = State(id=free_id(control, name), name=name, of=self.of)
+        new = State(id=free_id(name, taken_ids(control), "state"), name=name, of=self.of)
         return control.evolve(states=(*control.states, new))
 
-    def _name(self, control: Control) -> str:
+    def called(self, control: Control) -> str:
+        """The name that was given, or that of what it is made of."""
         if self.name is not None:
             return self.name.strip()
         if not self.of:
@@ -110,7 +90,7 @@ class AddState(OfStates):
         return " + ".join((first, *(other.lower() for other in others)))[:80]
 
     def label(self, control: Control) -> str:
-        return f"Added the state “{self._name(control)}”"
+        return f"Added the state “{self.called(control)}”"
 
 
 class RenameState(OfStates):
@@ -159,7 +139,7 @@ class DuplicateState(OfStates):
         state = state_of(control, self.state)
         name = free_name(control, state.name)
         place = control.states.index(state) + 1
-        new = state.evolve(id=free_id(control, name), name=name)
+        new = state.evolve(id=free_id(name, taken_ids(control), "state"), name=name)
         return control.evolve(states=(*control.states[:place], new, *control.states[place:]))
 
     def label(self, control: Control) -> str:
@@ -216,21 +196,18 @@ class ReturnToRest(OfStates):
         return f"{state.name}: {what} as at rest again"
 
 
-class TakeDifferences(OfStates):
-    """Differences laid into a state, in place of those of the same paths: as it was tried, or copied from another
-    control. What does not fit this one is left out."""
+PASSING = ("hover", "pressed", "focus")
+"""States that come and go with a hand, on top of those that last."""
 
-    kind: Literal["take-differences"] = "take-differences"
-    state: Id
-    differences: Annotated[tuple[Difference, ...], Field(min_length=1, max_length=MAX_DIFFERENCES)]
 
-    def apply(self, control: Control, around: Surroundings) -> Control:
-        state = state_of(control, self.state)
-        found = {one.path: one for one in (*state.differences, *self.differences)}
-        return with_state(control, state.evolve(differences=tuple(found.values())))
-
-    def label(self, control: Control) -> str:
-        return f"{state_of(control, self.state).name}: took {len(self.differences)} differences"
+def pairs_of(control: Control) -> Iterator[AddState]:
+    """The states of two that a control could have: one that lasts, with what a hand does to it on top."""
+    plain = [state.id for state in control.states if not state.of]
+    made = {state.of for state in control.states}
+    for lasting in plain:
+        for passing in plain:
+            if lasting not in PASSING and passing in PASSING and (lasting, passing) not in made:
+                yield AddState(of=(lasting, passing))
 
 
 def check_room(control: Control) -> None:
@@ -252,8 +229,6 @@ def free_name(control: Control, name: str) -> str:
     return next(made for number in range(2, MAX_STATES + 3) if (made := f"{name} {number}") not in taken)
 
 
-def free_id(control: Control, name: str) -> str:
-    """An id for a state of that name."""
-    taken, wanted = {REST, *(state.id for state in control.states)}, slug(name, "state")[:30].strip("-")
-    wanted = wanted if wanted[0].isalpha() else f"state-{wanted}"
-    return next(made for made in (wanted, *(f"{wanted}-{n}" for n in range(2, MAX_STATES + 3))) if made not in taken)
+def taken_ids(control: Control) -> tuple[str, ...]:
+    """The ids of states, that of rest included."""
+    return (REST, *(state.id for state in control.states))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 from typing import TypeVar
 
 from obrell.core.colour.links import literal
@@ -12,7 +12,7 @@ from obrell.core.document.resolve import DAY, palette
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Colour, SwatchLink
-from obrell.core.values.slugs import slug
+from obrell.core.values.slugs import free_id
 
 MOST_SWATCHES = 200
 ROLES = ("main", "metal", "label", "ground", "accent")
@@ -34,14 +34,6 @@ def main_swatch(kit: KitSettings) -> str | None:
     """The colour of the swatch that is the kit's main one, else of its first; None when it has none."""
     ranked = sorted(kit.swatches, key=lambda one: one.role != ROLES[0])
     return palette(kit)[ranked[0].id] if ranked else None
-
-
-def free_id(name: str, taken: Iterable[str]) -> str:
-    """An id like a name, that nothing else has."""
-    stem, known = slug(name, "swatch")[:36].strip("-"), set(taken)
-    stem = stem if stem[:1].isalpha() else f"s-{stem}"[:36]
-    numbered = (f"{stem}-{number}" for number in range(2, len(known) + 3))
-    return next(one for one in (stem, *numbered) if one not in known)
 
 
 def with_swatch(kit: K, name: str, colour: str, role: str = "") -> tuple[K, str]:

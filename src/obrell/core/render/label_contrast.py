@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from obrell.core.colour.contrast import ratio
+from obrell.core.document.bodies import is_read
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
 from obrell.core.document.tree import arranged
@@ -21,7 +22,7 @@ from obrell.core.paint.areas import touched
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose, draw
 from obrell.core.scene.stands import stand_of
-from obrell.core.shapes import Icon, Text
+from obrell.core.shapes import Text
 from obrell.core.values.paints import Solid
 
 LETTER_PX = 48.0
@@ -59,7 +60,7 @@ def label_contrasts(resolved: Resolved, cache: PixelCache | None = None) -> list
 def is_label(resolved: Resolved, name: str) -> bool:
     """Whether a part is read: a text or an icon that is shown."""
     node = resolved.tree.all.get(name)
-    return node is not None and isinstance(node.part.shape, Text | Icon) and node.part.visible
+    return node is not None and is_read(node.part)
 
 
 def label_contrast(resolved: Resolved, name: str, cache: PixelCache | None = None) -> Contrast | None:

@@ -4,6 +4,19 @@ from __future__ import annotations
 
 import re
 import unicodedata
+from collections.abc import Iterable
+
+MOST = 34
+"""Characters of an id that are its own, so that a number fits behind."""
+
+
+def free_id(name: str, taken: Iterable[str], otherwise: str = "s") -> str:
+    """An id like a name that nothing else has; ``otherwise`` when nothing of the name is left, and before what does
+    not begin with a letter."""
+    stem, known = slug(name, otherwise)[:MOST].strip("-"), set(taken)
+    stem = stem if stem[:1].isalpha() else f"{otherwise}-{stem}"[:MOST]
+    numbered = (f"{stem}-{number}" for number in range(2, len(known) + 3))
+    return next(one for one in (stem, *numbered) if one not in known)
 
 
 def slug(words: str, otherwise: str) -> str:

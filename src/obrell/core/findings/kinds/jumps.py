@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import ClassVar
 
-from obrell.core.document.model import Control
+from obrell.core.document.model import REST, Control
 from obrell.core.document.registration import SLACK_PX, Jump, jumps
 from obrell.core.document.resolve import Resolved
 from obrell.core.edit.states import InStates
@@ -24,12 +24,12 @@ class Jumps(Kind):
         return ()
 
     def between(self, control: Control, state: str) -> tuple[Finding, ...]:
-        return tuple(self._of(control, jump, state) for jump in jumps(control, state))
+        return tuple(self._of(jump, state) for jump in jumps(control, state))
 
-    def _of(self, control: Control, jump: Jump, state: str) -> Finding:
+    def _of(self, jump: Jump, state: str) -> Finding:
         said = ", ".join(_said(jump))
         words = f"“{jump.part.name}” is {said} than at rest, which nobody asked for."
-        cure = _back(control, jump, state)
+        cure = _back(jump, state)
         return self.found(words, jump.part.id, mark="jumps", cures=(cure,) if cure else ())
 
 
@@ -42,13 +42,11 @@ def _said(jump: Jump) -> Iterator[str]:
             yield f"{number(round(abs(by), 2))} px {more if by > 0 else less}"
 
 
-def _back(control: Control, jump: Jump, state: str) -> Cure | None:
+def _back(jump: Jump, state: str) -> Cure | None:
     """Where its size is that of each state's own words, that of the longest again; else nothing."""
     own = [n for n, follow in enumerate(jump.part.follows) if follow.own_words]
     if not own or not (jump.wider or jump.higher):
         return None
-    base = f"parts/{jump.part.id}/follows"
-    changes = tuple(Change(path=f"{base}/{number_}/own_words", value=False) for number_ in own)
-    edit = SetValues(changes=changes)
-    states = ("rest", *(one.id for one in control.states if not one.of))
-    return Cure("Fit the longest words of all states", InStates(states=states, edit=edit) if state else edit)
+    changes = tuple(Change(path=f"parts/{jump.part.id}/follows/{place}/own_words", value=False) for place in own)
+    edit = InStates(states=(REST, state), edit=SetValues(changes=changes))
+    return Cure("Fit the longest words of all states", edit)

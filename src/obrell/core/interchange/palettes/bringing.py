@@ -8,9 +8,9 @@ from typing import TypeVar
 from pydantic import ValidationError
 
 from obrell.core.document.model import Colourway, KitSettings, Swatch
-from obrell.core.edit.swatches import free_id
 from obrell.core.interchange.palettes.model import Palette
 from obrell.core.values.base import bad_value
+from obrell.core.values.slugs import free_id
 
 K = TypeVar("K", bound=KitSettings)
 NO_COLOUR = "#808080"

@@ -10,13 +10,12 @@
  */
 import { byId } from "../ui/dom.js";
 import { COPIED, pasteClip } from "./clipboard.js";
-import { add, alsoIn, draw } from "./states.js";
+import { alsoIn, draw, postDrawn } from "./states.js";
 import { say, showKeys } from "../ui/page.js";
 
 /** Where the effects copied last are kept. */
 const NOT_HERE = "That cannot be done with what is selected.";
 const EFFECTS = "obrell/effects";
-const MAKES_STATES = ["add-state", "duplicate-state", "start-state"];
 /** By how much parts may differ in size and still be taken as alike, as a share. */
 const SAME_SIZE = 0.02;
 
@@ -221,8 +220,7 @@ const edits = (bench) => ({
     const parts = holder === "parts" ? { parts: chosen(bench) } : {};
     const read = { ...JSON.parse(edit), ...parts };
     if (parts.parts && !parts.parts.length) bench.complain("Select parts first.");
-    else if (MAKES_STATES.includes(read.kind)) add(bench, read);
-    else bench.post(read);
+    else postDrawn(bench, read);
   },
 });
 

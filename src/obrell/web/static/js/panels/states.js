@@ -5,9 +5,6 @@
  */
 import { byId, closest } from "../ui/dom.js";
 
-/** What a state is called that begins so, where that is not the same. @type {Object<string, string>} */
-const NAMED = { sunk: "pressed" };
-
 /** Another state is drawn. @param {Bench} bench @param {string} state */
 export function draw(bench, state) {
   bench.stage.state = state;
@@ -25,8 +22,9 @@ export function alsoIn(bench, state) {
   bench.refresh();
 }
 
-/** A state that was just made is drawn. @param {Bench} bench @param {import("../ui/types.js").Edit} edit */
-export async function add(bench, edit) {
+/** What an edit is posted for; a state that it made is drawn. @param {Bench} bench
+ * @param {import("../ui/types.js").Edit} edit */
+export async function postDrawn(bench, edit) {
   const known = new Set(bench.state.states);
   const state = await bench.post(edit);
   const made = state?.states.find((one) => !known.has(one));
@@ -46,7 +44,7 @@ export function startStates(bench) {
     event.preventDefault();
     const { name } = Object.fromEntries(new FormData(form));
     form.reset();
-    add(bench, { kind: "add-state", name });
+    postDrawn(bench, { kind: "add-state", name });
   });
   column.addEventListener("keydown", (event) => {
     const field = closest(event, "[data-rename-state]", HTMLInputElement);
@@ -63,13 +61,11 @@ export function startStates(bench) {
 function startTrying(bench) {
   /** @param {Event} event */
   const show = (event) => {
-    const word = closest(event, "[data-start]");
-    if (!word) return;
-    const edit = JSON.parse(word.dataset.edit ?? "null");
-    bench.stage.tryIn(edit.state ?? NAMED[edit.start] ?? edit.start, edit);
+    const word = closest(event, "[data-shown-in]");
+    if (word) bench.stage.tryIn(word.dataset.shownIn ?? "", JSON.parse(word.dataset.edit ?? "null"));
   };
   /** @param {Event} event */
-  const end = (event) => closest(event, "[data-start]") && bench.stage.tryIn("", null);
+  const end = (event) => closest(event, "[data-shown-in]") && bench.stage.tryIn("", null);
   for (const id of ["proof", "sheet"]) {
     for (const name of ["pointerover", "focusin"]) byId(id).addEventListener(name, show);
     for (const name of ["pointerout", "focusout", "click"]) byId(id).addEventListener(name, end, true);
@@ -78,6 +74,8 @@ function startTrying(bench) {
 
 /** The sign of the state that is drawn. @param {Bench} bench */
 function showDrawn({ stage, state }) {
+  // What was chosen besides may be gone.
+  stage.also = stage.also.filter((one) => state.states.includes(one));
   const other = state.state !== "rest";
   stage.element.classList.toggle("in-state", other);
   const sign = byId("state-sign");

@@ -2,6 +2,7 @@
  * The look last used for each kind of part in this kit, kept for this browser: what is drawn next begins with it.
  *
  * @typedef {object[]} Look the effects of a part
+ * @typedef {{look: Look, origins: import("../ui/api.js").Origin[]}} Worn a look, and the swatches it was used with
  * @typedef {import("../ui/types.js").State} State
  */
 
@@ -17,14 +18,14 @@ function lookOf({ selected, clip }) {
 export class Used {
   /** @param {string} kit */
   constructor(kit) {
-    this.place = `looks of ${kit}`;
-    /** @type {Object<string, Look>} */
+    this.place = `looks used in ${kit}`;
+    /** @type {Object<string, Worn>} */
     this.looks = JSON.parse(localStorage.getItem(this.place) || "{}");
   }
 
-  /** @param {string} kind @returns {Look|null} */
+  /** What an edit that draws a part of a kind says of its look. @param {string} kind @returns {Worn|{}} */
   of(kind) {
-    return this.looks[kind] ?? null;
+    return this.looks[kind] ?? {};
   }
 
   /**
@@ -37,7 +38,7 @@ export class Used {
     if (!now || before.selected[0] !== after.selected[0]) return;
     const text = JSON.stringify(now.look);
     if (!old || JSON.stringify(old.look) === text || text.length > LARGEST) return;
-    this.looks[now.kind] = now.look;
+    this.looks[now.kind] = { look: now.look, origins: after.swatches };
     localStorage.setItem(this.place, JSON.stringify(this.looks));
   }
 }

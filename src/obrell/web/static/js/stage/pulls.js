@@ -55,7 +55,7 @@ export class Pulls {
       kind: "draw",
       shape,
       values: this.marks.values,
-      look: this.marks.bench.used.of(shape),
+      ...this.marks.bench.used.of(shape),
       x0: x,
       y0: y,
       x1: this.marks.fine(x + dx),

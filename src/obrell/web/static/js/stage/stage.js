@@ -154,7 +154,6 @@ export class Stage extends EventTarget {
       apart: this.apart,
       ...this.seen,
       state: this.tried || this.state,
-      readings: this.readings,
       against: this.against,
       opened: this.opened(),
       left: Math.round(-this.x * grid),
