@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import contextlib
 import os
+import select
 import shutil
 import signal
 import socket
-import subprocess
-import sys
 import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
@@ -22,7 +20,9 @@ from obrell.core.raster.jit import compiled
 from obrell.core.workspace import Workspace
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits
+from tests.fleet import fleet
 from tests.making import KEEPER
+from tests.windows import Windows
 
 settings.register_profile("obrell", deadline=None, max_examples=60, derandomize=True)
 settings.load_profile("obrell")
@@ -56,51 +56,42 @@ def chromium() -> Iterator[Browser]:
         browser.close()
 
 
-def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """Journeys run one after the other, beside everything else."""
-    for item in items:
-        if "browser" in item.path.parts:
-            item.add_marker(pytest.mark.xdist_group("journeys"))
+def copied(sample: Path, folder: Path) -> Path:
+    """A database once more, in another folder."""
+    for part in (sample, sample.with_name(f"{sample.name}-wal")):
+        if part.exists():
+            shutil.copy(part, folder / part.name)
+    return folder / sample.name
 
 
 class Server:
     """``obrell demo`` as a process of its own, that can be killed and started again, on a copy of a database."""
 
     def __init__(self, folder: Path, sample: Path) -> None:
-        self.data = folder / "kits.db"
-        for part in (sample, sample.with_name(f"{sample.name}-wal")):
-            if part.exists():
-                shutil.copy(part, folder / part.name)
+        self.data = copied(sample, folder)
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
         self.url = f"http://127.0.0.1:{self.port}"
-        self.process: subprocess.Popen[bytes] | None = None
+        self.pid = 0
         self.start()
 
     def start(self) -> None:
-        command = [
-            sys.executable,
-            "-c",
-            "from obrell.cli import main; main()",
-            "demo",
-            "--port",
-            str(self.port),
-        ]
-        environment = os.environ | {"OBRELL_DATA": str(self.data)}
-        self.process = subprocess.Popen(command, env=environment, stdout=subprocess.PIPE)
-        assert self.process.stdout is not None
-        assert b"Obrell is at" in self.process.stdout.readline()
+        self.pid = fleet().start(self.port, self.data)
         urllib.request.urlopen(self.url, timeout=PATIENCE_S).close()
 
     def kill(self) -> None:
         """As the power failing would: no chance to tidy up."""
-        if self.process is not None:
-            self.process.send_signal(signal.SIGKILL)
-            self.process.wait()
-            assert self.process.stdout is not None
-            self.process.stdout.close()
-            self.process = None
+        if self.pid:
+            self.end(signal.SIGKILL)
+
+    def end(self, how: signal.Signals) -> None:
+        """A signal, and what comes of it."""
+        ended = os.pidfd_open(self.pid)
+        os.kill(self.pid, how)
+        assert select.select([ended], [], [], PATIENCE_S)[0]
+        os.close(ended)
+        self.pid = 0
 
 
 @pytest.fixture(scope="session")
@@ -126,28 +117,29 @@ def common_server(tmp_path_factory: pytest.TempPathFactory, sample: Path) -> Ite
     running.kill()
 
 
+@pytest.fixture(scope="session")
+def windows(chromium: Browser) -> Windows:
+    """Where the window of each journey comes from."""
+    return Windows(chromium)
+
+
 @pytest.fixture
-def page(chromium: Browser) -> Iterator[Page]:
+def page(windows: Windows) -> Iterator[Page]:
     """A fresh window; a script error or a refused style fails the test."""
-    context = chromium.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
-    window = context.new_page()
-    faults: list[str] = []
-    window.on("pageerror", lambda error: faults.append(str(error)))
-    window.on(
-        "console",
-        lambda said: faults.append(said.text) if "Content Security Policy" in said.text else None,
-    )
-    window.set_default_timeout(15_000)
-    yield window
-    with contextlib.suppress(Exception):
-        context.close()
-    assert faults == []
+    yield windows.give()
+    windows.take()
+    assert windows.faults == []
 
 
 @pytest.fixture
-def kits(tmp_path):
+def database(tmp_path, sample):
+    """A database of its own with the sample kit."""
+    return copied(sample, tmp_path)
+
+
+@pytest.fixture
+def kits(database):
     """The sample kit in a database of its own."""
-    made = Kits(tmp_path / "kits.db")
-    made.import_kit(wendmere_lock())
+    made = Kits(database)
     yield made
     made.close()

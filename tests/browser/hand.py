@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import time
+import urllib.request
 from collections.abc import Callable
+from urllib.parse import urlencode
 
 from playwright.sync_api import Page, expect
 
@@ -95,9 +97,10 @@ def shows(page: Page, x: float, y: float, colour: list[int]) -> None:
 
 def new_control(page: Page, url: str, width: str, height: str) -> None:
     """An empty control, opened on the bench."""
-    form = {"name": "Sketch", "width": width, "height": height}
-    made = page.request.post(f"{url}{LOCK}/controls", form=form, headers={"origin": url})
-    page.goto(url + made.headers["hx-redirect"])
+    form = urlencode({"name": "Sketch", "width": width, "height": height}).encode()
+    wanted = urllib.request.Request(f"{url}{LOCK}/controls", form, {"origin": url})
+    with urllib.request.urlopen(wanted, timeout=60) as made:
+        page.goto(url + made.headers["hx-redirect"])
     until(page, lambda: page.evaluate("document.getElementById('art')?.width") not in (None, 1))
 
 

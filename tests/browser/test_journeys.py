@@ -497,7 +497,7 @@ def test_an_edit_whose_answer_is_lost_is_done_once_and_one_that_waits_is_saved_a
     page.keyboard.press("ArrowRight")
     expect(page.locator("#away")).to_contain_text("1 edit is kept here")
     asked = []
-    page.on("dialog", lambda dialog: (asked.append(dialog.type), dialog.accept()))
+    page.once("dialog", lambda dialog: (asked.append(dialog.type), dialog.accept()))
     page.goto(f"{server.url}{LOCK}")
     assert asked == ["beforeunload"]
     page.unroute("**/edits")

@@ -54,7 +54,14 @@ def differs(page, wanted, scale):
     return np.abs(shown - wanted[there]).mean() if shown.size else 255.0
 
 
-BLOCKS = {"sheet": ".sheet", "effects": ".sheet", "stage": ".middle, #stage", "strip": "#strip", "proof": "#proof"}
+BLOCKS = {
+    "sheet": ".sheet",
+    "effects": ".sheet",
+    "stage": ".middle, #stage",
+    "strip": ".strip",
+    "moving": "#moving",
+    "proof": "#proof",
+}
 """The style sheets of the Bench, each with the block that its rules keep to."""
 
 

@@ -1,5 +1,7 @@
 """Journeys: states, from one that is made to a pair that is delivered in one box."""
 
+import re
+
 from playwright.sync_api import expect
 
 from tests.browser.hand import at, drag, stage_colour, steps_done, type_value, until, value, wait_for_frame
@@ -172,6 +174,59 @@ def test_two_windows_in_two_states(hand):
     other.locator("#state-doings").get_by_role("button", name="Remove").click()
     expect(page.locator("#state-sign")).to_be_hidden()
     expect(page.locator(".state")).to_have_count(1)
+
+
+def test_a_movement_is_timed_scrubbed_and_played(hand):
+    page = hand.page
+    body = hand.put("b", (20, 20), (60, 60))
+    add_state(page, "Pressed")
+    hand.select(body)
+    type_value(page, f"parts/{body}/x", "80")
+    page.locator("#movement summary").click()
+    expect(page.locator("#movement .told")).to_contain_text("Travels place across of Box")
+    expect(page.locator("[data-moment]")).to_have_count(5)
+    expect(page.locator("[data-moment]").last).to_contain_text("160 ms")
+    page.locator("#easing-css").fill("linear")
+    page.locator("#easing-css").press("Enter")
+    expect(page.locator("#moving img").nth(1)).to_be_visible()
+    # Half of the way at half of the time; the end is what is drawn, and can be edited.
+    page.locator("[data-moment]").nth(2).click()
+    until(page, lambda: [stage_colour(page, x, 40)[3] > 200 for x in (36, 42, 78, 84)] == [False, True, True, False])
+    page.locator("#playhead").press("End")
+    until(page, lambda: stage_colour(page, 98, 40)[3] > 200)
+    page.locator("#playhead").press("Home")
+    until(page, lambda: stage_colour(page, 22, 40)[3] > 200)
+    page.locator("[data-speed='0.125']").click()
+    expect(page.locator(".playing output")).to_have_text("160 ms")
+    until(page, lambda: stage_colour(page, 98, 40)[3] > 200)
+    # A timing of its own, its handles dragged and nudged, and what is no easing refused.
+    page.get_by_role("button", name="Of its own").click()
+    type_value(page, "transitions/rest-to-pressed/duration", "400")
+    expect(page.locator("[data-moment]").last).to_contain_text("400 ms")
+    page.locator("#movement").get_by_role("button", name="curve", exact=True).click()
+    expect(page.locator("#easing-css")).to_have_value("ease-in-out")
+    handle = page.locator("#easing-plot-0")
+    handle.focus()
+    page.keyboard.press("Shift+ArrowUp")
+    expect(page.locator("#easing-css")).to_have_value("cubic-bezier(0.42, 0.1, 0.58, 1)")
+    box = handle.bounding_box()
+    start = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    drag(page, start, (start[0] + 15, start[1] - 40))
+    expect(page.locator("#easing-css")).to_have_value(re.compile(r"cubic-bezier\(0\.52, 0\.6"))
+    page.locator("#easing-css").fill("bouncy")
+    page.locator("#easing-css").press("Enter")
+    expect(page.locator("#fault")).to_contain_text("An easing is a name such as ease-out")
+    expect(page.locator("#easing-css")).to_have_value(re.compile("cubic-bezier"))
+    page.get_by_role("button", name="As all others").click()
+    expect(page.locator("#easing-css")).to_have_value("linear")
+    page.locator("#undo").click()
+    expect(page.locator("#easing-css")).to_have_value(re.compile("cubic-bezier"))
+    # Rest, seen from the other side; closed, the build-up is back.
+    page.locator("#state-rest").click()
+    expect(page.locator("#moving h2")).to_contain_text("Pressed to rest")
+    page.locator("#movement summary").click()
+    expect(page.locator("#moving")).to_be_hidden()
+    expect(page.locator("#strip")).to_be_visible()
 
 
 def test_a_pointer_is_driven_by_hand_at_two_places_and_delivered_as_frames(hand):

@@ -3,6 +3,7 @@
 import gc
 import json
 import os
+import signal
 import sqlite3
 import subprocess
 import sys
@@ -191,10 +192,9 @@ def test_one_damaged_control_does_not_keep_the_others_from_being_delivered(data,
 
 
 def test_a_server_that_is_told_to_end_leaves_one_whole_file_and_nothing_else(server, tmp_path):
-    pid = server.process.pid
+    pid = server.pid
     assert list(Path(tempfile.gettempdir()).glob(f"obrell-{pid}-*"))
-    server.process.terminate()
-    server.process.wait(30)
+    server.end(signal.SIGTERM)
     assert not list(Path(tempfile.gettempdir()).glob(f"obrell-{pid}-*"))
     assert not server.data.with_name("kits.db-wal").exists()
     copy = tmp_path / "mailed.db"

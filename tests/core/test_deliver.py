@@ -11,7 +11,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
 
-from obrell.core.deliver.bundle import bundle, entry, make
+from obrell.core.deliver.bundle import bundle, make
+from obrell.core.deliver.manifest import entry
 from obrell.core.deliver.names import check_pattern, file_name
 from obrell.core.deliver.order import Order, read_order
 from obrell.core.deliver.plan import delivered_box, plan
@@ -56,6 +57,20 @@ def test_the_zip_holds_what_was_planned_and_the_manifest_is_true():
             assert Image.open(io.BytesIO(content)).size == (item["width"], item["height"])
     lamp = next(e for e in entries if e["control"] == "Pilot lamp" and e["density"] == 2)
     assert lamp["body"] == {"left": 30, "top": 26, "width": 132, "height": 132}
+
+
+def test_the_manifest_says_how_controls_change():
+    about = {
+        one["control"]: one for one in json.loads(archive(Order(densities=(1.0,))).read("manifest.json"))["controls"]
+    }
+    lamp, level = about["Pilot lamp"], about["Water level"]
+    assert lamp["states"] == [{"id": "on", "name": "On"}]
+    assert lamp["transition"] == {"duration_ms": 160, "delay_ms": 0, "easing": "ease-out"}
+    assert [(one["from"], one["to"], one["duration_ms"]) for one in lamp["transitions"]] == [
+        ("rest", "on", 260), ("on", "rest", 520),
+    ]  # fmt: skip
+    assert level["readings"][0]["to"] == 100
+    assert "states" not in level
 
 
 def test_same_kit_same_archive():

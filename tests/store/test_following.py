@@ -3,7 +3,6 @@ could not."""
 
 import sqlite3
 
-import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -14,14 +13,6 @@ from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits
 
 LOCK = "wendmere-lock"
-
-
-@pytest.fixture
-def kits(tmp_path):
-    made = Kits(tmp_path / "kits.db")
-    made.import_kit(wendmere_lock())
-    yield made
-    made.close()
 
 
 def copy(kits, of="c1", name="Copy"):

@@ -79,10 +79,10 @@ def test_an_edit_that_is_sent_again_is_done_once_and_answered_alike(kits):
     assert kits.control(LOCK, "c1").control == first.after
 
 
-SENT = st.lists(st.tuples(st.integers(1, 3), st.integers(1, 9)), min_size=1, max_size=8)
+SENT = st.lists(st.tuples(st.integers(1, 3), st.integers(1, 9)), min_size=1, max_size=5)
 
 
-@settings(max_examples=12)
+@settings(max_examples=5)
 @given(edits=SENT)
 def test_two_windows_that_send_again_at_random_end_up_with_each_edit_once(edits, tmp_path_factory):
     kits = Kits(tmp_path_factory.mktemp("db") / "kits.db")

@@ -1,5 +1,7 @@
 """Chromium as a second opinion on CSS and SVG, with its known errors as tolerances (8-bit levels)."""
 
+from functools import cache
+
 import numpy as np
 import pytest
 
@@ -29,13 +31,17 @@ CLIPPED = 90
 BLURRED = 15
 
 
+@cache
+def window_of(browser, scale):
+    """A window for all pictures of a scale."""
+    return browser.new_context(viewport={"width": 80, "height": 60}, device_scale_factor=scale).new_page()
+
+
 def shot(browser, body, width=80, height=60, scale=1):
-    context = browser.new_context(viewport={"width": width, "height": height}, device_scale_factor=scale)
-    window = context.new_page()
+    window = window_of(browser, scale)
+    window.set_viewport_size({"width": width, "height": height})
     window.set_content(f"<style>*{{margin:0}}body{{position:relative}}div{{position:absolute}}</style>{body}")
-    image = shot_of(window, omit_background=True)
-    context.close()
-    return premultiplied(np.array(image))
+    return premultiplied(np.array(shot_of(window, omit_background=True)))
 
 
 def ours(shown, density=1.0):

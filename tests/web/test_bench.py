@@ -12,7 +12,6 @@ from obrell.core.document.resolve import resolve
 from obrell.core.effects import EFFECTS
 from obrell.core.shelf import SHIPPED
 from obrell.core.text.fonts import FONT_FOLDER
-from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.web.app import create_app
 from tests.making import png, slope
 
@@ -22,9 +21,8 @@ NUNITO = (FONT_FOLDER / "nunito" / "latin.woff2").read_bytes()
 
 
 @pytest.fixture
-def client(tmp_path):
-    app = create_app(tmp_path / "kits.db")
-    app.state.kits.import_kit(wendmere_lock())
+def client(database):
+    app = create_app(database)
     return TestClient(app, base_url="http://localhost")
 
 

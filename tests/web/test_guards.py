@@ -17,9 +17,8 @@ MOVE = {"edit": {"kind": "move", "parts": ["p1"], "dx": 1, "dy": 0}}
 
 
 @pytest.fixture
-def client(tmp_path):
-    app = create_app(tmp_path / "kits.db")
-    app.state.kits.import_kit(wendmere_lock())
+def client(database):
+    app = create_app(database)
     with TestClient(app, base_url="http://127.0.0.1:8420") as made:
         yield made
 

@@ -105,7 +105,7 @@ def test_several_controls_are_turned_as_one_step(client):
     said = client.get(f"{KIT}/recolour/contrast", params=onto).text
     assert "Open gate: " in said or "Raise sluice: " in said or "as readable as before" in said
     lower = next(tile.id for tile in kits.tiles("wendmere-lock") if tile.name == "Lower sluice")
-    asked = {"control": ["c1", lower, "c12"], "group": ["tarn"], "to_hue": "320", "strength": "1"}
+    asked = {"control": ["c1", lower, "c2"], "group": ["tarn"], "to_hue": "320", "strength": "1"}
     said = client.post(f"{KIT}/recolour", data=asked).text
     assert "Recoloured to 320°: 2 controls" in said
     after = {tile.id: tile.hash for tile in kits.tiles("wendmere-lock")}
@@ -120,7 +120,7 @@ def test_several_controls_are_turned_as_one_step(client):
         ({"group": "tarn", "to_hue": "20"}, "at least one control"),
         ({"control": "c1", "group": "tarn"}, "Choose a hue"),
         ({"control": "c1", "to_hue": "20"}, "Choose colours to turn"),
-        ({"control": "c12", "group": "tarn", "to_hue": "20"}, "No colour of the kit is changed"),
+        ({"control": "c2", "group": "tarn", "to_hue": "20"}, "No colour of the kit is changed"),
         ({"control": "c1", "group": "tarn", "to_hue": "teal"}, "To hue: must be a number"),
     ],
 )

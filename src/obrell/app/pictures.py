@@ -11,6 +11,7 @@ from obrell.core.document.model import MAX_EFFECTS, REST, Control
 from obrell.core.document.readings import NumbersText, Readings, known_values, numbers_in, seen
 from obrell.core.document.resolve import DAY, Resolved, palette, resolve
 from obrell.core.document.swatch_uses import uses
+from obrell.core.document.transitions import moment
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.effect_stacks import UseVersion
 from obrell.core.edit.effects import AddEffect
@@ -19,6 +20,7 @@ from obrell.core.edit.materials import AddStart, LayMaterial
 from obrell.core.errors import NoSuchThing
 from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.png import encode_quick
+from obrell.core.render.between import draw_between
 from obrell.core.render.build_up import only, upto
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, draw
@@ -27,6 +29,7 @@ from obrell.core.render.limits import MAX_SIDE_PX
 from obrell.core.render.picture import picture
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Angle
+from obrell.core.values.transitions import Milliseconds
 from obrell.store.kits import Kits
 
 NO_MORE = "What this picture showed is there no more."
@@ -62,6 +65,9 @@ class Wanted(Value):
     """The numbers that readings are at, as id:number with commas between."""
     against: bool = False
     """Where that differs from rest, as a heat map."""
+    came: Annotated[str, Field(max_length=40)] = ""
+    """The state that it comes from, ``time`` ms ago; empty where it has been in the other one for long."""
+    time: Milliseconds = 0.0
     groups: Annotated[str, Field(max_length=4000)] = ""
     to_hue: Angle | None = None
     strength: Annotated[float, Field(ge=0, le=4)] = 1.0
@@ -126,6 +132,8 @@ def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cach
     """What is wanted of a control at a density, as PNG."""
     if wanted.against:
         return _against_rest(kit, control, density, wanted, cache)
+    if wanted.came:
+        return _on_its_way(kit, control, density, wanted, cache)
     control = seen(control, wanted.state, wanted.values(control), palette(kit, wanted.colourway))
     box, part, shown = wanted.box(), wanted.part, control
     if part:
@@ -146,6 +154,12 @@ def _against_rest(kit: KitIndex, control: Control, density: float, wanted: Wante
     values = wanted.values(control)
     rest, look = (resolve(kit, control, state, wanted.colourway, values) for state in (REST, wanted.state))
     return _heat(rest, look, Frame(density, canvas_box(look, density)), cache)
+
+
+def _on_its_way(kit: KitIndex, control: Control, density: float, wanted: Wanted, cache: PixelCache) -> bytes:
+    values = wanted.values(control)
+    there = moment(kit, control, wanted.came, wanted.state, wanted.time, wanted.colourway, values)
+    return encode_quick(draw_between(there, Frame(density, canvas_box(there.first, density)), cache))
 
 
 def _tried(shown: Control, kit: KitIndex, part: str, wanted: Wanted) -> Control:

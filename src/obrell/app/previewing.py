@@ -12,17 +12,20 @@ from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.readings import NumbersText, Readings, known_values, numbers_in, seen
 from obrell.core.document.resolve import DAY, Resolved, colourway_or_day, palette, resolve
+from obrell.core.document.transitions import moment
 from obrell.core.edit import Edit, Surroundings, applied, read_edit
 from obrell.core.edit.readings import at_readings
 from obrell.core.edit.snapping import Snap
 from obrell.core.edit.states import made_in
 from obrell.core.findings.false_colours import false_colours
 from obrell.core.raster.layers import NO_BOX, PixelBox
+from obrell.core.render.between import draw_between
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.render.heat import heat
 from obrell.core.scene.changes import changed_box
 from obrell.core.values.base import Value
+from obrell.core.values.transitions import Milliseconds
 from obrell.store.kits import Kits
 
 
@@ -49,6 +52,9 @@ class FrameRequest(Value):
     """The numbers that readings are at, as id:number with commas between."""
     against: bool = False
     """Where the state differs from rest, as a heat map."""
+    came: Annotated[str, Field(max_length=40)] = ""
+    """The state that it comes from, ``time`` ms ago; empty where it has been in the other one for long."""
+    time: Milliseconds = 0.0
     opened: Annotated[str, Field(max_length=100)] = ""
     """A part and its effect that is open, as ``part/effect``: where its gradient lies is told."""
 
@@ -90,14 +96,16 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
     index, stored = kits.index(kit), kits.control(kit, control).control
     edit = None if wanted.edit is None else wanted.made(read_edit(wanted.edit))
     changed = stored if edit is None else applied(edit, stored, Surroundings.of(index))
-    known = any(one.id == wanted.state for one in changed.states)
+    known = wanted.state in changed.state_ids
     way = colourway_or_day(index, wanted.colourway)
     values = tuple(known_values(changed, numbers_in(wanted.readings)).items())
     look = seen(changed, wanted.state if known else REST, values, palette(index, way))
     snaps = () if edit is None else edit.snaps(stored)
     with patience(SECONDS):
-        if wanted.against and known:
+        if wanted.against and known and wanted.state != REST:
             return _against_rest(wanted, index, changed, values, last)
+        if wanted.came and wanted.came in changed.state_ids and known:
+            return _on_its_way(wanted, index, changed, values, last)
         return drawn(
             wanted, index, false_colours(look) if wanted.apart else look, last, snaps,
             way,
@@ -114,6 +122,18 @@ def _against_rest(
     pixels = heat(draw(rest, frame, last.cache), draw(look, frame, last.cache)).tobytes()
     last.resolved = None
     return Preview(frame, frame.region, pixels, index, look.control, look, ())
+
+
+def _on_its_way(
+    wanted: FrameRequest, index: KitSettings, control: Control, values: Readings, last: LastFrame
+) -> Preview:  # fmt: skip
+    """A moment of a transition; the next frame is drawn whole."""
+    way = colourway_or_day(index, wanted.colourway)
+    there = moment(index, control, wanted.came, wanted.state, wanted.time, way, values)
+    frame = Frame(wanted.density, canvas_box(there.first, wanted.density) if wanted.exact else wanted.box())
+    pixels = draw_between(there, frame, last.cache).tobytes()
+    last.resolved = None
+    return Preview(frame, frame.region, pixels, index, there.first.control, there.first, ())
 
 
 def drawn(

@@ -18,7 +18,8 @@ from obrell.app.checking import check as check_all
 from obrell.app.delivering import ordered
 from obrell.app.opening import opened
 from obrell.app.swatches import bring_in
-from obrell.core.deliver.bundle import MANIFEST, entry, made, manifest
+from obrell.core.deliver.bundle import made
+from obrell.core.deliver.manifest import MANIFEST, entry, manifest
 from obrell.core.deliver.names import PATTERN
 from obrell.core.deliver.order import read_order
 from obrell.core.deliver.plan import LeftOut, plan
@@ -188,7 +189,7 @@ def deliver(
                     continue
                 write(out / file.name, content)
                 entries.append(entry(file, content))
-        write(out / MANIFEST, manifest(about.settings, entries, left_out).encode())
+        write(out / MANIFEST, manifest(about.settings, planned, entries, left_out).encode())
         console.print(f"{len(entries)} files in {out}", highlight=False)
         _say_left_out(left_out)
 
@@ -324,7 +325,7 @@ def find_readings(control: Control, wanted: Sequence[str]) -> tuple[tuple[str, f
 def find_states(shelf: list[Stored | Lost], wanted: Sequence[str]) -> list[str]:
     """The ids of states that some control of the kit has, by ids or names."""
     controls = [one.control for one in shelf if isinstance(one, Stored)]
-    there = {REST, *(state.id for control in controls for state in control.states)}
+    there = {name for control in controls for name in control.state_ids}
     found = []
     for name in wanted:
         ids = {find_state(control, name) for control in controls} & there

@@ -12,6 +12,8 @@ from obrell.core.document.differing import differences
 from obrell.core.document.model import Control, Part, State
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.starts import with_literal
+from obrell.core.values.easings import easing_from
+from obrell.core.values.transitions import Transition
 
 Step = dict[str, Any]
 UNLIT = ("p1/effects/e1", "p4/effects/e2", "p6")
@@ -44,12 +46,32 @@ STEPS: dict[str, tuple[Step, ...]] = {
 }  # fmt: skip
 
 
+DOWN, UP, LIT_UP, PUT_OUT = ("rest", "pressed"), ("pressed", "rest"), ("rest", "on"), ("on", "rest")
+TIMINGS: dict[str, tuple[tuple[tuple[str, str], float, str], ...]] = {
+    **dict.fromkeys(
+        ("c1", "c13", "c11", "c12", "c3", "c5", "c6", "c10"), ((DOWN, 60, "ease-out"), (UP, 180, "ease-out")),
+    ),
+    "c2": ((LIT_UP, 260, "cubic-bezier(0.5, 0, 0.3, 1)"), (PUT_OUT, 520, "cubic-bezier(0, 0.6, 0.2, 1)")),
+    "c8": ((LIT_UP, 240, "cubic-bezier(0.3, 0, 0.2, 1.15)"), (PUT_OUT, 240, "ease-in-out")),
+    "c9": ((DOWN, 80, "ease-out"), (UP, 240, "linear(0, 1.06 60%, 0.98 80%, 1)")),
+}  # fmt: skip
+"""Where states take another time than 160 ms to become each other: a key goes down fast, a filament cools slowly."""
+
+
 def with_states(control: Control, around: Surroundings) -> Control:
     """A control with the states that its kind needs; what shines at rest as it is dictated, only shines on."""
     for step in STEPS.get(control.id, ()):
         control = applied(read_edit(step), control, around)
     made = LIT.get(control.id)
-    return control if made is None else _lit_by_day(made(control, around), control)
+    return _timed(control if made is None else _lit_by_day(made(control, around), control))
+
+
+def _timed(control: Control) -> Control:
+    own = tuple(
+        Transition(start=start, end=end, duration=duration, easing=easing_from(css))
+        for (start, end), duration, css in TIMINGS.get(control.id, ())
+    )
+    return control.evolve(transitions=own) if own else control
 
 
 def _lit_by_day(off: Control, lit: Control) -> Control:

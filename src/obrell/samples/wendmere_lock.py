@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import cache
+
 from obrell.core.document.model import Colourway, Control, Kit, Light, Swatch
 from obrell.core.edit import Surroundings
 from obrell.core.edit.colours import FollowSwatches
@@ -39,6 +41,7 @@ FROST = {
 LABELS = {"#ffffff": SwatchLink(swatch="chalk", tint=60)}
 
 
+@cache
 def wendmere_lock() -> Kit:
     """The kit with its controls in all their states, whose colours follow its swatches."""
     kit = unlinked_lock()
@@ -54,6 +57,7 @@ def _linked(control: Control, around: Surroundings) -> Control:
     return FollowSwatches(links=LINKS).apply(control, around)
 
 
+@cache
 def unlinked_lock() -> Kit:
     """The kit as it is dictated, every colour its own."""
     return Kit(

@@ -59,7 +59,7 @@ NEEDS = {
     "points": "Choose points of a path first.",
     "holder": "Select a group, combination or repeat first.", "effect": "Open an effect in the sheet first.",
     "ramp": "Open an effect with a gradient first.", "guides": "There are no guides.",
-    "state": "Draw another state than rest first.",
+    "state": "Draw another state than rest first.", "states": "Add a state first.",
     "original": "This control follows no other.",
     "undo": "There is nothing to take back.", "redo": "There is nothing to do again.",
 }  # fmt: skip
@@ -276,6 +276,7 @@ def _states() -> Iterator[Command]:
     yield Command("Add a state of one’s own …", column, {"press": "#own-state input"})
     yield Command("Draw rest", "Column", {"draws": "rest"})
     yield Command("What differs from rest", top, {"press": "#differs summary"}, "", "state")
+    yield Command("Movement from state to state …", top, {"press": "#movement > summary"}, "", "states")
     yield Command("All as at rest", top, {"return": ""}, "", "state")
 
 

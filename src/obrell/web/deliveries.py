@@ -140,7 +140,7 @@ def _states(controls: Iterable[Control]) -> list[tuple[str, str, int]]:
     names: dict[str, str] = {}
     counts: Counter[str] = Counter()
     for control in controls:
-        counts.update((REST, *(state.id for state in control.states)))
+        counts.update(control.state_ids)
         for state in control.states:
             names.setdefault(state.id, state.name)
     return [(REST, "Rest", counts[REST]), *((i, name, counts[i]) for i, name in names.items())] if names else []

@@ -38,6 +38,8 @@ class Selection(Value):
     """The state that is drawn: what is done is done in it."""
     also: Annotated[str, Field(pattern=r"^[a-z0-9,-]*$", max_length=1000)] = ""
     """Other states that it is done in too, with commas between."""
+    came: Annotated[str, Field(pattern=r"^[a-z0-9-]*$", max_length=40)] = ""
+    """The state that a movement to the drawn one is looked at from; empty where none is looked at."""
     readings: NumbersText = ""
     """The numbers that readings are at, where that is not where they begin."""
 

@@ -14,7 +14,7 @@ from obrell.core.document.readings import Readings
 from obrell.core.document.resolve import resolve
 from obrell.core.document.states import beginning_of, in_state
 from obrell.core.edit.starts import STARTS, StartState, told_apart
-from obrell.core.edit.states import pairs_of, taken_ids
+from obrell.core.edit.states import pairs_of
 from obrell.core.edit.values import described, whose
 from obrell.core.errors import ObrellError
 from obrell.core.geometry.svgdata import number
@@ -135,7 +135,7 @@ def _starts(control: Control, state: str | None = None) -> tuple[StartView, ...]
     return tuple(
         StartView(
             StartState(start=one, state=state),
-            state or free_id(name, taken_ids(control), "state"),
+            state or free_id(name, control.state_ids, "state"),
             told_apart(one),
             does,
         )

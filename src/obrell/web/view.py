@@ -28,6 +28,7 @@ from obrell.store.history import Step, Steps
 from obrell.store.kits import Kits, Stored
 from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, FOLDS, LOOKS, MODES, POINTS, WAYS
 from obrell.web.edges import edges_of
+from obrell.web.moving import came_from, movement_of
 from obrell.web.pages import block
 from obrell.web.parcels import View
 from obrell.web.pictures import Dressed, shown_address
@@ -71,10 +72,13 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
         "readings": {one.id: one.value for one in stored.control.readings}, "states": [one.id for one in states.all],
         "around": around_of(control, settings),
     }  # fmt: skip
+    came = came_from(stored.control, drawn, seen.came) if seen.came else ""
+    movement = movement_of(stored, dressed, values, came) if came else None
+    facts |= {"came": came, "whole": movement.whole if movement else 0.0}
     part = node.part if node else None
     context = {
         "kit": settings, "control": control, "kin": kits.kin(kit, control), "palette": palette(settings, way),
-        "states": states, "readings": readings_of(stored.control, control, values),
+        "states": states, "movement": movement, "readings": readings_of(stored.control, control, values),
         "drivable": offered(stored.control, control, selected[0]) if len(selected) == 1 else (),
     }  # fmt: skip
     blocks = {
@@ -82,6 +86,7 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
         "strip": block(
             "_strip.html", context | {"part": part, "effect": seen.effect, "steps": _strip(seats, resolved, node)}
         ),
+        "moving": block("_moving.html", {"movement": movement}),
         "states": block("_states.html", {
             "states": states, "way": way,
             "ways": [(DAY, DAY_NAME), *((one.id, one.name) for one in settings.colourways)],

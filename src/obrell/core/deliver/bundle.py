@@ -2,22 +2,20 @@
 
 from __future__ import annotations
 
-import hashlib
-import json
 import os
 import threading
 import zipfile
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import AbstractContextManager, nullcontext, suppress
 from contextvars import copy_context
-from typing import IO, Any
+from typing import IO
 
-from obrell.core.deliver.plan import File, LeftOut, Plan, body_box
+from obrell.core.deliver.manifest import MANIFEST, entry, manifest
+from obrell.core.deliver.plan import File, LeftOut, Plan
 from obrell.core.document.model import KitSettings
 from obrell.core.errors import ObrellError, Stopped
 
-MANIFEST = "manifest.json"
 WORKERS = 2
 """Kernels and deflate run without the interpreter lock, so threads fill both cores."""
 NICENESS = 10
@@ -50,38 +48,8 @@ def bundle(
                 entries.append(entry(file, content))
             if not progress(count, file.name):
                 raise Stopped("The delivery was stopped; no archive was kept.")
-        _write(archive, MANIFEST, manifest(kit, entries, left_out).encode())
+        _write(archive, MANIFEST, manifest(kit, planned, entries, left_out).encode())
     return tuple(left_out)
-
-
-def manifest(kit: KitSettings, entries: list[dict[str, Any]], left_out: Sequence[LeftOut] = ()) -> str:
-    """The manifest as JSON: the kit's name, one entry per file, and what was left out when anything was."""
-    content: dict[str, Any] = {"kit": kit.name, "files": entries}
-    if left_out:
-        content["left_out"] = [{"name": one.name, "why": one.words} for one in left_out]
-    return json.dumps(content, indent=2, ensure_ascii=False) + "\n"
-
-
-def entry(file: File, content: bytes) -> dict[str, Any]:
-    """What the manifest says of one file; lengths in its own pixels, body without shadows."""
-    body = body_box(file.resolved, file.job.density)
-    colourway = {"colourway": file.colourway} if file.colourway else {}
-    return {
-        "name": file.name,
-        "control": file.resolved.control.name,
-        **colourway,
-        "state": file.state,
-        **({"readings": dict(file.readings)} if file.readings else {}),
-        "format": file.format.kind,
-        "density": file.job.density,
-        "width": file.pixels.width,
-        "height": file.pixels.height,
-        "body": {
-            "left": body.left - file.pixels.left, "top": body.top - file.pixels.top,
-            "width": body.width, "height": body.height,
-        },
-        "sha256": hashlib.sha256(content).hexdigest(),
-    }  # fmt: skip
 
 
 def give_way() -> None:

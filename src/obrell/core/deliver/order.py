@@ -9,7 +9,7 @@ from typing import Annotated, Any
 from pydantic import AfterValidator, Field, ValidationError, field_validator
 
 from obrell.core.deliver.names import PATTERN, check_pattern
-from obrell.core.document.model import REST, Control
+from obrell.core.document.model import Control
 from obrell.core.document.readings import Readings
 from obrell.core.document.resolve import DAY
 from obrell.core.errors import Refused
@@ -89,7 +89,7 @@ class Order(Value):
 
     def states_of(self, control: Control) -> tuple[str, ...]:
         """The states of a control that are ordered, rest first, by their ids."""
-        there = (REST, *(state.id for state in control.states))
+        there = control.state_ids
         return tuple(name for name in there if not self.states or name in self.states)
 
     def readings_of(self, control: Control) -> tuple[tuple[str, Readings], ...]:

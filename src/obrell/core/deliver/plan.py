@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from obrell.core.deliver.names import file_name
 from obrell.core.deliver.order import Order
 from obrell.core.document.effect_stacks import effects_of
-from obrell.core.document.model import REST, Control, KitSettings
+from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.readings import Readings
 from obrell.core.document.resolve import Resolved, palette, resolve
 from obrell.core.document.tree import walk
@@ -66,6 +66,8 @@ class Plan:
 
     files: tuple[File, ...]
     left_out: tuple[LeftOut, ...] = ()
+    controls: tuple[Control, ...] = ()
+    """Those that the files are of."""
 
 
 Look = Callable[[str], bool]
@@ -91,7 +93,9 @@ def plan(
         if not look(control.name):
             raise Stopped("The delivery was stopped; no archive was kept.")
         making.add(control)
-    return Plan(tuple(making.files.values()), tuple(making.left_out))
+    there = {file.control for file in making.files.values()}
+    shown = tuple(control for control in chosen if control.id in there)
+    return Plan(tuple(making.files.values()), tuple(making.left_out), shown)
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,7 +124,7 @@ class _Making:
 
     def add(self, control: Control) -> None:
         order = self._order
-        states, wanted = (REST, *(one.id for one in control.states)), frozenset(order.states_of(control))
+        states, wanted = control.state_ids, frozenset(order.states_of(control))
         if len(wanted) > 1:
             self._with_states.add(control.id)
         try:

@@ -31,7 +31,7 @@ _ANYTHING = TypeAdapter[Any](Any)
 
 def differences(rest: Control, state: Control) -> tuple[Difference, ...]:
     """What makes the one of the other. Numbers that follow another part are made anew, and are not among them."""
-    found = [*_items("parts", rest.parts, state.parts), *_values("light", rest.light, state.light)]
+    found = [*_items("parts", rest.parts, state.parts), *values_between("light", rest.light, state.light)]
     known = {part.id: part for part in _placed(rest, state, found).parts}
     for part in state.parts:
         if part.id in known:
@@ -111,7 +111,7 @@ def _of_part(was: Part, now: Part) -> Iterator[Difference]:
             continue
         path, old, new = f"{base}/{name}", getattr(was, name), getattr(now, name)
         if name not in ("x", "y"):
-            yield from (one for one in _values(path, old, new) if one.path[len(base) + 1 :] not in following)
+            yield from (one for one in values_between(path, old, new) if one.path[len(base) + 1 :] not in following)
         elif old != new:
             yield placed_otherwise(path, old, new)
     yield from _effects(f"{base}/effects", was.effects, now.effects)
@@ -122,19 +122,20 @@ def _effects(path: str, was: tuple[AnyEffect, ...], now: tuple[AnyEffect, ...]) 
     before = {effect.id: effect for effect in was}
     for effect in now:
         if effect.id in before:
-            yield from _values(f"{path}/{effect.id}", before[effect.id], effect)
+            yield from values_between(f"{path}/{effect.id}", before[effect.id], effect)
 
 
-def _values(path: str, was: Any, now: Any) -> Iterator[Difference]:
-    """Down to single values, as long as both have the same form."""
+def values_between(path: str, was: Any, now: Any) -> Iterator[Other]:
+    """What of one value is otherwise in another, down to single numbers, words and colours as long as both have the
+    same form."""
     if was is now or was == now:
         return
     if isinstance(was, Value) and type(was) is type(now):
         for name in type(was).model_fields:
-            yield from _values(f"{path}/{name}", getattr(was, name), getattr(now, name))
+            yield from values_between(f"{path}/{name}", getattr(was, name), getattr(now, name))
     elif _numbered(was) and _numbered(now) and len(was) == len(now) and _in_one_order(was, now):
         for place, (one, other) in enumerate(zip(was, now, strict=True)):
-            yield from _values(f"{path}/{place}", one, other)
+            yield from values_between(f"{path}/{place}", one, other)
     else:
         yield Other(path=path, value=as_json(now))
 

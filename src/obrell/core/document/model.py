@@ -35,6 +35,7 @@ from obrell.core.values.fields import (
 )
 from obrell.core.values.paints import Fill, Handled, Linear, Stop
 from obrell.core.values.readings import MAX_READINGS, Reading
+from obrell.core.values.transitions import MAX_TRANSITIONS, Timing, Transition
 
 Stands = Literal["light", "white", "mid", "dark", "coloured", "checker", "own"]
 """What a control is looked at on: one of some common grounds, or its own."""
@@ -192,6 +193,9 @@ class Control(Value):
     parts: Annotated[tuple[Part, ...], Field(max_length=MAX_PARTS)] = ()
     states: Annotated[tuple[State, ...], Field(max_length=MAX_STATES)] = ()
     readings: Annotated[tuple[Reading, ...], Field(max_length=MAX_READINGS)] = ()
+    timing: Timing = Field(default_factory=Timing)
+    """Of one state becoming another, where the two have no transition of their own."""
+    transitions: Annotated[tuple[Transition, ...], Field(max_length=MAX_TRANSITIONS)] = ()
     follows: Annotated[tuple[Follow, ...], Field(max_length=10)] = ()
     guides: Annotated[tuple[Guide, ...], Field(max_length=MAX_GUIDES)] = ()
     reference: Reference | None = None
@@ -202,6 +206,11 @@ class Control(Value):
     next_number: Annotated[int, Field(ge=1)] = 1
     original: Id | None = None
     """The control of the kit that it follows, but for what was changed in it."""
+
+    @property
+    def state_ids(self) -> tuple[str, ...]:
+        """Its states by their ids, rest first."""
+        return (REST, *(state.id for state in self.states))
 
     @property
     def stands_on(self) -> Stands:
@@ -222,9 +231,11 @@ class Control(Value):
         readings = [reading.id for reading in self.readings]
         if len(readings) != len(set(readings)):
             raise ValueError("two readings have the same id.")
-        known = [REST, *(state.id for state in self.states)]
-        if len(known) != len(set(known)):
+        if len(self.state_ids) != len(set(self.state_ids)):
             raise ValueError("two states have the same id.")
+        ways = [one.id for one in self.transitions]
+        if len(ways) != len(set(ways)):
+            raise ValueError("two states have more than one transition.")
         plain = {state.id for state in self.states if not state.of}
         if any(not plain.issuperset(state.of) for state in self.states):
             raise ValueError("a state is made of one that is not there.")

@@ -13,7 +13,7 @@ from obrell.core.document.mixing import mixed
 from obrell.core.document.model import Control
 from obrell.core.document.moving import PLACE
 from obrell.core.document.states import in_state, words_of
-from obrell.core.document.value_paths import with_value
+from obrell.core.document.value_paths import with_number
 from obrell.core.errors import BadValue, NoSuchThing, ObrellError
 from obrell.core.values.readings import Drive, Reading
 from obrell.core.workspace import OfObject
@@ -113,8 +113,8 @@ def _put(draft: Draft, path: str, value: Any) -> None:
     root, _, rest = path.partition("/")
     name, _, below = rest.partition("/")
     if root != "parts":
-        draft.replace(with_value(draft.control(), path, value))
+        draft.replace(with_number(draft.control(), path, value))
     elif below in PLACE:
         draft.set(name, below, value)
     else:
-        draft.put(with_value(draft.part(name), below, value))
+        draft.put(with_number(draft.part(name), below, value))

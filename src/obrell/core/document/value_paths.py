@@ -23,7 +23,8 @@ from obrell.core.workspace import OfObject
 
 OF_CONTROL = ("name", "light", "ground", "stands")
 OF_PART = ("name", "x", "y", "rotation", "mirrored", "opacity", "blend", "fit", "visible", "locked", "clip")
-HOLDERS = {"canvas": 2, "light": 2, "ground": 2, "reference": 2, "guides": 3, "follows": 3, "readings": 3}
+HOLDERS = {"canvas": 2, "light": 2, "ground": 2, "reference": 2, "guides": 3, "follows": 3, "readings": 3,
+           "timing": 2, "transitions": 3}  # fmt: skip
 """What values lie in, and how many steps at least lead to one."""
 PART_HOLDERS = {"shape": 4, "effects": 5, "follows": 5}
 
@@ -71,6 +72,13 @@ def live_at(root: BaseModel, path: str) -> Live | None:
     """Unit, step and range of the number at ``path``; None when it is not a number to edit."""
     owner, name = field_of(root, path)
     return live_of(type(owner).model_fields[name].metadata)
+
+
+def with_number(root: Value, path: str, value: Any) -> Any:
+    """The same as ``with_value`` of a value on the way between two: a number of things is a whole one."""
+    owner, name = field_of(root, path)
+    whole = type(owner).model_fields[name].annotation is int and isinstance(value, float)
+    return with_value(root, path, round(value) if whole else value)
 
 
 def _step(here: Any, step: str) -> Any:

@@ -92,6 +92,7 @@ from obrell.core.edit.states import (
     ReturnToRest,
 )
 from obrell.core.edit.tint import TintFromAbove
+from obrell.core.edit.transitions import OwnTiming, SetEasing, SharedTiming
 from obrell.core.edit.typed import TypeValue
 from obrell.core.edit.values import SetValues
 from obrell.core.errors import BadValue
@@ -115,7 +116,8 @@ AnyEdit = Annotated[
     | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal | LaySwatch | FollowSwatches
     | Recolour | TintFromAbove
     | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest
-    | StartState | AddReading | RemoveReading | DriveValue | StopDriving | SetDrive,
+    | StartState | AddReading | RemoveReading | DriveValue | StopDriving | SetDrive
+    | OwnTiming | SharedTiming | SetEasing,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

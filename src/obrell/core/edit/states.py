@@ -16,6 +16,7 @@ from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.differences import Difference, Where
 from obrell.core.values.fields import Id, Name
 from obrell.core.values.slugs import free_id
+from obrell.core.values.transitions import Transition
 
 
 class OfStates(Edit):
@@ -77,7 +78,7 @@ class AddState(OfStates):
             raise Refused("A state can be made of plain ones only.")
         if self.of and any(state.of == self.of for state in control.states):
             raise Refused(f"“{name}” is there already.")
-        new = State(id=free_id(name, taken_ids(control), "state"), name=name, of=self.of)
+        new = State(id=free_id(name, control.state_ids, "state"), name=name, of=self.of)
         return control.evolve(states=(*control.states, new))
 
     def called(self, control: Control) -> str:
@@ -139,8 +140,9 @@ class DuplicateState(OfStates):
         state = state_of(control, self.state)
         name = free_name(control, state.name)
         place = control.states.index(state) + 1
-        new = state.evolve(id=free_id(name, taken_ids(control), "state"), name=name)
-        return control.evolve(states=(*control.states[:place], new, *control.states[place:]))
+        new = state.evolve(id=free_id(name, control.state_ids, "state"), name=name)
+        states = (*control.states[:place], new, *control.states[place:])
+        return control.evolve(states=states, transitions=(*control.transitions, *_timed_as(control, state, new)))
 
     def label(self, control: Control) -> str:
         return f"Duplicated the state “{state_of(control, self.state).name}”"
@@ -154,8 +156,10 @@ class RemoveState(OfStates):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         state_of(control, self.state)
-        left = (one for one in control.states if one.id != self.state and self.state not in one.of)
-        return control.evolve(states=tuple(left))
+        left = tuple(one for one in control.states if one.id != self.state and self.state not in one.of)
+        there = {REST, *(one.id for one in left)}
+        timed = tuple(one for one in control.transitions if {one.start, one.end} <= there)
+        return control.evolve(states=left, transitions=timed)
 
     def removes(self) -> bool:
         return True
@@ -196,6 +200,14 @@ class ReturnToRest(OfStates):
         return f"{state.name}: {what} as at rest again"
 
 
+def _timed_as(control: Control, state: State, new: State) -> Iterator[Transition]:
+    """What a copy of a state has of the timings that the state has of its own."""
+    for one in control.transitions:
+        if state.id in {one.start, one.end}:
+            start, end = (new.id if name == state.id else name for name in (one.start, one.end))
+            yield one.evolve(start=start, end=end)
+
+
 PASSING = ("hover", "pressed", "focus")
 """States that come and go with a hand, on top of those that last."""
 
@@ -227,8 +239,3 @@ def free_name(control: Control, name: str) -> str:
     """A name like that which no state has."""
     taken = {state.name for state in control.states}
     return next(made for number in range(2, MAX_STATES + 3) if (made := f"{name} {number}") not in taken)
-
-
-def taken_ids(control: Control) -> tuple[str, ...]:
-    """The ids of states, that of rest included."""
-    return (REST, *(state.id for state in control.states))

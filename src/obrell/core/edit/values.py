@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field, JsonValue, ValidationError
 
 from obrell.core.document.draft import Draft
 from obrell.core.document.measures import anchor_of
-from obrell.core.document.model import Control, Light, Part
+from obrell.core.document.model import REST, Control, Light, Part
 from obrell.core.document.moving import PLACE
 from obrell.core.document.tree import arranged, descendants
 from obrell.core.document.value_paths import field_of, is_value, live_at, value_at, with_value
@@ -22,6 +22,7 @@ from obrell.core.shapes import Container
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink, link_words
 from obrell.core.values.fields import Id, Share
+from obrell.core.values.transitions import Transition
 
 NO_PARTS = "Select parts first: this is set for each of them."
 SWITCHED = {
@@ -147,8 +148,10 @@ def _link_of(value: Any) -> SwatchLink | None:
 
 
 def whose(control: Control, path: str) -> str:
-    """`` of Inner shadow on Body`` for a path below a part's effect."""
+    """`` of Inner shadow on Body`` for a path below a part's effect, `` of rest to hover`` for one of a timing."""
     steps = path.split("/")
+    if steps[0] in {"timing", "transitions"}:
+        return f" of {_timed(control, steps)}"
     if steps[0] != "parts" or len(steps) < 2:
         return ""
     part: Part = value_at(control, "/".join(steps[:2]))
@@ -156,6 +159,15 @@ def whose(control: Control, path: str) -> str:
         effect = value_at(control, "/".join(steps[:4]))
         return f" of {effect.label.lower()} on {part.name}"
     return f" of {part.name}"
+
+
+def _timed(control: Control, steps: list[str]) -> str:
+    """Whose timing a path leads to: that of all transitions, or of one, by the names of its states."""
+    if steps[0] == "timing":
+        return "all transitions"
+    names = {REST: "rest"} | {state.id: state.name for state in control.states}
+    own: Transition = value_at(control, "/".join(steps[:2]))
+    return f"{names.get(own.start, own.start)} to {names.get(own.end, own.end)}".lower()
 
 
 def check_lock(control: Control, path: str) -> None:

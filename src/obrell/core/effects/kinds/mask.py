@@ -45,7 +45,7 @@ class Mask(Effect):
     zone: ClassVar[Zone] = "whole"
     strengths: ClassVar[tuple[str, ...]] = ()
     kind: Literal["mask"] = "mask"
-    cover: Cover = Field(default_factory=GradientCover, title="by")
+    cover: Cover = Field(default_factory=GradientCover, title="masked by")
     measure: Literal["opacity", "lightness"] = Field("opacity", title="its")
     inverted: bool = Field(False, title="inverted")
     moves: bool = Field(True, title="moves with the part")

@@ -35,6 +35,7 @@ import { startOffering } from "./sheet/parts.js";
 import { startRamp } from "./sheet/ramp.js";
 import { Stage } from "./stage/stage.js";
 import { startHalves } from "./panels/halves.js";
+import { startMoving } from "./panels/moving.js";
 import { startReadings } from "./panels/readings.js";
 import { startStates } from "./panels/states.js";
 import { startHeat, startStrip } from "./panels/strip.js";
@@ -72,6 +73,7 @@ const STARTS = [
   startStates,
   startBeside,
   startReadings,
+  startMoving,
 ];
 
 /** What could not be shown while the page was held. @param {Bench} bench */

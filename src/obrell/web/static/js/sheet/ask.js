@@ -32,7 +32,8 @@ export function startAsking(bench) {
     const form = formOf(event, "[data-form]");
     if (!form) return;
     event.preventDefault();
-    post(bench, form, event.submitter);
+    // What is typed there is posted when it changes.
+    if (!form.matches("[data-typed]")) post(bench, form, event.submitter);
   });
   sheet.addEventListener("change", (event) => {
     const form = formOf(event, "[data-typed]");

@@ -11,13 +11,14 @@
 import { Art } from "./art.js";
 import { BAR_PX, FOOT_PX, RULER_PX } from "./bars.js";
 import { byId } from "../ui/dom.js";
+import { Looked } from "./looked.js";
 import { Link } from "../ui/link.js";
 import { listAfter, sceneOf } from "../ui/told.js";
 
 const NEAREST = 128;
 const FARTHEST = 0.05;
 
-export class Stage extends EventTarget {
+export class Stage extends Looked {
   /** @param {HTMLElement} element @param {string} address of the live socket */
   constructor(element, address) {
     super();
@@ -28,20 +29,6 @@ export class Stage extends EventTarget {
     this.y = 0;
     /** The density whose true pixels are shown; 0 when sharp. */
     this.exact = 0;
-    /** The colourway that the art is looked at in. */
-    this.colourway = new URLSearchParams(location.search).get("colourway") ?? "day";
-    /** The state that is drawn, and others that what is done is done in too. */
-    this.state = new URLSearchParams(location.search).get("state") ?? "rest";
-    /** @type {string[]} */
-    this.also = [];
-    /** The numbers that readings are at, by their ids. @type {Object<string, number>} */
-    this.readings = {};
-    /** The state that is shown while it is tried, which may not be there yet. */
-    this.tried = "";
-    /** Whether it is shown where that differs from rest. */
-    this.against = false;
-    /** Whether every part has a colour of its own. */
-    this.apart = false;
     /** @type {Edit|null} */
     this.edit = null;
     this.seq = 0;
@@ -60,12 +47,6 @@ export class Stage extends EventTarget {
       frame: (header, data, offset) => this.#receive(header, data, offset),
     });
     new ResizeObserver(() => this.request()).observe(element);
-  }
-
-  /** The colourway and the state that are looked at, and where what is done is done. */
-  get seen() {
-    const readings = Object.entries(this.readings).map(([name, value]) => `${name}:${value}`);
-    return { colourway: this.colourway, state: this.state, also: this.also.join(","), readings: readings.join(",") };
   }
 
   /** Show what an edit makes of a state. @param {string} state @param {Edit|null} edit null ends that */
@@ -151,10 +132,7 @@ export class Stage extends EventTarget {
       edit: this.edit,
       density: this.exact || this.zoom * grid,
       exact: this.exact > 0,
-      apart: this.apart,
-      ...this.seen,
-      state: this.tried || this.state,
-      against: this.against,
+      ...this.looked,
       opened: this.opened(),
       left: Math.round(-this.x * grid),
       top: Math.round(-this.y * grid),

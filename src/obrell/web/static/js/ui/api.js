@@ -11,6 +11,7 @@
  * @typedef {{version: number, hash: string, name: string, token: string, selected: string[], effect: string,
  *   scene: Scene, gradient: Gradient|null, clip: Clip[], undo: boolean, redo: boolean, found: Found[],
  *   ground: string, stands: string, state: string, stateName: string, states: string[],
+ *   came: string, whole: number,
  *   readings: Object<string, number>,
  *   swatches: Origin[], known: import("./told.js").Known,
  *   said?: string, fresh?: string[], removed?: boolean}} State

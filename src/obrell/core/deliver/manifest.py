@@ -1,0 +1,70 @@
+"""What a delivery says of itself: its files, and what a program needs to make the controls live."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Sequence
+from typing import Any
+
+from obrell.core.deliver.plan import File, LeftOut, Plan, body_box
+from obrell.core.document.model import Control, KitSettings
+from obrell.core.values.easings import css_of
+from obrell.core.values.transitions import Timing
+
+MANIFEST = "manifest.json"
+
+
+def manifest(
+    kit: KitSettings, planned: Plan, entries: list[dict[str, Any]], left_out: Sequence[LeftOut] = ()
+) -> str:  # fmt: skip
+    """The manifest as JSON: the kit's name, one entry per file, what there is to know of controls that change, and
+    what was left out when anything was."""
+    content: dict[str, Any] = {"kit": kit.name, "files": entries}
+    if changing := [about(control) for control in planned.controls if control.states or control.readings]:
+        content["controls"] = changing
+    if left_out:
+        content["left_out"] = [{"name": one.name, "why": one.words} for one in left_out]
+    return json.dumps(content, indent=2, ensure_ascii=False) + "\n"
+
+
+def entry(file: File, content: bytes) -> dict[str, Any]:
+    """What the manifest says of one file; lengths in its own pixels, body without shadows."""
+    body = body_box(file.resolved, file.job.density)
+    colourway = {"colourway": file.colourway} if file.colourway else {}
+    return {
+        "name": file.name,
+        "control": file.resolved.control.name,
+        **colourway,
+        "state": file.state,
+        **({"readings": dict(file.readings)} if file.readings else {}),
+        "format": file.format.kind,
+        "density": file.job.density,
+        "width": file.pixels.width,
+        "height": file.pixels.height,
+        "body": {
+            "left": body.left - file.pixels.left, "top": body.top - file.pixels.top,
+            "width": body.width, "height": body.height,
+        },
+        "sha256": hashlib.sha256(content).hexdigest(),
+    }  # fmt: skip
+
+
+def about(control: Control) -> dict[str, Any]:
+    """How a control changes: its states and how long they take to become each other, and its readings."""
+    found: dict[str, Any] = {"control": control.name}
+    if control.states:
+        found["states"] = [{"id": one.id, "name": one.name} for one in control.states]
+        found["transition"] = _timed(control.timing)
+        found["transitions"] = [{"from": one.start, "to": one.end, **_timed(one)} for one in control.transitions]
+    if control.readings:
+        found["readings"] = [
+            {"id": one.id, "name": one.name, "from": one.start, "to": one.end, "step": one.step, "begins": one.value,
+             "unit": one.unit}
+            for one in control.readings
+        ]  # fmt: skip
+    return found
+
+
+def _timed(timing: Timing) -> dict[str, Any]:
+    return {"duration_ms": timing.duration, "delay_ms": timing.delay, "easing": css_of(timing.easing)}

@@ -1,0 +1,192 @@
+"""A control on the way from one state to another.
+
+What has a way between travels it: numbers, colours in OKLab, the stops of gradients and the points of paths where both
+have equally many. The key light goes over the object the shortest way. All else, and what only one of the two has,
+cross-fades: the picture with the one over the picture with the other.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from obrell.core.document.differing import OF_THE_CONTROL, as_json, values_between
+from obrell.core.document.draft import Draft
+from obrell.core.document.mixing import NoWay, travelled
+from obrell.core.document.model import Control, KitSettings, Light, Part
+from obrell.core.document.readings import Readings
+from obrell.core.document.resolve import DAY, Resolved, resolve
+from obrell.core.document.tree import arranged
+from obrell.core.document.value_paths import value_at, with_number
+from obrell.core.errors import BadValue
+from obrell.core.values.transitions import Timing
+
+LIGHT = "light"
+STAYING = ("seed",)
+"""Numbers with nothing between them: each is another pattern."""
+
+
+@dataclass(frozen=True, slots=True)
+class Travel:
+    """A value, by its path, that goes from one to another; both as they are written down."""
+
+    path: str
+    start: object
+    end: object
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """What differs between two looks: what travels, and the paths of what cross-fades."""
+
+    travels: tuple[Travel, ...]
+    fades: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Between:
+    """Two looks that are one but for what cross-fades, of which the second covers ``weight``, 0 to 1."""
+
+    first: Resolved
+    second: Resolved
+    weight: float
+
+
+def timing_of(control: Control, start: str, end: str) -> Timing:
+    """How long one state takes to become another, both by their ids."""
+    own = (one for one in control.transitions if (one.start, one.end) == (start, end))
+    return next(own, control.timing)
+
+
+class Journey:
+    """A control, resolved in two states, on the way from one to the other."""
+
+    def __init__(self, start: Resolved, end: Resolved) -> None:
+        self.start, self.end = start, end
+        self.way = _way(start, end)
+
+    def at(self, far: float) -> Between:
+        """What it looks like so far on its way: at 0 the first and at 1 the second; beyond both, what travels goes on
+        as far as it can."""
+        weight = min(1.0, max(0.0, far))
+        if far in {0.0, 1.0}:
+            there = self.end if far else self.start
+            return Between(there, there, weight)
+        first = _travelled(self.start, self.way, far)
+        return Between(first, _travelled(self.end, self.way, far) if self.way.fades else first, weight)
+
+
+def moment(
+    kit: KitSettings, control: Control, start: str, end: str, time: float, colourway: str = DAY,
+    readings: Readings = (),
+) -> Between:  # fmt: skip
+    """A control ``time`` ms after one state began to become another, both by their ids; raises as ``resolve``."""
+    one, other = (resolve(kit, control, state, colourway, readings) for state in (start, end))
+    return Journey(one, other).at(timing_of(control, start, end).way(time))
+
+
+def _way(start: Resolved, end: Resolved) -> Way:
+    travels, fades = [], []
+    for path, one, other in _differing(start.control, end.control):
+        try:
+            _check_way(path, one, other)
+        except NoWay:
+            fades.append(path)
+        else:
+            travels.append(Travel(path, one, other))
+    if start.light != end.light:
+        travels.append(Travel(LIGHT, as_json(start.light), as_json(end.light)))
+    return Way(tuple(travels), (*fades, *_of_one_only(start.control, end.control)))
+
+
+def _check_way(path: str, start: object, end: object) -> None:
+    if path.rpartition("/")[2] in STAYING:
+        raise NoWay
+    travelled(start, end, 0.5, {})
+
+
+def _differing(start: Control, end: Control) -> Iterator[tuple[str, object, object]]:
+    """The values of what both have that differ, by their paths, as they are written down."""
+    there = {part.id: part for part in end.parts}
+    for part in start.parts:
+        other = there.get(part.id)
+        if other is None or other == part:
+            continue
+        for path in _paths(part, other):
+            below = path.partition("/")[2].partition("/")[2]
+            yield path, as_json(value_at(part, below)), as_json(value_at(other, below))
+
+
+def _paths(part: Part, other: Part) -> Iterator[str]:
+    base = f"parts/{part.id}"
+    for name in type(part).model_fields:
+        if name != "effects" and name not in OF_THE_CONTROL:
+            yield from (
+                one.path for one in values_between(f"{base}/{name}", getattr(part, name), getattr(other, name))
+            )
+    there = {effect.id: effect for effect in other.effects}
+    for effect in part.effects:
+        if effect.id in there:
+            yield from (one.path for one in values_between(f"{base}/effects/{effect.id}", effect, there[effect.id]))
+
+
+def _of_one_only(start: Control, end: Control) -> Iterator[str]:
+    """Parts and effects that only one of the two has, and orders that differ."""
+    yield from _unlike("parts", [part.id for part in start.parts], [part.id for part in end.parts])
+    there = {part.id: part for part in end.parts}
+    for part in start.parts:
+        if part.id in there:
+            path = f"parts/{part.id}/effects"
+            yield from _unlike(path, [one.id for one in part.effects], [one.id for one in there[part.id].effects])
+
+
+def _unlike(path: str, start: list[str], end: list[str]) -> Iterator[str]:
+    yield from (f"{path}/{name}" for name in start if name not in end)
+    yield from (f"{path}/{name}" for name in end if name not in start)
+    if [name for name in start if name in end] != [name for name in end if name in start]:
+        yield path
+
+
+def _travelled(look: Resolved, way: Way, far: float) -> Resolved:
+    """A look with all that travels as far as it has come."""
+    draft = Draft(look.control)
+    for one in way.travels:
+        if one.path != LIGHT:
+            _put(draft, one, far)
+    control = draft.control()
+    start, end = (Light.model_validate(value) for value in _lights(way, look))
+    return replace(look, control=control, tree=arranged(control), light=_light_between(start, end, far))
+
+
+def _lights(way: Way, look: Resolved) -> tuple[object, object]:
+    found = next((one for one in way.travels if one.path == LIGHT), None)
+    return (found.start, found.end) if found else (look.light, look.light)
+
+
+def _put(draft: Draft, one: Travel, far: float) -> None:
+    """A value as far as it can go."""
+    _, name, below = one.path.split("/", 2)
+    part = draft.part(name)
+    try:
+        draft.put(with_number(part, below, travelled(one.start, one.end, far, {})))
+    except BadValue:
+        draft.put(with_number(part, below, travelled(one.start, one.end, min(1.0, max(0.0, far)), {})))
+
+
+def _light_between(start: Light, end: Light, far: float) -> Light:
+    """From one direction to another straight through the space above the object."""
+    if start == end:
+        return start
+    share = min(1.0, max(0.0, far))
+    x, y, z = (a + (b - a) * share for a, b in zip(_direction(start), _direction(end), strict=True))
+    flat = math.hypot(x, y)
+    if flat < 1e-9:
+        return Light(direction=start.direction if share < 0.5 else end.direction, height=90.0)
+    return Light(direction=math.degrees(math.atan2(x, y)), height=math.degrees(math.atan2(max(z, 0.0), flat)))
+
+
+def _direction(light: Light) -> tuple[float, float, float]:
+    """A unit vector to the right, up, and towards who looks."""
+    turn, height = math.radians(light.direction), math.radians(light.height)
+    return math.sin(turn) * math.cos(height), math.cos(turn) * math.cos(height), math.sin(height)

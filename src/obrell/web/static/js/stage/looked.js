@@ -1,0 +1,38 @@
+/** How the art is looked at: in which colourway and state, at which readings, on the way from where. */
+export class Looked extends EventTarget {
+  constructor() {
+    super();
+    /** The colourway that the art is looked at in. */
+    this.colourway = new URLSearchParams(location.search).get("colourway") ?? "day";
+    /** The state that is drawn, and others that what is done is done in too. */
+    this.state = new URLSearchParams(location.search).get("state") ?? "rest";
+    /** @type {string[]} */
+    this.also = [];
+    /** The numbers that readings are at, by their ids. @type {Object<string, number>} */
+    this.readings = {};
+    /** The state that a movement to it is looked at from, and how many ms it has gone on; it has ended when none. */
+    this.came = "";
+    this.time = Infinity;
+    /** The state that is shown while it is tried, which may not be there yet. */
+    this.tried = "";
+    /** Whether it is shown where that differs from rest. */
+    this.against = false;
+    /** Whether every part has a colour of its own. */
+    this.apart = false;
+  }
+
+  /** The colourway and the state that are looked at, and where what is done is done. */
+  get seen() {
+    const readings = Object.entries(this.readings).map(([name, value]) => `${name}:${value}`);
+    const { colourway, state, came } = this;
+    return { colourway, state, came, also: this.also.join(","), readings: readings.join(",") };
+  }
+
+  /** What a frame shows. */
+  get looked() {
+    const { seen, tried, apart, against } = this;
+    const moves = Number.isFinite(this.time) && !tried;
+    const moment = moves ? { came: this.came, time: this.time } : { came: "", time: 0 };
+    return { ...seen, state: tried || this.state, ...moment, apart, against };
+  }
+}
