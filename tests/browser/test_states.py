@@ -229,6 +229,26 @@ def test_a_movement_is_timed_scrubbed_and_played(hand):
     expect(page.locator("#strip")).to_be_visible()
 
 
+def test_where_it_is_touched_is_seen_on_the_stage_and_set(hand):
+    page = hand.page
+    hand.put("b", (20, 20), (100, 60))
+    hand.command("touch area")
+    expect(page.locator("#touch")).to_contain_text("its body: 80 × 40 px")
+    page.get_by_role("button", name="grown from its body").click()
+    expect(page.locator("#touch summary b")).to_have_text("96 × 56")
+    expect(page.locator("#marks .touch")).to_have_count(1)
+    type_value(page, "touch/by", "12")
+    expect(page.locator("#touch summary b")).to_have_text("104 × 64")
+    page.locator("#touch").get_by_role("button", name="a round").click()
+    type_value(page, "touch/width", "0")
+    expect(page.locator("#fault")).to_contain_text("Width")
+    expect(page.locator("#touch summary b")).to_have_text("96 × 56")
+    page.get_by_role("button", name="Its body again").click()
+    expect(page.locator("#marks .touch")).to_have_count(0)
+    page.locator("#undo").click()
+    expect(page.locator("#marks .touch")).to_have_count(1)
+
+
 def test_a_pointer_is_driven_by_hand_at_two_places_and_delivered_as_frames(hand):
     page = hand.page
     pointer = hand.put("b", (56, 30), (64, 60))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Annotated
 
 from pydantic import Field, JsonValue
@@ -12,6 +12,7 @@ from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.readings import NumbersText, Readings, known_values, numbers_in, seen
 from obrell.core.document.resolve import DAY, Resolved, colourway_or_day, palette, resolve
+from obrell.core.document.touching import touch_data
 from obrell.core.document.transitions import moment
 from obrell.core.edit import Edit, Surroundings, applied, read_edit
 from obrell.core.edit.readings import at_readings
@@ -89,6 +90,8 @@ class Preview:
     resolved: Resolved
     snaps: Sequence[Snap]
     """What an edit that moves something holds on to."""
+    touch: str = ""
+    """The touch area, as path data."""
 
 
 def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: LastFrame) -> Preview:
@@ -99,17 +102,17 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
     known = wanted.state in changed.state_ids
     way = colourway_or_day(index, wanted.colourway)
     values = tuple(known_values(changed, numbers_in(wanted.readings)).items())
-    look = seen(changed, wanted.state if known else REST, values, palette(index, way))
     snaps = () if edit is None else edit.snaps(stored)
     with patience(SECONDS):
+        touch = touch_data(changed)
         if wanted.against and known and wanted.state != REST:
-            return _against_rest(wanted, index, changed, values, last)
-        if wanted.came and wanted.came in changed.state_ids and known:
-            return _on_its_way(wanted, index, changed, values, last)
-        return drawn(
-            wanted, index, false_colours(look) if wanted.apart else look, last, snaps,
-            way,
-        )  # fmt: skip
+            shown = _against_rest(wanted, index, changed, values, last)
+        elif wanted.came and wanted.came in changed.state_ids and known:
+            shown = _on_its_way(wanted, index, changed, values, last)
+        else:
+            look = seen(changed, wanted.state if known else REST, values, palette(index, way))
+            shown = drawn(wanted, index, false_colours(look) if wanted.apart else look, last, snaps, way)
+    return replace(shown, touch=touch)
 
 
 def _against_rest(

@@ -13,6 +13,7 @@ from obrell.core.document.model import Control, Part, State
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.starts import with_literal
 from obrell.core.values.easings import easing_from
+from obrell.core.values.touches import TouchesBody
 from obrell.core.values.transitions import Transition
 
 Step = dict[str, Any]
@@ -58,6 +59,10 @@ TIMINGS: dict[str, tuple[tuple[tuple[str, str], float, str], ...]] = {
 """Where states take another time than 160 ms to become each other: a key goes down fast, a filament cools slowly."""
 
 
+TOUCHES = {"c5": TouchesBody(by=6), "c7": TouchesBody(by=8)}
+"""What is too small for a thumb in a glove."""
+
+
 def with_states(control: Control, around: Surroundings) -> Control:
     """A control with the states that its kind needs; what shines at rest as it is dictated, only shines on."""
     for step in STEPS.get(control.id, ()):
@@ -71,7 +76,7 @@ def _timed(control: Control) -> Control:
         Transition(start=start, end=end, duration=duration, easing=easing_from(css))
         for (start, end), duration, css in TIMINGS.get(control.id, ())
     )
-    return control.evolve(transitions=own) if own else control
+    return control.evolve(transitions=own, touch=TOUCHES.get(control.id)) if own or control.id in TOUCHES else control
 
 
 def _lit_by_day(off: Control, lit: Control) -> Control:

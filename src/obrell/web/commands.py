@@ -276,6 +276,7 @@ def _states() -> Iterator[Command]:
     yield Command("Add a state of one’s own …", column, {"press": "#own-state input"})
     yield Command("Draw rest", "Column", {"draws": "rest"})
     yield Command("What differs from rest", top, {"press": "#differs summary"}, "", "state")
+    yield Command("Touch area …", "Sheet, top", {"press": "#touch > summary"})
     yield Command("Movement from state to state …", top, {"press": "#movement > summary"}, "", "states")
     yield Command("All as at rest", top, {"return": ""}, "", "state")
 

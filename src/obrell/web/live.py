@@ -60,7 +60,7 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
 def frame_of(wanted: FrameRequest, seen: Preview, shown: Shown) -> bytes:
     """A preview as the stage reads it."""
     whole, box, tree = seen.frame.region, seen.box, seen.resolved.tree
-    scene = View({"around": around_of(seen.control, seen.index)}, {}, {"scene": parts_of(tree)})
+    scene = View({"around": around_of(seen.control, seen.index, seen.touch)}, {}, {"scene": parts_of(tree)})
     header = {
         "seq": wanted.seq, "density": wanted.density, "exact": wanted.exact,
         "frame": [whole.left, whole.top, whole.width, whole.height],

@@ -23,8 +23,8 @@ HEIGHT = live_of(Light.model_fields["height"].metadata) or Live("°")
 _PARTS = OfObject[dict[str, object]](8192)
 
 
-def around_of(control: Control, kit: KitSettings) -> dict[str, object]:
-    """Canvas, light, guides and reference, in logical px."""
+def around_of(control: Control, kit: KitSettings, touch: str) -> dict[str, object]:
+    """Canvas, light, guides, reference, and the touch area as path data, in logical px."""
     light, places = control.light or kit.light, guide_places(control)
     return {
         "canvas": [control.canvas.width, control.canvas.height, control.canvas.margin],
@@ -34,6 +34,7 @@ def around_of(control: Control, kit: KitSettings) -> dict[str, object]:
         "guides": [
             {"id": g.id, "axis": g.axis, "at": places[g.id], "locked": g.locked} for g in control.guides if g.visible
         ],
+        "touch": touch,
         "reference": None if control.reference is None else control.reference.model_dump(),
     }
 

@@ -12,6 +12,7 @@ from obrell.core.document.model import Control, KitSettings, Measure, Part, Swat
 from obrell.core.document.nodes import Node
 from obrell.core.document.readings import seen as as_seen
 from obrell.core.document.resolve import DAY, DAY_NAME, Resolved, palette, resolve
+from obrell.core.document.touching import touch_data
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import part_of
 from obrell.core.findings import SEVERITIES, Finding, found_in_state
@@ -37,6 +38,7 @@ from obrell.web.scene import around_of, gradient_scene, parts_of
 from obrell.web.selection import Selection
 from obrell.web.sheet import Mark, PartView, SheetView, sheet_view
 from obrell.web.states import departing, states_of
+from obrell.web.touching import touch_view
 
 STRIP_WIDTH_PX, STRIP_SHAPE = 168, 1.62
 START_WIDTH_PX, START_SHAPE, START_AIR_PX = 176, 1.5, 6
@@ -70,7 +72,7 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
         "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo, "state": drawn,
         "stateName": states.name,
         "readings": {one.id: one.value for one in stored.control.readings}, "states": [one.id for one in states.all],
-        "around": around_of(control, settings),
+        "around": around_of(control, settings, touch_data(stored.control)),
     }  # fmt: skip
     came = came_from(stored.control, drawn, seen.came) if seen.came else ""
     movement = movement_of(stored, dressed, values, came) if came else None
@@ -78,7 +80,8 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     part = node.part if node else None
     context = {
         "kit": settings, "control": control, "kin": kits.kin(kit, control), "palette": palette(settings, way),
-        "states": states, "movement": movement, "readings": readings_of(stored.control, control, values),
+        "states": states, "movement": movement,
+        "touch": touch_view(stored.control, selected), "readings": readings_of(stored.control, control, values),
         "drivable": offered(stored.control, control, selected[0]) if len(selected) == 1 else (),
     }  # fmt: skip
     blocks = {

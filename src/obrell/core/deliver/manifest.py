@@ -9,6 +9,8 @@ from typing import Any
 
 from obrell.core.deliver.plan import File, LeftOut, Plan, body_box
 from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.touching import touch_data
+from obrell.core.geometry.plane import Rect
 from obrell.core.values.easings import css_of
 from obrell.core.values.transitions import Timing
 
@@ -21,7 +23,7 @@ def manifest(
     """The manifest as JSON: the kit's name, one entry per file, what there is to know of controls that change, and
     what was left out when anything was."""
     content: dict[str, Any] = {"kit": kit.name, "files": entries}
-    if changing := [about(control) for control in planned.controls if control.states or control.readings]:
+    if changing := [about(control) for control in planned.controls if _tells(control)]:
         content["controls"] = changing
     if left_out:
         content["left_out"] = [{"name": one.name, "why": one.words} for one in left_out]
@@ -46,13 +48,31 @@ def entry(file: File, content: bytes) -> dict[str, Any]:
             "left": body.left - file.pixels.left, "top": body.top - file.pixels.top,
             "width": body.width, "height": body.height,
         },
+        **({"touch": _touch(file, file.touch)} if file.touch else {}),
         "sha256": hashlib.sha256(content).hexdigest(),
     }  # fmt: skip
 
 
+def _tells(control: Control) -> bool:
+    return bool(control.states or control.readings or control.touch)
+
+
+def _touch(file: File, touch: Rect) -> dict[str, float]:
+    """Around where it is touched, in a file's own pixels."""
+    density = file.job.density
+    return {
+        "left": round(touch.left * density - file.pixels.left, 3),
+        "top": round(touch.top * density - file.pixels.top, 3),
+        "width": round(touch.width * density, 3), "height": round(touch.height * density, 3),
+    }  # fmt: skip
+
+
 def about(control: Control) -> dict[str, Any]:
-    """How a control changes: its states and how long they take to become each other, and its readings."""
+    """How a control changes and is touched: its states and how long they take to become each other, its readings,
+    and the outline of its touch area as SVG path data, in logical px of its canvas."""
     found: dict[str, Any] = {"control": control.name}
+    if control.touch:
+        found["touch"] = touch_data(control)
     if control.states:
         found["states"] = [{"id": one.id, "name": one.name} for one in control.states]
         found["transition"] = _timed(control.timing)

@@ -12,6 +12,7 @@ from obrell.core.document.effect_stacks import effects_of
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.readings import Readings
 from obrell.core.document.resolve import Resolved, palette, resolve
+from obrell.core.document.touching import touch_outline
 from obrell.core.document.tree import walk
 from obrell.core.errors import ObrellError, Refused, Stopped
 from obrell.core.formats import FORMATS, Format, Job, Options
@@ -45,6 +46,8 @@ class File:
     """The colourway's id, where there are files of several."""
     readings: Readings = ()
     """What readings are at; none where they begin."""
+    touch: Rect | None = None
+    """Around where it is touched, logical px of the canvas, where that is not its body."""
 
     @property
     def pixels(self) -> PixelBox:
@@ -110,6 +113,7 @@ class Ordered:
     state: str
     frame: str
     readings: Readings
+    touch: Rect | None
 
 
 class _Making:
@@ -134,6 +138,7 @@ class _Making:
                 for way in order.colourways for state in states for frame, readings in frames
             }  # fmt: skip
             box = delivered_box(tuple(looks.values()), order, self._cache)
+            touch = touch_outline(control).bounds() if control.touch else None
         except ObrellError as error:
             self.left_out.append(LeftOut(control.name, str(error)))
             return
@@ -141,7 +146,7 @@ class _Making:
         for (way, state, frame), resolved in looks.items():
             for form in order.formats if state in wanted else ():
                 for density in (1.0,) if FORMATS[form].scalable else order.densities:
-                    self._add_file(Ordered(resolved, box, FORMATS[form], density, way, state, frame, at[frame]))
+                    self._add_file(Ordered(resolved, box, FORMATS[form], density, way, state, frame, at[frame], touch))
 
     def _add_file(self, one: Ordered) -> None:
         resolved, box, form, density = one.resolved, one.box, one.format, one.density
@@ -171,7 +176,7 @@ class _Making:
         job = Job(shown, box, pixels, density, order.densities[-1], self._cache)
         options = order.options_of(form.kind)
         self.files[name.lower()] = File(name, control.id, one.state, form, job, options, resolved, order.ground, way,
-                                        one.readings)  # fmt: skip
+                                        one.readings, one.touch)  # fmt: skip
 
     def _collides(self, name: str, first: Control, second: Control) -> None:
         """Said once for two controls, or for the files of one."""

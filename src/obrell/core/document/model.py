@@ -35,6 +35,7 @@ from obrell.core.values.fields import (
 )
 from obrell.core.values.paints import Fill, Handled, Linear, Stop
 from obrell.core.values.readings import MAX_READINGS, Reading
+from obrell.core.values.touches import Touch
 from obrell.core.values.transitions import MAX_TRANSITIONS, Timing, Transition
 
 Stands = Literal["light", "white", "mid", "dark", "coloured", "checker", "own"]
@@ -196,6 +197,8 @@ class Control(Value):
     timing: Timing = Field(default_factory=Timing)
     """Of one state becoming another, where the two have no transition of their own."""
     transitions: Annotated[tuple[Transition, ...], Field(max_length=MAX_TRANSITIONS)] = ()
+    touch: Touch | None = Field(None, title="touch area")
+    """Where it is touched, when that is not its body; never seen in its picture."""
     follows: Annotated[tuple[Follow, ...], Field(max_length=10)] = ()
     guides: Annotated[tuple[Guide, ...], Field(max_length=MAX_GUIDES)] = ()
     reference: Reference | None = None

@@ -21,10 +21,10 @@ from obrell.core.values.fields import Live, live_of
 from obrell.core.values.paints import FILL_KINDS, AnyFill
 from obrell.core.workspace import OfObject
 
-OF_CONTROL = ("name", "light", "ground", "stands")
+OF_CONTROL = ("name", "light", "ground", "stands", "touch")
 OF_PART = ("name", "x", "y", "rotation", "mirrored", "opacity", "blend", "fit", "visible", "locked", "clip")
 HOLDERS = {"canvas": 2, "light": 2, "ground": 2, "reference": 2, "guides": 3, "follows": 3, "readings": 3,
-           "timing": 2, "transitions": 3}  # fmt: skip
+           "timing": 2, "touch": 2, "transitions": 3}  # fmt: skip
 """What values lie in, and how many steps at least lead to one."""
 PART_HOLDERS = {"shape": 4, "effects": 5, "follows": 5}
 

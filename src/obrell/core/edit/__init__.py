@@ -92,6 +92,7 @@ from obrell.core.edit.states import (
     ReturnToRest,
 )
 from obrell.core.edit.tint import TintFromAbove
+from obrell.core.edit.touch import TouchAs
 from obrell.core.edit.transitions import OwnTiming, SetEasing, SharedTiming
 from obrell.core.edit.typed import TypeValue
 from obrell.core.edit.values import SetValues
@@ -117,7 +118,7 @@ AnyEdit = Annotated[
     | Recolour | TintFromAbove
     | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest
     | StartState | AddReading | RemoveReading | DriveValue | StopDriving | SetDrive
-    | OwnTiming | SharedTiming | SetEasing,
+    | OwnTiming | SharedTiming | SetEasing | TouchAs,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

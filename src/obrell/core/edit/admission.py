@@ -13,6 +13,7 @@ from obrell.core.aside import patience
 from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
+from obrell.core.document.touching import touch_outline
 from obrell.core.document.tree import Tree
 from obrell.core.errors import ObrellError, Refused
 from obrell.core.formats.svg.document import svg
@@ -32,6 +33,8 @@ def check_drawable(kit: KitSettings, control: Control, before: Control | None = 
     what differs is tried: at rest, and in states that differ from it in another way than before."""
     try:
         with patience(TRIAL_SECONDS):
+            if control.touch is not None and (before is None or before.touch != control.touch):
+                touch_outline(control)
             for state in (REST, *_restated(control, before)):
                 resolved = resolve(kit, control, state)
                 for node in _changed(resolved, _tree(kit, before, state)):

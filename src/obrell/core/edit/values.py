@@ -150,6 +150,8 @@ def _link_of(value: Any) -> SwatchLink | None:
 def whose(control: Control, path: str) -> str:
     """`` of Inner shadow on Body`` for a path below a part's effect, `` of rest to hover`` for one of a timing."""
     steps = path.split("/")
+    if steps[0] == "touch" and len(steps) > 1:
+        return " of the touch area"
     if steps[0] in {"timing", "transitions"}:
         return f" of {_timed(control, steps)}"
     if steps[0] != "parts" or len(steps) < 2:

@@ -38,6 +38,8 @@ class View {
     byId("sharp").addEventListener("click", () => this.look(false));
     this.density.addEventListener("change", () => this.look(true));
     this.stage.addEventListener("look", () => this.#show());
+    // Where it is touched is seen while that is unfolded.
+    byId("sheet").addEventListener("toggle", (event) => closest(event, "#touch") && this.bench.marks.draw(), true);
     document.addEventListener("keydown", (event) => this.#key(event));
     document.addEventListener("keyup", (event) => event.key === " " && this.#pan(false));
   }

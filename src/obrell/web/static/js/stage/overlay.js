@@ -10,6 +10,7 @@
 import { byId } from "../ui/dom.js";
 import { svg } from "../ui/svg.js";
 import { named } from "./handles.js";
+import { drawTouch } from "./touched.js";
 import { around, corners, gapsBetween, short } from "./plane.js";
 
 const LEAST_GAP = 0.005;
@@ -34,6 +35,7 @@ export class Overlay {
     this.#weakest();
     this.#snapped();
     this.#distances(selected);
+    drawTouch(this.marks);
     if (this.marks.ties) this.#ties();
   }
 

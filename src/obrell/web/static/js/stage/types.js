@@ -15,7 +15,8 @@
  *   extent: number, keeps: string[], holds?: "parts"|"pieces", contours?: Contour[],
  *   ends?: [number, number][], grips?: Grip[], picture?: number[]}} ScenePart
  * @typedef {{parts: ScenePart[], canvas: [number, number, number], light: number, lightHeight: number,
- *   lightHeights: [number, number], guides: Guide[], reference: Pinned|null}} Scene
+ *   lightHeights: [number, number], guides: Guide[], reference: Pinned|null,
+ *   touch: string}} Scene where it is touched as path data, empty where that is its body
  *
  * @typedef {[number, number]} Point
  * @typedef {{part: string, effect: string, handles: Object<string, Point>, lines: [Point, Point][],
