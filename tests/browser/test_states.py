@@ -275,6 +275,16 @@ def test_a_pointer_is_driven_by_hand_at_two_places_and_delivered_as_frames(hand)
     expect(value(page, turn)).to_have_text("0")
     until(page, lambda: stage_colour(page, 72, 45)[3] == 0)
     expect(page.locator(".driven").first).to_contain_text("Level")
+    # Slowly at first: half of the reading is a quarter of the way.
+    page.get_by_role("button", name="along a curve").click()
+    middle = page.locator(".reading .curve circle").nth(1)
+    middle.focus()
+    for _ in range(25):
+        page.keyboard.press("ArrowDown")
+    expect(middle).to_have_attribute("aria-label", re.compile(r"at 0\.5, 0\.25"))
+    expect(value(page, turn)).to_have_text(re.compile("^(-45|−45)"))
+    page.get_by_role("button", name="go straight").click()
+    expect(value(page, turn)).to_have_text("0")
     # What makes no sense is said, and nothing is changed.
     page.locator("#v-readings-level-end").click()
     page.keyboard.type("0")

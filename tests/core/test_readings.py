@@ -12,7 +12,7 @@ from obrell.core.document.resolve import resolve
 from obrell.core.document.restating import lost_words
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.errors import BadValue, NoSuchThing, Refused
-from obrell.core.shapes import Box, Group, Text
+from obrell.core.shapes import Box, Group, Repeat, Text
 from obrell.core.values.base import canonical_json
 from obrell.core.values.curves import curve
 from obrell.core.values.readings import Drive, Reading
@@ -160,3 +160,33 @@ def test_a_reading_out_of_its_range_is_refused():
         resolve(KIT, driven(TURN), readings=(("level", 101.0),))
     with pytest.raises(NoSuchThing, match="no reading “depth”"):
         resolve(KIT, driven(TURN), readings=(("depth", 1.0),))
+
+
+def test_how_a_value_is_driven_is_set_like_any_other():
+    by_hand = put(put(driven(TURN), 0, TURN, 0), 100, TURN, 80)
+
+    def with_way(**ways: object) -> Control:
+        changes = [{"path": f"readings/level/drives/0/{name}", "value": way} for name, way in ways.items()]
+        return done(by_hand, kind="set", changes=changes)
+
+    def turn(where: Control, value: float) -> float:
+        return look(where, value).parts[0].rotation
+
+    late = with_way(low=0.5, high=0.75)
+    assert [turn(late, value) for value in (25, 50, 62.5, 75, 100)] == [0, 0, 40, 80, 80]
+    assert turn(with_way(high=0.25, beyond="wrapping"), 30) == pytest.approx(16)
+    bent = with_way(curve=curve((0, 0), (0.5, 0.25), (1, 1)).model_dump(mode="json"))
+    assert turn(bent, 50) == pytest.approx(20, abs=0.1)
+    assert canonical_json(
+        done(bent, kind="set", changes=[{"path": "readings/level/drives/0/curve", "value": None}])
+    ) == (canonical_json(by_hand))
+    for wrong in ({"low": 0.8, "high": 0.2}, {"path": "parts/p9/x"}, {"beyond": "sideways"}):
+        with pytest.raises(BadValue):
+            with_way(**wrong)
+
+
+def test_copies_are_driven_by_whole_numbers():
+    row = control(part(Repeat(count=1)), part(Box(width=2), INK, within="p1"))
+    row = done(done(row, kind="add-reading", name="Level"), kind="drive", reading="level", path="parts/p1/shape/count")
+    row = done(row, kind="set-drive", reading="level", path="parts/p1/shape/count", start=1, end=10)
+    assert [look(row, value).parts[0].shape.count for value in (0, 50, 70, 100)] == [1, 6, 7, 10]

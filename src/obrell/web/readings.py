@@ -19,7 +19,7 @@ from obrell.web.sheet import SheetView
 
 @dataclass(frozen=True, slots=True)
 class DriveView:
-    """One driven value: what it is, what it is at both ends as it is typed, and how it goes on beyond them."""
+    """One driven value: what it is, what it is at both ends as it is typed, and how it goes from one to the other."""
 
     path: str
     words: str
@@ -27,7 +27,12 @@ class DriveView:
     end: str
     unit: str
     format: str
-    beyond: str
+    way: tuple[FieldView, FieldView, FieldView]
+    """Where on the reading's way it begins and ends, and how it goes on beyond."""
+    curve: FieldView | None
+    """The curve that it goes along; none where it goes straight."""
+    place: str
+    """The path of what says how it is driven."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,7 +62,7 @@ def _view(stored: Control, seen: Control, one: Reading, at: float) -> ReadingVie
     names = ("name", "start", "end", "step", "value", "unit")
     name, start, end, step, value, unit = (field_at(stored, f"readings/{one.id}/{field}") for field in names)
     low, high = sorted((one.start, one.end))
-    drives = tuple(_drive(seen, drive) for drive in one.drives)
+    drives = tuple(_drive(stored, seen, one, number) for number in range(len(one.drives)))
     return ReadingView(one.id, name, start, end, step, value, unit, at, low, high, drives)
 
 
@@ -78,16 +83,23 @@ def _words(control: Control, path: str) -> str:
     return f"{title.lower()}{whose(control, path).partition(' on ')[0]}" if "/effects/" in path else title.lower()
 
 
-def _drive(control: Control, drive: Drive) -> DriveView:
-    path = drive.path
+def _drive(stored: Control, control: Control, reading: Reading, place: int) -> DriveView:
+    drive, at = reading.drives[place], f"readings/{reading.id}/drives/{place}"
+    low, high, beyond = (field_at(stored, f"{at}/{name}") for name in ("low", "high", "beyond"))
+    curve = field_at(stored, f"{at}/curve") if drive.curve else None
+    words, one, other, unit = _ends(control, drive)
+    return DriveView(drive.path, words, one, other, unit, drive.format, (low, high, beyond), curve, at)
+
+
+def _ends(control: Control, drive: Drive) -> tuple[str, str, str, str]:
+    """What a driven value is called, what it is at both ends, and its unit."""
     try:
-        title, _, _ = described(control, path, None)
-        words, live = f"{title}{whose(control, path)}", live_at(control, path)
+        title, _, _ = described(control, drive.path, None)
+        words, live = f"{title}{whose(control, drive.path)}", live_at(control, drive.path)
     except ObrellError:
-        return DriveView(path, "Something that is not here", "", "", "", drive.format, drive.beyond)
-    unit = live.unit if live else ""
+        return "Something that is not here", "", "", ""
     one, other = (_typed(value, live.factor if live else 1.0) for value in (drive.start, drive.end))
-    return DriveView(path, words, one, other, unit, drive.format, drive.beyond)
+    return words, one, other, live.unit if live else ""
 
 
 def _typed(value: Any, factor: float) -> str:

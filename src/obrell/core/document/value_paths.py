@@ -33,6 +33,8 @@ def is_value(path: str) -> bool:
     """Whether a path names a value to set, and not a whole part or effect, their order, or what the document keeps
     for itself."""
     steps = path.split("/")
+    if steps[0] == "readings" and steps[-1] in {"drives", "path"}:
+        return False
     if steps[0] != "parts":
         return path in OF_CONTROL or len(steps) >= HOLDERS.get(steps[0], len(path) + 1)
     if len(steps) == 3:

@@ -152,6 +152,8 @@ def whose(control: Control, path: str) -> str:
     steps = path.split("/")
     if steps[0] == "touch" and len(steps) > 1:
         return " of the touch area"
+    if steps[0] == "readings" and len(steps) > 2:
+        return f" of {value_at(control, '/'.join(steps[:2])).name}"
     if steps[0] in {"timing", "transitions"}:
         return f" of {_timed(control, steps)}"
     if steps[0] != "parts" or len(steps) < 2:

@@ -24,17 +24,12 @@ class Drive(Value):
     path: Where
     start: JsonValue = None
     end: JsonValue = None
-    low: Share = Field(0.0, title="from")
-    high: Share = Field(1.0, title="to")
+    low: Share = Field(0.0, title="beginning of the way")
+    high: Share = Field(1.0, title="end of the way")
     curve: Curve | None = None
-    beyond: Literal["clamped", "wrapping"] = Field("clamped", title="beyond its ends")
+    beyond: Literal["clamped", "wrapping"] = Field("clamped", title="beyond that")
     format: Annotated[str, Field(max_length=80)] = ""
     decimals: Annotated[int, Live("", 1, 0, 3), Field(ge=0, le=6)] = Field(0, title="decimals")
-
-    @property
-    def id(self) -> str:
-        """What tells it apart from the others of its reading."""
-        return self.path
 
     @model_validator(mode="after")
     def _range_is_one(self) -> Drive:
