@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.hand import at, drag, stage_colour, steps_done, type_value, until, value, wait_for_frame
+from tests.browser.hand import LOCK, at, drag, stage_colour, steps_done, type_value, until, value, wait_for_frame
 
 
 def test_a_state_stores_what_differs_and_follows_rest_in_all_else(hand):
@@ -247,6 +247,26 @@ def test_where_it_is_touched_is_seen_on_the_stage_and_set(hand):
     expect(page.locator("#marks .touch")).to_have_count(0)
     page.locator("#undo").click()
     expect(page.locator("#marks .touch")).to_have_count(1)
+
+
+def test_a_state_is_given_to_other_controls(page, server):
+    page.goto(f"{server.url}{LOCK}/controls/c1?state=disabled")
+    wait_for_frame(page)
+    page.locator("#state-doings [data-aside=share]").click()
+    form = page.locator("#share-form")
+    expect(form.locator("[value=c13]")).to_be_disabled()
+    page.get_by_role("button", name="Give it to them").click()
+    expect(form.locator(".fault")).to_contain_text("Choose at least one control")
+    form.locator("[value=c9]").check()
+    page.get_by_role("button", name="Give it to them").click()
+    expect(page.locator("#said")).to_contain_text("“Disabled” as Raise sluice has it: 1 control")
+    expect(form).to_be_hidden()
+    page.goto(f"{server.url}{LOCK}/controls/c9?state=disabled")
+    wait_for_frame(page)
+    expect(page.locator("#state-sign")).to_have_text("Disabled")
+    page.locator("#undo").click()
+    expect(page.locator("#state-sign")).to_be_hidden()
+    expect(page.locator("#state-disabled")).to_have_count(0)
 
 
 def test_a_pointer_is_driven_by_hand_at_two_places_and_delivered_as_frames(hand):

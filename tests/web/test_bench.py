@@ -261,3 +261,23 @@ def test_letters_copies_and_versions_have_their_places_in_the_sheet(client):
     html = sheet(client, part=repeat, copy_number="1")["blocks"]["sheet"]
     assert "Copy 2:" in html
     assert f'data-path="parts/{repeat}/shape/own/0/opacity"' in html
+
+
+def test_a_state_is_made_for_other_controls_as_one_step(client):
+    kits = client.app.state.kits
+    shown = client.get(f"{BENCH}/share?state=disabled").text
+    assert "called “Disabled” already" in shown
+    assert "things have no place in it" in shown
+    for address in re.findall(r'src="(/pictures/[^"]+)"', shown.replace("&amp;", "&"))[:3]:
+        assert client.get(address).status_code == 200
+    before = {tile.id: tile.hash for tile in kits.tiles("wendmere-lock")}
+    for onto in ([], ["c13", "c9"], ["c1"]):
+        refused = client.post(f"{BENCH}/share", json={"state": "disabled", "onto": onto})
+        assert refused.status_code in (409, 422), onto
+        assert {tile.id: tile.hash for tile in kits.tiles("wendmere-lock")} == before
+    assert client.get(f"{BENCH}/share?state=rest").status_code == 422
+    made = client.post(f"{BENCH}/share", json={"state": "disabled", "onto": ["c9", "c12"]})
+    assert made.json()["said"] == "“Disabled” as Raise sluice has it: 2 controls"
+    assert kits.control("wendmere-lock", "c12").control.states[-1].name == "Disabled"
+    kits.undo("wendmere-lock", "c9")
+    assert {tile.id: tile.hash for tile in kits.tiles("wendmere-lock")} == before

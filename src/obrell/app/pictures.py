@@ -65,6 +65,8 @@ class Wanted(Value):
     """The numbers that readings are at, as id:number with commas between."""
     against: bool = False
     """Where that differs from rest, as a heat map."""
+    like: Annotated[str, Field(max_length=40)] = ""
+    """The state is that of another control, whose document has this hash."""
     came: Annotated[str, Field(max_length=40)] = ""
     """The state that it comes from, ``time`` ms ago; empty where it has been in the other one for long."""
     time: Milliseconds = 0.0

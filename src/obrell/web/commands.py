@@ -278,6 +278,7 @@ def _states() -> Iterator[Command]:
     yield Command("What differs from rest", top, {"press": "#differs summary"}, "", "state")
     yield Command("Touch area …", "Sheet, top", {"press": "#touch > summary"})
     yield Command("Movement from state to state …", top, {"press": "#movement > summary"}, "", "states")
+    yield Command("This state for other controls …", "Column", {"aside": "share"}, "", "state")
     yield Command("All as at rest", top, {"return": ""}, "", "state")
 
 

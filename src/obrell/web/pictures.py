@@ -10,6 +10,7 @@ from fastapi import APIRouter, Path, Query, Request
 from starlette.responses import Response
 
 from obrell.app.pictures import Wanted, dressed, png_of, showing
+from obrell.app.sharing import as_taken
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.fingerprint import dress
 from obrell.core.document.model import REST, Control, KitSettings
@@ -34,7 +35,12 @@ def control_picture(
 ) -> Response:  # fmt: skip
     """A control of these contents, in a kit of these, at a density. What cannot be drawn is a picture that says so."""
     kits = kits_of(request)
-    return _answered(request, density, wanted, lambda: (kits.index_by_hash(index), kits.by_hash(control)))
+
+    def find() -> tuple[KitIndex, Control]:
+        settings, shown = kits.index_by_hash(index), kits.by_hash(control)
+        return settings, as_taken(kits, settings, shown, wanted.like, wanted.state) if wanted.like else shown
+
+    return _answered(request, density, wanted, find)
 
 
 @router.get("/pictures/{renderer}/kits/{kit}/{dressing}/{control}/{density}.png")

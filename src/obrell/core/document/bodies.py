@@ -25,7 +25,7 @@ def body_of(control: Control) -> tuple[str, ...]:
     solid = [part for part in control.parts if part.visible and _hides(part)]
     for label in reversed(labels_of(control)):
         behind = control.parts[: control.parts.index(label)]
-        under = [part for part in solid if part in behind and _holds(control, part, label)]
+        under = [part for part in solid if part in behind and not is_read(part) and _holds(control, part, label)]
         if under:
             return (under[-1].id,)
     largest = max(solid, key=lambda part: _area(box_of(control, part)), default=None)

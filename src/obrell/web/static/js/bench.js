@@ -82,8 +82,9 @@ function showWaiting(bench) {
   const state = bench.waiting;
   bench.waiting = null;
   if (!state) return;
-  // What was selected or opened by the press that was waited for stays so.
-  if (state.selected.join() === selected.join() && state.effect === effect) bench.show(state);
+  // What was selected, opened or drawn by the press that was waited for stays so.
+  const same = state.selected.join() === selected.join() && state.effect === effect;
+  if (same && state.state === bench.stage.state) bench.show(state);
   else bench.refresh();
 }
 

@@ -7,6 +7,7 @@
 import { byId, closest } from "../ui/dom.js";
 import { ask, wordsOf } from "../ui/page.js";
 import { linksIn } from "./follow_form.js";
+import { share } from "./sharing.js";
 import { Recolouring } from "./recolouring.js";
 
 class Aside {
@@ -64,6 +65,7 @@ class Aside {
   #edit() {
     const form = this.panel.querySelector("form");
     if (!form) return null;
+    if (form.id === "share-form") return null;
     if (form.id === "recolour-form") return this.recolouring.chosen;
     const links = linksIn(form);
     const parts = (form.dataset.parts ?? "").split(",").filter(Boolean);
@@ -75,6 +77,13 @@ class Aside {
   }
 
   async #keep() {
+    const form = this.panel.querySelector("form");
+    if (form?.id === "share-form") {
+      const fault = await share(this.bench, form);
+      if (fault) this.#fault(fault);
+      else this.close();
+      return;
+    }
     const edit = this.#edit();
     if (!edit) {
       this.#fault("Nothing is chosen.");

@@ -7,9 +7,7 @@
  *   fault: (words: string) => void}} Panel
  */
 import { all, byId, closest } from "../ui/dom.js";
-import { ask, say, wordsOf } from "../ui/page.js";
-
-const JSON_TYPE = { "content-type": "application/json" };
+import { ask, JSON_TYPE, say, wordsOf } from "../ui/page.js";
 
 export class Recolouring {
   /** @param {Bench} bench @param {HTMLElement} place @param {Panel} panel */

@@ -76,6 +76,9 @@ class Curves {
   /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
+    /** What was posted of each curve and is not answered yet: an answer from before does not take it back.
+     * @type {Map<string, {points: CurvePoint[], count: number}>} */
+    this.unanswered = new Map();
     const sheet = byId("sheet");
     sheet.addEventListener("pointerdown", (event) => this.#press(event));
     sheet.addEventListener("keydown", (event) => this.#key(event));
@@ -87,15 +90,31 @@ class Curves {
   async #keep(curve, points, point) {
     const { id } = curve;
     const sorted = formOf(curve) === "curve" ? points : [...points].sort((one, other) => one.x - other.x);
-    curve.dataset.points = JSON.stringify(sorted.map(({ x, y }) => [x, y]));
-    if (!(await this.bench.set(...stored(curve, sorted)))) return;
+    const waiting = this.unanswered.get(id) ?? { points: sorted, count: 0 };
+    this.unanswered.set(id, { points: sorted, count: waiting.count + 1 });
+    const kept = await this.bench.set(...stored(curve, sorted));
+    this.#answered(id);
+    if (!kept) return;
     const index = sorted.indexOf(point);
     document.getElementById(`${id}-${Math.max(0, index)}`)?.focus({ preventScroll: true });
   }
 
+  /** @param {string} id */
+  #answered(id) {
+    const waiting = this.unanswered.get(id);
+    if (waiting && waiting.count > 1) this.unanswered.set(id, { ...waiting, count: waiting.count - 1 });
+    else this.unanswered.delete(id);
+  }
+
+  /** A curve's points, as they were left. @param {SVGSVGElement} curve */
+  #points(curve) {
+    const waiting = this.unanswered.get(curve.id);
+    return waiting ? waiting.points.map((point) => ({ ...point })) : pointsOf(curve);
+  }
+
   /** @param {SVGSVGElement} curve @param {number} index */
   #without(curve, index) {
-    const points = pointsOf(curve);
+    const points = this.#points(curve);
     const { least } = curve.dataset;
     if (points.length <= Number(least)) {
       this.bench.complain(`A curve has at least ${least} points.`);
@@ -107,7 +126,7 @@ class Curves {
 
   /** @param {SVGSVGElement} curve @param {number} index */
   #added(curve, index) {
-    const points = pointsOf(curve);
+    const points = this.#points(curve);
     const { most } = curve.dataset;
     const [one, next] = [points[index], points[index + 1] ?? points[index - 1]];
     const point = bounded(curve, (one.x + next.x) / 2, (one.y + next.y) / 2);
@@ -128,7 +147,7 @@ class Curves {
   /** A point dragged; a new one where there is none.
    * @param {SVGSVGElement} curve @param {PointerEvent} event @param {number} found */
   #drag(curve, event, found) {
-    const points = pointsOf(curve);
+    const points = this.#points(curve);
     const isNew = found < 0 && points.length < Number(curve.dataset.most);
     if (isNew) points.push(place(curve, event));
     const index = found < 0 ? (isNew ? points.length - 1 : nearest(points, place(curve, event))) : found;
@@ -160,7 +179,7 @@ class Curves {
 
   /** @param {SVGSVGElement} curve @param {number} index @param {[number, number]} way @param {KeyboardEvent} event */
   #nudge(curve, index, [across, up], event) {
-    const points = pointsOf(curve);
+    const points = this.#points(curve);
     const by = 0.01 * (event.shiftKey ? 10 : 1) * (event.altKey ? 0.1 : 1);
     points[index] = bounded(curve, points[index].x + across * by, points[index].y + up * by);
     this.#keep(curve, points, points[index]);

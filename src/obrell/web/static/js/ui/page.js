@@ -1,6 +1,8 @@
 /** What every page does: words for failures, the ground switch, menus, undo keys. */
 import { all, byId, closest } from "./dom.js";
 
+/** Of what is sent as JSON. */
+export const JSON_TYPE = { "content-type": "application/json" };
 const GROUND = "obrell/looked-at-on";
 
 /**

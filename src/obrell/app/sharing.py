@@ -1,0 +1,70 @@
+"""A state of one control, made for others of its kit."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from obrell.core.document.model import Control
+from obrell.core.edit import Surroundings, applied
+from obrell.core.edit.admission import check_drawable
+from obrell.core.edit.kits import KitIndex
+from obrell.core.edit.state_copies import CopyState
+from obrell.core.errors import ObrellError, Refused
+from obrell.store.kits import Changed, Kits, Plan, Stored
+
+
+@dataclass(frozen=True, slots=True)
+class Taker:
+    """A control that could take a state: how much of what differs it has nothing for, or why it cannot."""
+
+    stored: Stored
+    left_out: int
+    why_not: str = ""
+
+
+def takers(kits: Kits, kit: str, control: str, state: str) -> list[Taker]:
+    """The other controls of a kit, in its order; raises ``NoSuchThing`` for a state that is not there."""
+    edit = CopyState(source=kits.control(kit, control).control, state=state)
+    around = Surroundings.of(kits.index(kit))
+    return [_taker(one, edit, around) for one in kits.controls(kit) if one.control.id != control]
+
+
+def _taker(stored: Stored, edit: CopyState, around: Surroundings) -> Taker:
+    try:
+        applied(edit, stored.control, around)
+    except ObrellError as error:
+        return Taker(stored, 0, str(error))
+    return Taker(stored, edit.left_out(stored.control, around))
+
+
+def share(kits: Kits, kit: str, control: str, state: str, onto: Sequence[str]) -> str:
+    """Make a state for other controls, by their ids, as one step; what was done, in words. Raises ``Refused`` when one
+    of them cannot take it, or none is named, and then none does."""
+    source = kits.control(kit, control).control
+    edit = CopyState(source=source, state=state)
+
+    def plan(index: KitIndex, controls: list[Stored]) -> Plan:
+        wanted = [one for one in controls if one.control.id in onto and one.control.id != control]
+        if not wanted:
+            raise Refused("Choose at least one control that is to have it.")
+        count = f"{len(wanted)} control{'' if len(wanted) == 1 else 's'}"
+        said = f"{edit.label(source)}: {count}"
+        return Plan(said, index, [Changed(one, said, _taken(one, edit, index)) for one in wanted])
+
+    return kits.change_kit(kit, plan)[0]
+
+
+def _taken(stored: Stored, edit: CopyState, index: KitIndex) -> Control:
+    try:
+        changed = applied(edit, stored.control, Surroundings.of(index))
+        check_drawable(index.settings(), changed, stored.control)
+    except ObrellError as error:
+        raise Refused(f"{stored.control.name}: {error}") from error
+    return changed
+
+
+def as_taken(kits: Kits, index: KitIndex, control: Control, source: str, state: str) -> Control:
+    """A control as it would be with a state of another one, whose document has that hash."""
+    edit = CopyState(source=kits.by_hash(source), state=state)
+    return applied(edit, control, Surroundings.of(index))
