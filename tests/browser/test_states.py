@@ -269,6 +269,23 @@ def test_a_state_is_given_to_other_controls(page, server):
     expect(page.locator("#state-disabled")).to_have_count(0)
 
 
+def test_a_piece_is_seen_before_it_is_begun(hand):
+    page = hand.page
+    word = page.get_by_role("button", name="toggle", exact=True)
+    word.hover()
+    until(page, lambda: stage_colour(page, 60, 48)[3] > 200)
+    expect(page.locator(".part")).to_have_count(0)
+    page.locator("#stage").hover()
+    until(page, lambda: stage_colour(page, 60, 48)[3] == 0)
+    word.click()
+    expect(page.locator(".part")).to_have_count(2)
+    expect(page.locator("#state-on")).to_be_visible()
+    expect(word).to_have_count(0)
+    page.locator("#undo").click()
+    word.click()
+    expect(page.locator(".part")).to_have_count(2)
+
+
 def test_a_pointer_is_driven_by_hand_at_two_places_and_delivered_as_frames(hand):
     page = hand.page
     pointer = hand.put("b", (56, 30), (64, 60))

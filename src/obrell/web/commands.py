@@ -9,6 +9,7 @@ from typing import get_args
 
 from obrell.core.document.model import Stands
 from obrell.core.edit.effect_stacks import HEAVIER, LIGHTER
+from obrell.core.edit.pieces import PieceName
 from obrell.core.edit.starts import STARTS as STATE_STARTS
 from obrell.core.edit.starts import told_apart
 from obrell.core.effects import EFFECTS
@@ -276,6 +277,11 @@ def _states() -> Iterator[Command]:
     yield Command("Add a state of one’s own …", column, {"press": "#own-state input"})
     yield Command("Draw rest", "Column", {"draws": "rest"})
     yield Command("What differs from rest", top, {"press": "#differs summary"}, "", "state")
+    for piece in get_args(PieceName):
+        edit = json.dumps({"kind": "begin-piece", "piece": piece})
+        yield Command(
+            f"Begin a {piece}", "Sheet, top", {"edit": edit}, other="widget control moving dial switch gauge"
+        )
     yield Command("Touch area …", "Sheet, top", {"press": "#touch > summary"})
     yield Command("Movement from state to state …", top, {"press": "#movement > summary"}, "", "states")
     yield Command("This state for other controls …", "Column", {"aside": "share"}, "", "state")

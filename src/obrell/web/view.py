@@ -15,6 +15,7 @@ from obrell.core.document.resolve import DAY, DAY_NAME, Resolved, palette, resol
 from obrell.core.document.touching import touch_data
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import part_of
+from obrell.core.edit.pieces import PieceName
 from obrell.core.findings import SEVERITIES, Finding, found_in_state
 from obrell.core.geometry.svgdata import number
 from obrell.core.paint.areas import touched
@@ -47,6 +48,7 @@ MAX_THUMB_PX = 2048
 WORDS = {
     "draw": DRAW_WORDS, "modes": MODES, "alignments": ALIGNMENTS, "ways": WAYS, "points": POINTS,
     "measures": get_args(Measure), "looks": LOOKS, "folds": FOLDS,
+    "pieces": get_args(PieceName),
 }  # fmt: skip
 """Words of the sheet that are the same for every control."""
 

@@ -61,6 +61,7 @@ from obrell.core.edit.parts import (
     Turn,
 )  # fmt: skip
 from obrell.core.edit.pictures import AddPicture, FillWithPicture, PinReference, PlaceReference, UnpinReference
+from obrell.core.edit.pieces import BeginPiece
 from obrell.core.edit.points import (
     AddPoint,
     BendPoints,
@@ -118,7 +119,7 @@ AnyEdit = Annotated[
     | Recolour | TintFromAbove
     | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest
     | StartState | AddReading | RemoveReading | DriveValue | StopDriving | SetDrive
-    | OwnTiming | SharedTiming | SetEasing | TouchAs,
+    | OwnTiming | SharedTiming | SetEasing | TouchAs | BeginPiece,
     Field(discriminator="kind"),
 ]  # fmt: skip
 
