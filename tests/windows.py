@@ -7,7 +7,7 @@ from collections.abc import Callable
 from playwright.sync_api import Browser, Error, Page
 
 SIZE = {"width": 1280, "height": 800}
-TIMEOUT_MS = 15_000
+TIMEOUT_MS = 45_000
 
 
 class Windows:

@@ -233,7 +233,7 @@ def test_where_it_is_touched_is_seen_on_the_stage_and_set(hand):
     page = hand.page
     hand.put("b", (20, 20), (100, 60))
     hand.command("touch area")
-    expect(page.locator("#touch")).to_contain_text("its body: 80 × 40 px")
+    expect(page.locator("#touch")).to_contain_text("What is touched is its body.")
     page.get_by_role("button", name="grown from its body").click()
     expect(page.locator("#touch summary b")).to_have_text("96 × 56")
     expect(page.locator("#marks .touch")).to_have_count(1)

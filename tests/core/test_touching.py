@@ -61,6 +61,15 @@ def test_it_is_where_a_part_lay_and_the_same_in_all_states():
     assert read_kit(write_kit(kit(where))).controls == (where,)
 
 
+@pytest.mark.parametrize(
+    ("form", "expected"), [("body", (12, 12, 68, 48)), ("box", (12, 12, 68, 48)), ("round", (12, 12, 68, 48))]
+)
+def test_it_begins_somewhat_larger_than_the_body(form, expected):
+    assert sides(done(KEY, kind="begin-touch", form=form)) == pytest.approx(expected, abs=1e-3)
+    bare = done(control(), kind="begin-touch", form="box")
+    assert sides(bare) == pytest.approx((0, 0, bare.canvas.width, bare.canvas.height))
+
+
 def test_it_is_never_seen():
     assert np.array_equal(picture(resolve(KIT, touched(kind="body", by=9)), 2.0), picture(resolve(KIT, KEY), 2.0))
 

@@ -6,17 +6,15 @@ from dataclasses import dataclass
 from typing import Any
 
 from obrell.core.document.model import Control
-from obrell.core.document.touching import body_outline, touch_outline
-from obrell.core.geometry.plane import Rect
-from obrell.core.values.touches import TouchesBody, TouchesBox, TouchesRound
+from obrell.core.document.touching import touch_outline
 from obrell.web.fields import FieldView, field_at
 
 FIELDS = {
     "body": ("by",), "outline": ("by",), "box": ("width", "height", "x", "y", "radius"),
     "round": ("width", "height", "x", "y"),
 }  # fmt: skip
-GROWN_PX = 8.0
-"""How far beyond the body a touch area begins."""
+OTHERS = {"body": "grown from its body", "box": "a box", "round": "a round"}
+"""What it can be, in words."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,32 +28,18 @@ class TouchView:
 
 
 def touch_view(control: Control, selected: tuple[str, ...]) -> TouchView:
-    """The touch area of a control; where it has none apart from its body, its kind is empty."""
-    kind = control.touch.kind if control.touch else ""
-    bounds = touch_outline(control).bounds()
-    return TouchView(
-        kind, {name: field_at(control, f"touch/{name}") for name in FIELDS.get(kind, ())},
-        (round(bounds.width), round(bounds.height)), tuple(_others(control, kind, selected)),
-    )  # fmt: skip
+    """The touch area of a control; where it has none apart from its body, its kind and size are empty: what is sent
+    with every edit says nothing of parts."""
+    if control.touch is None:
+        return TouchView("", {}, (0, 0), _others("", selected))
+    kind, bounds = control.touch.kind, touch_outline(control).bounds()
+    fields = {name: field_at(control, f"touch/{name}") for name in FIELDS[kind]}
+    return TouchView(kind, fields, (round(bounds.width), round(bounds.height)), _others(kind, selected))
 
 
-def _others(control: Control, kind: str, selected: tuple[str, ...]) -> list[tuple[str, dict[str, Any]]]:
-    box = body_outline(control).bounds()
-    whole = Rect(0, 0, control.canvas.width, control.canvas.height) if box.empty else box.grown(GROWN_PX)
-    place = {
-        "x": round(whole.centre.x, 2), "y": round(whole.centre.y, 2),
-        "width": round(whole.width, 2), "height": round(whole.height, 2),
-    }  # fmt: skip
-    kinds: dict[str, TouchesBody | TouchesBox | TouchesRound] = {
-        "grown from its body": TouchesBody(by=GROWN_PX),
-        "a box": TouchesBox(**place),
-        "a round": TouchesRound(**place),
-    }
-    found = [(words, _setting(touch)) for words, touch in kinds.items() if touch.kind != kind]
-    if len(selected) == 1:
-        found.append(("where the selected part lies", {"kind": "touch-as", "part": selected[0]}))
-    return found
-
-
-def _setting(touch: TouchesBody | TouchesBox | TouchesRound) -> dict[str, Any]:
-    return {"kind": "set", "changes": [{"path": "touch", "value": touch.model_dump(mode="json")}]}
+def _others(kind: str, selected: tuple[str, ...]) -> tuple[tuple[str, dict[str, Any]], ...]:
+    forms = ((words, {"kind": "begin-touch", "form": form}) for form, words in OTHERS.items() if form != kind)
+    as_part = (
+        [("where the selected part lies", {"kind": "touch-as", "part": selected[0]})] if len(selected) == 1 else []
+    )
+    return (*forms, *as_part)

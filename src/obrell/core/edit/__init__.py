@@ -93,7 +93,7 @@ from obrell.core.edit.states import (
     ReturnToRest,
 )
 from obrell.core.edit.tint import TintFromAbove
-from obrell.core.edit.touch import TouchAs
+from obrell.core.edit.touch import BeginTouch, TouchAs
 from obrell.core.edit.transitions import OwnTiming, SetEasing, SharedTiming
 from obrell.core.edit.typed import TypeValue
 from obrell.core.edit.values import SetValues
@@ -119,7 +119,7 @@ AnyEdit = Annotated[
     | Recolour | TintFromAbove
     | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest
     | StartState | AddReading | RemoveReading | DriveValue | StopDriving | SetDrive
-    | OwnTiming | SharedTiming | SetEasing | TouchAs | BeginPiece,
+    | OwnTiming | SharedTiming | SetEasing | TouchAs | BeginTouch | BeginPiece,
     Field(discriminator="kind"),
 ]  # fmt: skip
 
