@@ -8,6 +8,8 @@ from playwright.sync_api import Browser, Error, Page
 
 SIZE = {"width": 1280, "height": 800}
 TIMEOUT_MS = 45_000
+HELD = ("Shift", "Control", "Alt", "Meta", " ", "h", "n", "o", "w", "y")
+"""Keys that a journey may have left held."""
 
 
 class Windows:
@@ -54,6 +56,9 @@ class Windows:
             if other is not page:
                 other.close()
         page.unroute_all()
+        page.mouse.up()
+        for key in HELD:
+            page.keyboard.up(key)
         page.evaluate("() => { localStorage.clear(); sessionStorage.clear(); }")
         page.context.clear_permissions()
         page.emulate_media(reduced_motion="null")

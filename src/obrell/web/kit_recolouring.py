@@ -56,11 +56,12 @@ def of_kit(
     return page(request, "_recolour_kit.html", context)
 
 
-def _small(index: str, stored: Stored, query: dict[str, Any]) -> tuple[str, int]:
-    """A picture for the sheet of several controls, and how wide it is shown."""
+def _small(index: str, stored: Stored, query: dict[str, Any]) -> tuple[str, int, int]:
+    """A picture for the sheet of several controls, and how wide and high it is shown."""
     canvas = stored.control.canvas
     scale = round(min(1.0, SMALL_PX / canvas.width, SMALL_PX / canvas.height), 3)
-    return picture_address(index, stored.hash, max(0.05, scale * 2), **query), round(canvas.width * scale)
+    size = round(canvas.width * scale), round(canvas.height * scale)
+    return picture_address(index, stored.hash, max(0.05, scale * 2), **query), *size
 
 
 @router.get(WALL + "/recolour/contrast")

@@ -59,6 +59,7 @@ def recolour(
     context = {
         "kit": index, "control": stored.control, "groups": found, "chosen": chosen, "strength": strength,
         "target": target, "tiles": tiles, "width": round(canvas.width * density / 2),
+        "height": round(canvas.height * density / 2),
         "swatches": [(one, colours[one.id], tile(one.name, swatch=one.id)) for one in index.swatches if chosen],
     }  # fmt: skip
     return page(request, "_recolour.html", context)

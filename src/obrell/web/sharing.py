@@ -32,11 +32,12 @@ def offered(request: Request, kit: str, control: str, state: StateName = REST) -
         raise Refused("Draw the state first that others are to have.")
     found = state_of(stored.control, state)
 
-    def picture(taker: Taker) -> tuple[str, int]:
+    def picture(taker: Taker) -> tuple[str, int, int]:
         canvas = taker.stored.control.canvas
         scale = min(1.0, WIDTH / canvas.width, HEIGHT / canvas.height)
         with_it = {} if taker.why_not else {"like": stored.hash, "state": state}
-        return picture_address(hash_, taker.stored.hash, round(2 * scale, 3), **with_it), round(canvas.width * scale)
+        size = round(canvas.width * scale), round(canvas.height * scale)
+        return picture_address(hash_, taker.stored.hash, round(2 * scale, 3), **with_it), *size
 
     context = {
         "control": stored.control, "state": found, "count": len(found.differences),
