@@ -192,7 +192,7 @@ class Bench extends Brought {
 
   /** What was taken away can be taken back on the spot. @param {string|undefined} said @param {() => void} [act] */
   offerBack(said, act = () => this.step("undo")) {
-    say(`${said}.`, { words: "Take it back", act });
+    say(`${(said ?? "").replace(/\.$/, "")}.`, { words: "Take it back", act });
   }
 
   /** @param {string} path @param {unknown} value */
