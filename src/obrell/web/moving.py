@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from obrell.core.document.model import REST, Control
 from obrell.core.document.readings import Readings
 from obrell.core.document.resolve import Resolved, resolve
-from obrell.core.document.transitions import LIGHT, Journey, timing_of
+from obrell.core.document.transitions import Journey, timing_of
 from obrell.core.edit.values import described, whose
 from obrell.core.errors import ObrellError
 from obrell.core.values.easings import NAMED, Bezier, Steps, Stops, css_of
@@ -21,6 +21,7 @@ from obrell.web.pictures import Dressed
 FRAMES = 5
 FRAME_WIDTH, FRAME_HEIGHT = 70.0, 46.0
 MOST_SAID = 14
+LIGHT = "light"
 SAID = {LIGHT: "the light", "parts": "the order of parts"}
 PLOT_WIDTH, PLOT_HEIGHT = 150.0, 80.0
 """Units of the plot for all of the time and for all of the way."""
@@ -94,7 +95,8 @@ def movement_of(stored: Stored, here: Dressed, values: Readings, came: str) -> M
         tuple((name, names[name]) for name in control.state_ids if name != here.state),
         isinstance(timing, Transition), field_at(control, f"{base}/duration"), field_at(control, f"{base}/delay"),
         css_of(timing.easing), tuple(NAMED), KINDS, plot_of(control, timing, f"{base}/easing"), timing.whole,
-        _said(start, end, (one.path for one in way.travels)), _said(start, end, way.fades),
+        _said(start, end, (*([LIGHT] if way.light else []), *(one.path for one in way.travels))),
+        _said(start, end, way.fades),
         tuple(_frames(stored, here, timing, came, width)), round(width), round(height),
     )  # fmt: skip
 

@@ -1,4 +1,4 @@
-"""The way from one colour to another in OKLCH, taken from a third."""
+"""Steps from colours to others in OKLCH."""
 
 from __future__ import annotations
 
@@ -9,6 +9,16 @@ from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
 
 NEAR_HUE, LEAST_CHROMA = 35.0, 0.03
 """Within how many degrees two colours are of one hue, and the chroma from which a colour has one."""
+
+
+def lighter(by: float) -> Callable[[str], str]:
+    """The step to a colour so much lighter in OKLCH, or darker where that is less than 0."""
+
+    def changed(colour: str) -> str:
+        lightness, chroma, hue = to_oklch(from_hex(colour))
+        return to_hex(from_oklch((min(1.0, max(0.0, lightness + by)), chroma, hue)))
+
+    return changed
 
 
 def step_between(before: str, after: str) -> Callable[[str], str]:

@@ -21,7 +21,7 @@ from obrell.core.document.model import REST, Control, Part, State
 from obrell.core.document.moving import PLACE
 from obrell.core.document.orders import woven
 from obrell.core.document.value_paths import value_at, with_value
-from obrell.core.effects import EFFECTS
+from obrell.core.effects import EFFECTS, Effect
 from obrell.core.errors import NoSuchThing, ObrellError
 from obrell.core.shapes import Text
 from obrell.core.values.base import Value
@@ -152,7 +152,7 @@ class _Laying:
         of_parts = [one for one in found if one.path.count("/") < 2]
         if of_parts:
             control = self.draft.control()
-            self.draft.replace(control.evolve(parts=self._arranged(control.parts, of_parts, _part_from)))
+            self.draft.replace(control.evolve(parts=self._arranged(control.parts, of_parts, part_from)))
         by_part: dict[str, list[Difference]] = {}
         for one in found:
             if one.path.count("/") >= 2:
@@ -162,7 +162,7 @@ class _Laying:
             if part is None:
                 self.misfits += some
             else:
-                self.draft.put(part.evolve(effects=self._arranged(part.effects, some, _effect_from)))
+                self.draft.put(part.evolve(effects=self._arranged(part.effects, some, effect_from)))
 
     def _arranged(self, items: tuple[Any, ...], found: Iterable[Difference], read: Any) -> tuple[Any, ...]:
         known = {item.id: item for item in items}
@@ -174,7 +174,7 @@ class _Laying:
                 del known[name]
             elif isinstance(one, Extra) and name not in known and (made := read(name, one.value)) is not None:
                 known[name] = made
-                order.insert(_place_in(order, one.after), name)
+                order.insert(place_in(order, one.after), name)
             elif isinstance(one, Order):
                 order = woven([name for name in one.order if name in known], order)
             else:
@@ -221,18 +221,20 @@ def _value(root: Value, path: str, one: Other | Moved) -> Any:
     return one.value if isinstance(one, Other) else round(value_at(root, path) + one.by, 9)
 
 
-def _place_in(order: Sequence[str], after: str | None) -> int:
+def place_in(order: Sequence[str], after: str | None) -> int:
     """Right in front of another; in front of all where that is gone."""
     if after is None:
         return 0
     return order.index(after) + 1 if after in order else len(order)
 
 
-def _part_from(name: str, value: Any) -> Part | None:
+def part_from(name: str, value: Any) -> Part | None:
+    """A part as it was written down, under its id; None when it cannot be read."""
     return _read(Part, name, value)
 
 
-def _effect_from(name: str, value: Any) -> Value | None:
+def effect_from(name: str, value: Any) -> Effect | None:
+    """The same of an effect."""
     kind = EFFECTS.get(value.get("kind", "")) if isinstance(value, dict) else None
     return None if kind is None else _read(kind, name, value)
 

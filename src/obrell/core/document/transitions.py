@@ -20,9 +20,8 @@ from obrell.core.document.resolve import DAY, Resolved, resolve
 from obrell.core.document.tree import arranged
 from obrell.core.document.value_paths import value_at, with_number
 from obrell.core.errors import BadValue
-from obrell.core.values.transitions import Timing
+from obrell.core.values.transitions import Timing, Transition
 
-LIGHT = "light"
 STAYING = ("seed",)
 """Numbers with nothing between them: each is another pattern."""
 
@@ -38,9 +37,10 @@ class Travel:
 
 @dataclass(frozen=True, slots=True)
 class Way:
-    """What differs between two looks: what travels, and the paths of what cross-fades."""
+    """What differs between two looks: what travels, whether the light does, and the paths of what cross-fades."""
 
     travels: tuple[Travel, ...]
+    light: bool
     fades: tuple[str, ...]
 
 
@@ -53,10 +53,14 @@ class Between:
     weight: float
 
 
+def own_timing(control: Control, start: str, end: str) -> Transition | None:
+    """The timing that two states, by their ids, have of their own."""
+    return next((one for one in control.transitions if (one.start, one.end) == (start, end)), None)
+
+
 def timing_of(control: Control, start: str, end: str) -> Timing:
     """How long one state takes to become another, both by their ids."""
-    own = (one for one in control.transitions if (one.start, one.end) == (start, end))
-    return next(own, control.timing)
+    return own_timing(control, start, end) or control.timing
 
 
 class Journey:
@@ -73,8 +77,9 @@ class Journey:
         if far in {0.0, 1.0}:
             there = self.end if far else self.start
             return Between(there, there, weight)
-        first = _travelled(self.start, self.way, far)
-        return Between(first, _travelled(self.end, self.way, far) if self.way.fades else first, weight)
+        light = _light_between(self.start.light, self.end.light, weight)
+        first = _travelled(self.start, self.way, far, light)
+        return Between(first, _travelled(self.end, self.way, far, light) if self.way.fades else first, weight)
 
 
 def moment(
@@ -95,9 +100,8 @@ def _way(start: Resolved, end: Resolved) -> Way:
             fades.append(path)
         else:
             travels.append(Travel(path, one, other))
-    if start.light != end.light:
-        travels.append(Travel(LIGHT, as_json(start.light), as_json(end.light)))
-    return Way(tuple(travels), (*fades, *_of_one_only(start.control, end.control)))
+    fades += _of_one_only(start.control, end.control)
+    return Way(tuple(travels), start.light != end.light, tuple(fades))
 
 
 def _check_way(path: str, start: object, end: object) -> None:
@@ -148,20 +152,13 @@ def _unlike(path: str, start: list[str], end: list[str]) -> Iterator[str]:
         yield path
 
 
-def _travelled(look: Resolved, way: Way, far: float) -> Resolved:
+def _travelled(look: Resolved, way: Way, far: float, light: Light) -> Resolved:
     """A look with all that travels as far as it has come."""
     draft = Draft(look.control)
     for one in way.travels:
-        if one.path != LIGHT:
-            _put(draft, one, far)
+        _put(draft, one, far)
     control = draft.control()
-    start, end = (Light.model_validate(value) for value in _lights(way, look))
-    return replace(look, control=control, tree=arranged(control), light=_light_between(start, end, far))
-
-
-def _lights(way: Way, look: Resolved) -> tuple[object, object]:
-    found = next((one for one in way.travels if one.path == LIGHT), None)
-    return (found.start, found.end) if found else (look.light, look.light)
+    return replace(look, control=control, tree=arranged(control), light=light)
 
 
 def _put(draft: Draft, one: Travel, far: float) -> None:
@@ -174,11 +171,10 @@ def _put(draft: Draft, one: Travel, far: float) -> None:
         draft.put(with_number(part, below, travelled(one.start, one.end, min(1.0, max(0.0, far)), {})))
 
 
-def _light_between(start: Light, end: Light, far: float) -> Light:
+def _light_between(start: Light, end: Light, share: float) -> Light:
     """From one direction to another straight through the space above the object."""
     if start == end:
         return start
-    share = min(1.0, max(0.0, far))
     x, y, z = (a + (b - a) * share for a, b in zip(_direction(start), _direction(end), strict=True))
     flat = math.hypot(x, y)
     if flat < 1e-9:

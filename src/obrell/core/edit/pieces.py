@@ -7,21 +7,21 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from obrell.core.colour.gamut import from_oklch
-from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
-from obrell.core.document.draft import Draft
+from obrell.core.colour.steps import lighter
+from obrell.core.document.differing import as_json
 from obrell.core.document.model import Control, Part
-from obrell.core.document.restating import in_one_state
 from obrell.core.edit.base import Surroundings, add_parts
 from obrell.core.edit.readings import AddReading
 from obrell.core.edit.starts import with_literal
-from obrell.core.edit.states import AddState, OfStates
+from obrell.core.edit.states import AddState, InStates, OfStates
+from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects import Bevel, DropShadow, InnerShadow, OuterGlow, Outline, Paint
 from obrell.core.effects.offsets import Cast
 from obrell.core.errors import Refused
 from obrell.core.shapes import Box, Group, Ring, Round, Shape, Text
+from obrell.core.shelf.making import drop, inner, numbered, paint
 from obrell.core.values.colours import Colour, SwatchLink
-from obrell.core.values.paints import Linear, Solid, Stop
+from obrell.core.values.paints import Solid
 from obrell.core.values.readings import Drive
 
 PieceName = Literal["knob", "slider", "toggle", "meter", "lamp"]
@@ -30,7 +30,7 @@ TURN = 135.0
 LEAST_PX = 16.0
 USUAL = "#2a7f86"
 """The colour where the kit has no main one."""
-DARK, PALE, STEEL = "#232b2e", "#f4f3ef", "#9b9a94"
+DARK, DEEP, PALE, STEEL = "#232b2e", "#10222a", "#f4f3ef", "#9b9a94"
 OFF = "#7d878b"
 
 
@@ -64,17 +64,12 @@ class Room:
     around: Surroundings
 
     def toned(self, lightness: float) -> Colour:
-        """The colour so much lighter, or darker."""
-
-        def changed(colour: str) -> str:
-            own, chroma, hue = to_oklch(from_hex(colour))
-            return to_hex(from_oklch((min(1.0, max(0.0, own + lightness)), chroma, hue)))
-
-        return with_literal(self.colour, changed, self.around)
+        """The colour so much lighter in OKLCH, or darker."""
+        return with_literal(self.colour, lighter(lightness), self.around)
 
     def lit(self) -> Paint:
         """What is lit, from above."""
-        return _paint((0, self.toned(0.14)), (1, self.colour))
+        return paint((0, self.toned(0.14)), (1, self.colour))
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,14 +108,8 @@ def _with_on(control: Control, values: Sequence[tuple[str, Any]], around: Surrou
     if not values:
         return control
     made = AddState(name="On").apply(control, around)
-
-    def changed(look: Control) -> Control:
-        draft = Draft(look)
-        for path, value in values:
-            draft.set_at(path, value)
-        return draft.control()
-
-    return in_one_state(made, made.states[-1].id, changed)
+    edit = SetValues(changes=tuple(Change(path=path, value=as_json(value)) for path, value in values))
+    return InStates(states=(made.states[-1].id,), edit=edit).apply(made, around)
 
 
 def _knob(room: Room) -> Piece:
@@ -130,13 +119,13 @@ def _knob(room: Room) -> Piece:
     hand = (room.x + reach * math.sin(start), room.y - reach * math.cos(start))
     return Piece(
         (
-            _part("Channel", Ring(outer=radius, inner=radius - band), room, _solid(DARK), _sunk(1.5, 3)),
+            _part("Channel", Ring(outer=radius, inner=radius - band), room, paint((0, DARK)), _sunk(1.5, 3)),
             _part("Level", Ring(outer=radius - band * 0.2, inner=radius - band * 0.8, start=360 - TURN, sweep=1,
                                 ends="round"), room, room.lit()),
             _part("Knob", Round(width=radius * 1.5, height=radius * 1.5), room, _falling(radius * 0.1),
-                  _paint((0, PALE), (1, STEEL)), Bevel(id="e1", width=max(2.0, radius * 0.08), rise=3)),
+                  paint((0, PALE), (1, STEEL)), Bevel(id="e0", width=max(2.0, radius * 0.08), rise=3)),
             _part("Hand", Group(), room, rotation=-TURN),
-            _part("Pointer", Box(width=wide, height=radius * 0.36, radius=wide / 2), room, _solid(room.colour),
+            _part("Pointer", Box(width=wide, height=radius * 0.36, radius=wide / 2), room, paint((0, room.colour)),
                   at=hand, rotation=-TURN, within="s4"),
         ),
         ((3, "rotation", -TURN, TURN), (1, "shape/sweep", 1, 2 * TURN)),
@@ -149,11 +138,12 @@ def _slider(room: Room) -> Piece:
     first, last = thumb / 2, room.width - thumb / 2
     return Piece(
         (
-            _part("Groove", Box(width=room.width, height=groove, radius=groove / 2), room, _solid(DARK), _sunk(1, 2)),
+            _part("Groove", Box(width=room.width, height=groove, radius=groove / 2), room, paint((0, DARK)),
+                  _sunk(1, 2)),
             _part("Fill", Box(width=first, height=groove, radius=groove / 2), room, room.lit(),
                   at=(left + first / 2, room.y)),
-            _part("Thumb", Round(width=thumb, height=thumb), room, _falling(3), _paint((0, PALE), (1, STEEL)),
-                  Bevel(id="e1", width=max(2.0, thumb * 0.1), rise=2), at=(left + first, room.y)),
+            _part("Thumb", Round(width=thumb, height=thumb), room, _falling(3), paint((0, PALE), (1, STEEL)),
+                  Bevel(id="e0", width=max(2.0, thumb * 0.1), rise=2), at=(left + first, room.y)),
         ),
         (
             (1, "shape/width", first, last), (1, "x", left + first / 2, left + last / 2),
@@ -168,10 +158,10 @@ def _toggle(room: Room) -> Piece:
     away = (width - height) / 2
     return Piece(
         (
-            _part("Track", Box(width=width, height=height, radius=height / 2), room, _solid(OFF),
+            _part("Track", Box(width=width, height=height, radius=height / 2), room, paint((0, OFF)),
                   _sunk(height * 0.05, 4)),
             _part("Thumb", Round(width=thumb, height=thumb), room, _falling(height * 0.06),
-                  _paint((0, "#ffffff"), (1, PALE)), Bevel(id="e1", width=2, rise=1.5), at=(room.x - away, room.y)),
+                  paint((0, "#ffffff"), (1, PALE)), Bevel(id="e0", width=2, rise=1.5), at=(room.x - away, room.y)),
         ),
         on=((0, "effects/e1/fill/colour", room.colour), (1, "x", room.x + away)),
     )  # fmt: skip
@@ -183,11 +173,12 @@ def _meter(room: Room) -> Piece:
     whole, left = room.width - 2 * rim, room.x - room.width / 2 + rim
     return Piece(
         (
-            _part("Frame", Box(width=room.width, height=height, radius=height * 0.2), room, _solid(DARK), _sunk(2, 4)),
+            _part("Frame", Box(width=room.width, height=height, radius=height * 0.2), room, paint((0, DARK)),
+                  _sunk(2, 4)),
             _part("Fill", Box(width=2, height=height - 2 * rim, radius=height * 0.1), room, room.lit(),
                   at=(left + 1, room.y)),
             _part("Number", Text(words="0", size=round(height * 0.5, 1), align="middle"), room,
-                  DropShadow(id="e1", offset=Cast(distance=1), blur=2, opacity=0.6), _solid("#ffffff")),
+                  DropShadow(id="e0", offset=Cast(distance=1), blur=2, opacity=0.6), paint((0, "#ffffff"))),
         ),
         ((1, "shape/width", 2, whole), (1, "x", left + 1, left + whole / 2)), format=(2, "{} %"),
     )  # fmt: skip
@@ -196,15 +187,15 @@ def _meter(room: Room) -> Piece:
 def _lamp(room: Room) -> Piece:
     size = min(room.width, room.height)
     shine = Solid(colour=room.toned(0.2))
-    glow = OuterGlow(id="e1", extent=max(4.0, size * 0.16), opacity=0.6, fill=shine, visible=False)
-    lens = _paint((0, room.toned(-0.22)), (1, room.toned(-0.12)))
+    glow = OuterGlow(id="e0", extent=max(4.0, size * 0.16), opacity=0.6, fill=shine, visible=False)
+    lens = paint((0, room.toned(-0.22)), (1, room.toned(-0.12)))
     bright = (room.toned(0.02), room.toned(0.24))
     return Piece(
         (
             _part("Seat", Round(width=size, height=size), room, glow, _falling(size * 0.06),
-                  _paint((0, PALE), (1, STEEL)), Bevel(id="e1", width=max(2.0, size * 0.06), rise=2.5)),
+                  paint((0, PALE), (1, STEEL)), Bevel(id="e0", width=max(2.0, size * 0.06), rise=2.5)),
             _part("Lens", Round(width=size * 0.72, height=size * 0.72), room, lens, _sunk(size * 0.03, size * 0.08),
-                  Outline(id="e1", width=1, fill=Solid(colour=DARK))),
+                  Outline(id="e0", width=1, fill=Solid(colour=DARK))),
         ),
         on=(
             (0, "effects/e1/visible", True),
@@ -222,24 +213,13 @@ def _part(
     name: str, shape: Shape, room: Room, *effects: Any, at: tuple[float, float] | None = None, **values: Any
 ) -> Part:  # fmt: skip
     """A part in the middle, or at a place, its effects numbered as they come."""
-    numbered = tuple(effect.evolve(id=f"e{number}") for number, effect in enumerate(effects, start=1))
     x, y = at or (room.x, room.y)
-    return Part.model_validate(
-        {"id": "s0", "name": name, "shape": shape, "x": x, "y": y, "effects": numbered} | values
-    )
-
-
-def _paint(*stops: tuple[float, Colour]) -> Paint:
-    return Paint(id="e1", fill=Linear(stops=tuple(Stop(position=at, colour=colour) for at, colour in stops)))
-
-
-def _solid(colour: Colour) -> Paint:
-    return Paint(id="e1", fill=Solid(colour=colour))
-
-
-def _sunk(depth: float, blur: float) -> InnerShadow:
-    return InnerShadow(id="e1", offset=Cast(distance=depth, follow=True), blur=blur, opacity=0.6)
+    return Part(id="s0", name=name, shape=shape, x=x, y=y, effects=numbered(effects), **values)
 
 
 def _falling(depth: float) -> DropShadow:
-    return DropShadow(id="e1", offset=Cast(distance=depth, follow=True), blur=depth * 2, opacity=0.4)
+    return drop(depth, depth * 2, 0.4, DEEP)
+
+
+def _sunk(depth: float, blur: float) -> InnerShadow:
+    return inner(depth, blur, 0.6, DEEP)

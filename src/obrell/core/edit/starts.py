@@ -12,6 +12,7 @@ from obrell.core.colour.contrast import contrast, luminance
 from obrell.core.colour.gamut import from_oklch
 from obrell.core.colour.links import literal, match
 from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
+from obrell.core.colour.steps import lighter
 from obrell.core.document.bodies import body_of, box_of, labels_of, lying_on, outermost
 from obrell.core.document.colours import with_colours
 from obrell.core.document.model import PLAIN_GROUND, Control, Part
@@ -131,7 +132,7 @@ class Beginning:
         glow = OuterGlow(id=NEW, extent=8, opacity=0.4, fill=Solid(colour=self._glow()))
 
         def changed(part: Part) -> Part:
-            lit = _painted(part, _lighter(HOVER_LIGHTNESS), self.around)
+            lit = _painted(part, lighter(HOVER_LIGHTNESS), self.around)
             return lit.evolve(effects=(glow, *lit.effects)) if part.id == self.body[0] else lit
 
         return each_part(self.look, self.body, changed)
@@ -140,7 +141,7 @@ class Beginning:
         inside = InnerGlow(id=NEW, extent=10, opacity=0.5, fill=Solid(colour=self._glow()))
 
         def lit(part: Part) -> Part:
-            painted = _painted(part, _lighter(ON_LIGHTNESS), self.around)
+            painted = _painted(part, lighter(ON_LIGHTNESS), self.around)
             return painted.evolve(effects=(*painted.effects, inside)) if part.id == self.body[0] else painted
 
         look = PressLook(parts=self.body).apply(self.look, self.around)
@@ -186,7 +187,7 @@ class Beginning:
 
     def _glow(self) -> Colour:
         """A light colour of the body's own."""
-        return with_literal(_main(part_of(self.look, self.body[0])), _lighter(GLOW_LIGHTNESS), self.around)
+        return with_literal(_main(part_of(self.look, self.body[0])), lighter(GLOW_LIGHTNESS), self.around)
 
 
 def _without_glow(effect: AnyEffect, dimmed: AnyEffect) -> AnyEffect:
@@ -229,14 +230,6 @@ def with_literal(colour: Colour, change: Callable[[str], str], around: Surroundi
     if link is not None and link.swatch in around.palette:
         return match(new, link.swatch, around.palette[link.swatch]).link
     return colour.evolve(own=new) if isinstance(colour, SwatchLink) else new
-
-
-def _lighter(by: float) -> Callable[[str], str]:
-    def changed(colour: str) -> str:
-        lightness, chroma, hue = to_oklch(from_hex(colour))
-        return to_hex(from_oklch((min(1.0, lightness + by), chroma, hue)))
-
-    return changed
 
 
 def _muted(colour: str) -> str:

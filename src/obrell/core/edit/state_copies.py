@@ -7,35 +7,33 @@ is left out.
 
 from __future__ import annotations
 
-import re
-from collections.abc import Callable
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from obrell.core.colour.links import literal
 from obrell.core.colour.steps import of_one_hue, step_between
 from obrell.core.document.bodies import body_of
-from obrell.core.document.colours import with_colours
+from obrell.core.document.colours import places, with_colours
 from obrell.core.document.counterparts import counterparts, outer_of, same_effects
 from obrell.core.document.differing import as_json
 from obrell.core.document.draft import Draft
 from obrell.core.document.mixing import is_number
 from obrell.core.document.model import REST, Control, Part
 from obrell.core.document.restating import in_one_state
-from obrell.core.document.states import beginning_of, in_state, state_of
+from obrell.core.document.states import beginning_of, effect_from, in_state, part_from, place_in, state_of
 from obrell.core.document.value_paths import value_at, with_number
-from obrell.core.edit.base import NEW, Surroundings, add_parts, each_part
+from obrell.core.edit.base import NEW, Edit, Surroundings, add_parts, each_part
 from obrell.core.edit.companions import main_colour
 from obrell.core.edit.convert import GrowParts
+from obrell.core.edit.effects import RemoveEffect
+from obrell.core.edit.parts import RemoveParts
 from obrell.core.edit.starts import with_literal
 from obrell.core.edit.states import AddState, OfStates
-from obrell.core.effects import EFFECTS
-from obrell.core.errors import ObrellError, Refused
-from obrell.core.values.colours import Colour, SwatchLink
+from obrell.core.errors import GONE, NoSuchThing, ObrellError, Refused
+from obrell.core.values.colours import Colour
 from obrell.core.values.differences import Extra, Gone, Moved, Order, Other
 from obrell.core.values.fields import Id
-
-HEX = re.compile(r"#[0-9a-f]{6}")
 
 
 class CopyState(OfStates):
@@ -78,8 +76,8 @@ class _Carrying:
     around: Surroundings
     parts: dict[str, str]
     left: int = 0
-    done: set[str] = field(default_factory=set)
-    """The colours that have taken their step."""
+    stepped: set[tuple[str, str]] = field(default_factory=set)
+    """The colours that have taken their step, by the part and the path below it."""
 
     def __post_init__(self) -> None:
         self.draft = Draft(self.target)
@@ -87,99 +85,93 @@ class _Carrying:
     def carry(self, one: Other | Moved | Gone | Extra | Order) -> None:
         """One difference; counted where there is nothing for it."""
         try:
-            there = self._carry(one)
-        except (ObrellError, ValueError, KeyError):
-            there = False
-        self.left += not there
+            self._carry(one)
+        except ObrellError:
+            self.left += 1
 
-    def _carry(self, one: Other | Moved | Gone | Extra | Order) -> bool:
-        if isinstance(one, Gone):
-            return self._take_away(one.path)
-        if isinstance(one, Extra):
-            return self._add_effect(one) if "/effects/" in one.path else self._add_part(one)
+    def _carry(self, one: Other | Moved | Gone | Extra | Order) -> None:
+        """Raises ``ObrellError`` where there is nothing for it."""
         if isinstance(one, Order) or not one.path.startswith("parts/"):
-            return False
-        here, below = self._place(one.path)
-        part = self.draft.part(here)
-        if isinstance(one, Moved):
-            self.draft.put(part.evolve(**{below: round(getattr(part, below) + one.by, 9)}))
+            raise NoSuchThing(GONE)
+        _, name, *below = one.path.split("/")
+        if isinstance(one, Extra):
+            self._add_effect(name, below[-1], one) if below else self._add_part(name, one)
+        elif isinstance(one, Gone):
+            self._take_away(name, below)
+        elif isinstance(one, Moved):
+            part, (axis,) = self._there(name), below
+            self.draft.put(part.evolve(**{axis: round(getattr(part, axis) + one.by, 9)}))
         else:
-            self._set(part, one.path.split("/")[1], below, one.path.split("/", 2)[2])
-        return True
+            self._set(name, below)
 
-    def _place(self, path: str) -> tuple[str, str]:
-        """The other control's part for a path, and the path below it; raises ``NoSuchThing`` or ``ValueError``."""
-        _, name, below = path.split("/", 2)
-        if name not in self.parts:
-            raise ValueError(name)
-        return self.parts[name], self._below(name, below)
+    def _there(self, name: str) -> Part:
+        """The other control's part; raises ``NoSuchThing``."""
+        return self.draft.part(self.parts.get(name, ""))
 
-    def _below(self, name: str, below: str) -> str:
-        steps = below.split("/")
-        if steps[0] == "effects" and len(steps) > 1:
-            known = same_effects(_part(self.rest, name), self.draft.part(self.parts[name]))
-            if steps[1] not in known:
-                raise ValueError(below)
-            steps[1] = known[steps[1]]
-        return "/".join(steps)
+    def _effects(self, name: str) -> Mapping[str, str]:
+        return same_effects(_part(self.rest, name), self._there(name))
 
-    def _set(self, part: Part, name: str, below: str, was_below: str) -> None:
-        before, after = _part(self.rest, name), _part(self.look, name)
-        at = _colour_at(before, was_below)
-        if at:
-            below = "/".join(below.split("/")[: at.count("/") + 1])
-            if f"{part.id}/{below}" not in self.done:
-                self.done.add(f"{part.id}/{below}")
-                step = self._step(value_at(before, at), value_at(after, at))
-                self.draft.put(with_number(part, below, with_literal(value_at(part, below), step, self.around)))
+    def _below(self, name: str, below: list[str]) -> str:
+        """A path below the other control's part; raises ``NoSuchThing``."""
+        if below[0] != "effects" or len(below) == 1:
+            return "/".join(below)
+        known = self._effects(name)
+        if below[1] not in known:
+            raise NoSuchThing(GONE)
+        return "/".join(("effects", known[below[1]], *below[2:]))
+
+    def _set(self, name: str, below: list[str]) -> None:
+        before, after, part = _part(self.rest, name), _part(self.look, name), self._there(name)
+        path = "/".join(below)
+        colour = next((one for one in places(before) if f"{path}/".startswith(f"{one.path}/")), None)
+        if colour is None:
+            there = self._below(name, below)
+            values = (as_json(value_at(*at)) for at in ((before, path), (after, path), (part, there)))
+            self.draft.put(with_number(part, there, _alike(*values)))
             return
-        was, now, own = (as_json(value_at(*one)) for one in ((before, was_below), (after, was_below), (part, below)))
-        self.draft.put(with_number(part, below, _alike(was, now, own)))
+        there = self._below(name, colour.path.split("/"))
+        if (part.id, there) not in self.stepped:
+            self.stepped.add((part.id, there))
+            step = step_between(*(self._seen(one) for one in (colour.colour, value_at(after, colour.path))))
+            self.draft.put(with_number(part, there, with_literal(value_at(part, there), step, self.around)))
 
-    def _step(self, before: Colour, after: Colour) -> Callable[[str], str]:
-        return step_between(*(literal(one, self.around.palette) for one in (before, after)))
+    def _seen(self, colour: Colour) -> str:
+        return literal(colour, self.around.palette)
 
-    def _take_away(self, path: str) -> bool:
-        if path.count("/") == 1:
-            gone = self.parts[path.split("/")[1]]
-            control = self.draft.control()
-            self.draft.replace(control.evolve(parts=tuple(part for part in control.parts if part.id != gone)))
-            return True
-        here, below = self._place(path)
-        part, gone = self.draft.part(here), below.split("/")[1]
-        self.draft.put(part.evolve(effects=tuple(one for one in part.effects if one.id != gone)))
-        return True
+    def _take_away(self, name: str, below: list[str]) -> None:
+        part = self._there(name)
+        edit: Edit = RemoveParts(parts=(part.id,))
+        if below:
+            edit = RemoveEffect(part=part.id, effect=self._below(name, below).partition("/")[2])
+        self.draft.replace(edit.apply(self.draft.control(), self.around))
 
-    def _add_effect(self, one: Extra) -> bool:
-        _, name, _, _ = one.path.split("/")
-        here, value = self.parts[name], dict(one.value) if isinstance(one.value, dict) else {}
-        extra = with_colours(EFFECTS[str(value["kind"])].model_validate(value | {"id": NEW}), self._of_body)
-        part = self.draft.part(here)
-        known = same_effects(_part(self.rest, name), part)
-        order = [effect.id for effect in part.effects]
-        after = known.get(one.after or "")
-        at = 0 if one.after is None else order.index(after) + 1 if after else len(order)
+    def _add_effect(self, name: str, ident: str, one: Extra) -> None:
+        part, found = self._there(name), effect_from(ident, one.value)
+        if found is None:
+            raise NoSuchThing(GONE)
+        extra = with_colours(found.evolve(id=NEW), self._of_body)
+        after = None if one.after is None else self._effects(name).get(one.after, "")
+        at = place_in([effect.id for effect in part.effects], after)
         effects = (*part.effects[:at], extra, *part.effects[at:])
-        self.draft.replace(each_part(self.draft.control(), [here], lambda old: old.evolve(effects=effects)))
-        return True
+        self.draft.replace(each_part(self.draft.control(), [part.id], lambda old: old.evolve(effects=effects)))
 
-    def _add_part(self, one: Extra) -> bool:
+    def _add_part(self, name: str, one: Extra) -> None:
         """A part that follows another one, as large as it is beside that; any other stays as it is."""
-        part = with_colours(Part.model_validate(one.value), self._of_body)
-        there = {follow.source: self._kept_to(follow.source) for follow in part.follows}
-        if not all(there.values()):
-            return False
-        follows = tuple(follow.evolve(source=there[follow.source]) for follow in part.follows)
-        part = part.evolve(within=None, clip=None, follows=follows)
+        found = part_from(name, one.value)
+        if found is None:
+            raise NoSuchThing(GONE)
+        keeps = {follow.source: self._kept_to(follow.source) for follow in found.follows}
+        follows = tuple(follow.evolve(source=keeps[follow.source].id) for follow in found.follows)
+        part = with_colours(found, self._of_body).evolve(within=None, clip=None, follows=follows)
         control = add_parts(self.draft.control(), [part])
         if follows:
-            outer = _part(self.rest, _followed(one))
-            control = self._beside(control, control.parts[-1], outer, self.draft.part(follows[0].source))
+            outer = found.follows[0].source
+            control = self._beside(control, control.parts[-1], _part(self.rest, outer), keeps[outer])
         self.draft.replace(control)
-        return True
 
-    def _kept_to(self, name: str) -> str:
-        return outer_of(self.rest, self.target, name) or self.parts.get(name, "")
+    def _kept_to(self, name: str) -> Part:
+        """What a part keeps to there; raises ``NoSuchThing``."""
+        return self.draft.part(outer_of(self.rest, self.target, name) or self.parts.get(name, ""))
 
     def _beside(self, control: Control, part: Part, outer: Part, other: Part) -> Control:
         """A part that keeps to one, beside another one in its place: of its form, where it was of that of the one."""
@@ -195,15 +187,9 @@ class _Carrying:
     def _of_body(self, colour: Colour) -> Colour:
         """A colour that is of the hue of the one's body takes that of the other's."""
         one, other = (_body_colour(control) for control in (self.rest, self.target))
-        seen = literal(colour, self.around.palette)
-        if one is None or other is None or not of_one_hue(seen, literal(one, self.around.palette)):
+        if one is None or other is None or not of_one_hue(self._seen(colour), self._seen(one)):
             return colour
-        return with_literal(other, step_between(literal(one, self.around.palette), seen), self.around)
-
-
-def _followed(one: Extra) -> str:
-    """The part that an extra one follows first."""
-    return Part.model_validate(one.value).follows[0].source
+        return with_literal(other, step_between(self._seen(one), self._seen(colour)), self.around)
 
 
 def _part(control: Control, name: str) -> Part:
@@ -227,17 +213,6 @@ def _has(part: Part, path: str) -> bool:
 def _body_colour(control: Control) -> Colour | None:
     body = body_of(control)
     return main_colour(_part(control, body[0])) if body else None
-
-
-def _colour_at(part: Part, path: str) -> str:
-    """The path of the colour that a path leads to or into; empty where it leads to none."""
-    steps = path.split("/")
-    for count in range(1, len(steps) + 1):
-        at = "/".join(steps[:count])
-        found = value_at(part, at)
-        if isinstance(found, SwatchLink) or (isinstance(found, str) and HEX.fullmatch(found)):
-            return at
-    return ""
 
 
 def _alike(before: Any, after: Any, there: Any) -> Any:

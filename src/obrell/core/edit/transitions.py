@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from obrell.core.document.model import Control
-from obrell.core.document.transitions import timing_of
+from obrell.core.document.transitions import own_timing, timing_of
 from obrell.core.edit.base import Surroundings
 from obrell.core.edit.states import OfStates, names_of_states
 from obrell.core.errors import NoSuchThing, Refused
@@ -21,11 +21,6 @@ class OfTransition(OfStates):
 
     start: Id
     end: Id
-
-    def found(self, control: Control) -> Transition | None:
-        """The timing that the two have of their own."""
-        own = (one for one in control.transitions if (one.start, one.end) == (self.start, self.end))
-        return next(own, None)
 
     def called(self, control: Control) -> str:
         """The two states by their names; raises ``NoSuchThing``."""
@@ -42,14 +37,11 @@ class OwnTiming(OfTransition):
         called = self.called(control)
         if self.start == self.end:
             raise Refused("A state becomes another one, not itself.")
-        if self.found(control) is not None:
+        if own_timing(control, self.start, self.end) is not None:
             raise Refused(f"{called} has a timing of its own already.")
         if len(control.transitions) >= MAX_TRANSITIONS:
             raise Refused(f"At most {MAX_TRANSITIONS} pairs of states can have a timing of their own.")
-        common = control.timing
-        own = Transition(
-            start=self.start, end=self.end, duration=common.duration, delay=common.delay, easing=common.easing
-        )  # fmt: skip
+        own = Transition(start=self.start, end=self.end, **dict(control.timing))
         return control.evolve(transitions=(*control.transitions, own))
 
     def label(self, control: Control) -> str:
@@ -62,7 +54,7 @@ class SharedTiming(OfTransition):
     kind: Literal["shared-timing"] = "shared-timing"
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        own = self.found(control)
+        own = own_timing(control, self.start, self.end)
         if own is None:
             raise NoSuchThing(f"{self.called(control)} has no timing of its own any more.")
         return control.evolve(transitions=tuple(one for one in control.transitions if one is not own))
@@ -81,15 +73,16 @@ class SetEasing(OfTransition):
     css: Annotated[str, Field(max_length=2000)]
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        easing, own = easing_from(self.css), self.found(control)
+        easing, own = easing_from(self.css), own_timing(control, self.start, self.end)
         if own is None:
             return control.evolve(timing=control.timing.evolve(easing=easing))
         changed = own.evolve(easing=easing)
         return control.evolve(transitions=tuple(changed if one is own else one for one in control.transitions))
 
     def label(self, control: Control) -> str:
-        own, before = self.found(control), timing_of(control, self.start, self.end).easing
-        return f"{self.called(control) if own else 'All states'}: {_said(before)} → {_said(easing_from(self.css))}"
+        timing = timing_of(control, self.start, self.end)
+        whose = self.called(control) if isinstance(timing, Transition) else "All states"
+        return f"{whose}: {_said(timing.easing)} → {_said(easing_from(self.css))}"
 
 
 def _said(easing: Bezier | Steps | Stops) -> str:

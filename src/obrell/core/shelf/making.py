@@ -8,10 +8,11 @@ from typing import Any
 from obrell.core.effects import DropShadow, Effect, InnerShadow, Paint
 from obrell.core.effects.offsets import Cast
 from obrell.core.values.blends import Blend
+from obrell.core.values.colours import Colour
 from obrell.core.values.paints import Fill, Linear, Radial, Solid, Stop
 
 EXTENT = 40.0
-Mark = tuple[float, str] | tuple[float, str, float]
+Mark = tuple[float, Colour] | tuple[float, Colour, float]
 """A stop: its place from 0 to 1, its colour, and its opacity from 0 to 1 when it is not 1."""
 
 

@@ -20,25 +20,26 @@ class TouchesBody(Value):
     by: Grown = Field(8.0, title="grown by")
 
 
-class TouchesBox(Value):
+class Placed(Value):
+    """Base of those that lie about a place."""
+
+    x: Place = Field(title="across")
+    y: Place = Field(title="down")
+    width: Size = Field(title="width")
+    height: Size = Field(title="height")
+
+
+class TouchesBox(Placed):
     """A box about a place."""
 
     kind: Literal["box"] = "box"
-    x: Place = Field(title="across")
-    y: Place = Field(title="down")
-    width: Size = Field(title="width")
-    height: Size = Field(title="height")
     radius: Length = Field(0.0, title="corners")
 
 
-class TouchesRound(Value):
+class TouchesRound(Placed):
     """An ellipse about a place."""
 
     kind: Literal["round"] = "round"
-    x: Place = Field(title="across")
-    y: Place = Field(title="down")
-    width: Size = Field(title="width")
-    height: Size = Field(title="height")
 
 
 class TouchesOutline(Value):
