@@ -8,7 +8,7 @@ from pydantic import Field
 
 from obrell.core.document.fingerprint import dress, fingerprint, fingerprints, ground_fingerprint, whole_fingerprint
 from obrell.core.document.model import MAX_EFFECTS, REST, Control
-from obrell.core.document.readings import NumbersText, Readings, known_values, numbers_in, seen
+from obrell.core.document.readings import NumbersText, Readings, readings_in, seen
 from obrell.core.document.resolve import DAY, Resolved, palette, resolve
 from obrell.core.document.swatch_uses import uses
 from obrell.core.document.transitions import moment
@@ -81,7 +81,7 @@ class Wanted(Value):
 
     def values(self, control: Control) -> Readings:
         """The numbers of those readings that the control has."""
-        return tuple(known_values(control, numbers_in(self.readings)).items())
+        return readings_in(self.readings, control)
 
     def box(self) -> PixelBox | None:
         """The box of device pixels; None for all of the canvas."""

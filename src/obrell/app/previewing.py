@@ -10,7 +10,7 @@ from pydantic import Field, JsonValue
 
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import REST, Control, KitSettings
-from obrell.core.document.readings import NumbersText, Readings, known_values, numbers_in, seen
+from obrell.core.document.readings import NumbersText, Readings, numbers_in, readings_in, seen
 from obrell.core.document.resolve import DAY, Resolved, colourway_or_day, palette, resolve
 from obrell.core.document.touching import touch_data
 from obrell.core.document.transitions import moment
@@ -101,7 +101,7 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
     changed = stored if edit is None else applied(edit, stored, Surroundings.of(index))
     known = wanted.state in changed.state_ids
     way = colourway_or_day(index, wanted.colourway)
-    values = tuple(known_values(changed, numbers_in(wanted.readings)).items())
+    values = readings_in(wanted.readings, changed)
     snaps = () if edit is None else edit.snaps(stored)
     with patience(SECONDS):
         touch = touch_data(changed)

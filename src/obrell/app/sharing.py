@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import partial
 
+from obrell.app.several import change_several
 from obrell.core.document.model import Control
 from obrell.core.edit import Surroundings, applied
 from obrell.core.edit.admission import check_drawable
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.state_copies import CopyState
-from obrell.core.errors import ObrellError, Refused
-from obrell.store.kits import Changed, Kits, Plan, Stored
+from obrell.core.errors import GONE, ObrellError, Refused
+from obrell.store.kits import Kits, Stored
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,26 +43,19 @@ def _taker(stored: Stored, edit: CopyState, around: Surroundings) -> Taker:
 def share(kits: Kits, kit: str, control: str, state: str, onto: Sequence[str]) -> str:
     """Make a state for other controls, by their ids, as one step; what was done, in words. Raises ``Refused`` when one
     of them cannot take it, or none is named, and then none does."""
+    if not onto:
+        raise Refused("Choose at least one control that is to have it.")
     source = kits.control(kit, control).control
     edit = CopyState(source=source, state=state)
-
-    def plan(index: KitIndex, controls: list[Stored]) -> Plan:
-        wanted = [one for one in controls if one.control.id in onto and one.control.id != control]
-        if not wanted:
-            raise Refused("Choose at least one control that is to have it.")
-        count = f"{len(wanted)} control{'' if len(wanted) == 1 else 's'}"
-        said = f"{edit.label(source)}: {count}"
-        return Plan(said, index, [Changed(one, said, _taken(one, edit, index)) for one in wanted])
-
-    return kits.change_kit(kit, plan)[0]
+    return change_several(kits, kit, edit.label(source), partial(_taken, edit), onto, GONE)
 
 
-def _taken(stored: Stored, edit: CopyState, index: KitIndex) -> Control:
+def _taken(edit: CopyState, index: KitIndex, control: Control) -> Control:
     try:
-        changed = applied(edit, stored.control, Surroundings.of(index))
-        check_drawable(index.settings(), changed, stored.control)
+        changed = applied(edit, control, Surroundings.of(index))
+        check_drawable(index.settings(), changed, control)
     except ObrellError as error:
-        raise Refused(f"{stored.control.name}: {error}") from error
+        raise Refused(f"{control.name}: {error}") from error
     return changed
 
 

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
+from obrell.app.several import change_several
+from obrell.core.document.model import Control
 from obrell.core.document.restating import in_all_states
 from obrell.core.document.swatch_uses import Use, uses_of
 from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.swatches import freed, swatch_of, without_swatch
-from obrell.core.errors import Refused
 from obrell.core.interchange.palettes import brought_in, read_palette
 from obrell.store.kits import Changed, Kits, Plan, Stored
 
@@ -58,17 +59,10 @@ def change_all(kits: Kits, kit: str, edit: Edit, label: str, only: Sequence[str]
     """An edit of every control that it changes, or of those of ``only``, as one step; what was done, in words. Raises
     ``Refused`` when there is none."""
 
-    def plan(index: KitIndex, controls: list[Stored]) -> Plan:
-        around = Surroundings.of(index)
-        wanted = [one for one in controls if not only or one.control.id in only]
-        made = [(one, applied(edit, one.control, around)) for one in wanted]
-        changed = [(one, control) for one, control in made if control != one.control]
-        if not changed:
-            raise Refused("No colour of the kit is changed by that.")
-        said = f"{label}: {len(changed)} control{'' if len(changed) == 1 else 's'}"
-        return Plan(said, index, [Changed(one, said, control) for one, control in changed])
+    def changed(index: KitIndex, control: Control) -> Control:
+        return applied(edit, control, Surroundings.of(index))
 
-    return kits.change_kit(kit, plan)[0]
+    return change_several(kits, kit, label, changed, only, "No colour of the kit is changed by that.")
 
 
 def _freed(

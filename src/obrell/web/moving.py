@@ -12,7 +12,7 @@ from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.document.transitions import Journey, timing_of
 from obrell.core.edit.values import described, whose
 from obrell.core.errors import ObrellError
-from obrell.core.values.easings import NAMED, Bezier, Steps, Stops, css_of
+from obrell.core.values.easings import BEGINNINGS, NAMED, Bezier, Steps, Stops, css_of
 from obrell.core.values.transitions import Timing, Transition
 from obrell.store.kits import Stored
 from obrell.web.fields import FieldView, field_at
@@ -25,10 +25,6 @@ LIGHT = "light"
 SAID = {LIGHT: "the light", "parts": "the order of parts"}
 PLOT_WIDTH, PLOT_HEIGHT = 150.0, 80.0
 """Units of the plot for all of the time and for all of the way."""
-BEYOND = 0.5
-"""How much of the way the plot shows beyond both ends."""
-KINDS = {"curve": "ease-in-out", "steps": "steps(4)", "stops": "linear(0, 0.5 50%, 1)"}
-"""What each kind of easing begins as."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +36,8 @@ class PlotView:
     line: str
     places: tuple[tuple[float, float], ...]
     fields: tuple[FieldView, ...]
+    width: float = PLOT_WIDTH
+    height: float = PLOT_HEIGHT
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,7 +92,7 @@ def movement_of(stored: Stored, here: Dressed, values: Readings, came: str) -> M
         came, here.state, f"{names[came]} to {names[here.state].lower()}",
         tuple((name, names[name]) for name in control.state_ids if name != here.state),
         isinstance(timing, Transition), field_at(control, f"{base}/duration"), field_at(control, f"{base}/delay"),
-        css_of(timing.easing), tuple(NAMED), KINDS, plot_of(control, timing, f"{base}/easing"), timing.whole,
+        css_of(timing.easing), tuple(NAMED), BEGINNINGS, plot_of(control, timing, f"{base}/easing"), timing.whole,
         _said(start, end, (*([LIGHT] if way.light else []), *(one.path for one in way.travels))),
         _said(start, end, way.fades),
         tuple(_frames(stored, here, timing, came, width)), round(width), round(height),

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from obrell.core.document.model import REST, Control, KitSettings
-from obrell.core.document.readings import NumbersText, Readings, known_values, numbers_in
+from obrell.core.document.readings import NumbersText, Readings, numbers_in, readings_in
 from obrell.core.document.resolve import DAY, colourway_or_day
 from obrell.core.edit import Edit
 from obrell.core.edit.readings import at_readings
@@ -45,11 +45,11 @@ class Selection(Value):
 
     def values(self, control: Control) -> Readings:
         """The numbers of those readings that the control has, between their ends."""
-        return tuple(known_values(control, numbers_in(self.readings)).items())
+        return readings_in(self.readings, control)
 
     def drawn(self, control: Control) -> str:
         """The state that is drawn; rest where the control has it no more."""
-        return self.state if any(one.id == self.state for one in control.states) else REST
+        return self.state if self.state in control.state_ids else REST
 
     def into(self, edit: Edit) -> Edit:
         """An edit as it is made in the states that were chosen."""

@@ -7,12 +7,9 @@ from typing import Any
 
 from obrell.core.document.model import Control
 from obrell.core.document.touching import touch_outline
+from obrell.core.values.fields import live_of
 from obrell.web.fields import FieldView, field_at
 
-FIELDS = {
-    "body": ("by",), "outline": ("by",), "box": ("width", "height", "x", "y", "radius"),
-    "round": ("width", "height", "x", "y"),
-}  # fmt: skip
 OTHERS = {"body": "grown from its body", "box": "a box", "round": "a round"}
 """What it can be, in words."""
 
@@ -33,7 +30,8 @@ def touch_view(control: Control, selected: tuple[str, ...]) -> TouchView:
     if control.touch is None:
         return TouchView("", {}, (0, 0), _others("", selected))
     kind, bounds = control.touch.kind, touch_outline(control).bounds()
-    fields = {name: field_at(control, f"touch/{name}") for name in FIELDS[kind]}
+    numbers = (name for name, field in type(control.touch).model_fields.items() if live_of(field.metadata))
+    fields = {name: field_at(control, f"touch/{name}") for name in numbers}
     return TouchView(kind, fields, (round(bounds.width), round(bounds.height)), _others(kind, selected))
 
 

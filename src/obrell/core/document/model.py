@@ -11,7 +11,9 @@ from pydantic import Field, field_validator, model_validator
 
 from obrell.core.document.circles import check_drawn_in_order, in_order
 from obrell.core.effects import AnyEffect
+from obrell.core.errors import BadDocument
 from obrell.core.files import FileId
+from obrell.core.geometry.svgdata import read_again
 from obrell.core.shapes import AnyShape, Path
 from obrell.core.shapes.containers import Container
 from obrell.core.shapes.kinds.repeat import Repeat
@@ -35,7 +37,7 @@ from obrell.core.values.fields import (
 )
 from obrell.core.values.paints import Fill, Handled, Linear, Stop
 from obrell.core.values.readings import MAX_READINGS, Reading
-from obrell.core.values.touches import Touch
+from obrell.core.values.touches import Touch, TouchesOutline
 from obrell.core.values.transitions import MAX_TRANSITIONS, Timing, Transition
 
 Stands = Literal["light", "white", "mid", "dark", "coloured", "checker", "own"]
@@ -258,6 +260,15 @@ class Control(Value):
                 here = inside.get(here) if here else None
             if here is not None:
                 raise ValueError(f"parts lie in each other more than {MAX_DEPTH} deep, or in a circle.")
+        return self
+
+    @model_validator(mode="after")
+    def _touch_can_be_read(self) -> Control:
+        if isinstance(self.touch, TouchesOutline):
+            try:
+                read_again(self.touch.data)
+            except BadDocument as error:
+                raise ValueError("its touch area cannot be read: it is no outline.") from error
         return self
 
     @model_validator(mode="after")

@@ -81,6 +81,11 @@ def known_values(control: Control, values: Mapping[str, float]) -> dict[str, flo
     return {name: min(max(value, ends[name][0]), ends[name][1]) for name, value in values.items() if name in ends}
 
 
+def readings_in(text: str, control: Control) -> Readings:
+    """The numbers in a text of those readings that a control has, each between its ends."""
+    return tuple(known_values(control, numbers_in(text)).items())
+
+
 def driven(control: Control) -> Iterator[tuple[Reading, Drive]]:
     """Every value that is driven, with its reading, in order: of two that drive one value the last one does."""
     for one in control.readings:

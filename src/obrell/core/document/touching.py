@@ -6,11 +6,10 @@ from obrell.core.document.bodies import body_of
 from obrell.core.document.model import REST, Control
 from obrell.core.document.moving import place_of
 from obrell.core.document.states import in_state
-from obrell.core.errors import BadDocument, BadValue
 from obrell.core.geometry.combine import grown, union
 from obrell.core.geometry.paths import Path, PathBuilder, joined
 from obrell.core.geometry.plane import Similarity
-from obrell.core.geometry.svgdata import path_data, read_path_data
+from obrell.core.geometry.svgdata import path_data, read_again
 from obrell.core.shapes import Box, Round
 from obrell.core.values.touches import TouchesBody, TouchesBox, TouchesOutline, TouchesRound
 from obrell.core.workspace import OfObject
@@ -29,7 +28,7 @@ def _outline(control: Control) -> Path:
     if isinstance(touch, TouchesBody):
         return grown(body_outline(control), touch.by, "round")
     if isinstance(touch, TouchesOutline):
-        return grown(read_touch(touch.data), touch.by, "round")
+        return grown(read_again(touch.data), touch.by, "round")
     return _shape(touch).path().transformed(Similarity(dx=touch.x, dy=touch.y))
 
 
@@ -45,14 +44,6 @@ def body_outline(control: Control) -> Path:
     parts = {part.id: part for part in look.parts}
     outlines = [parts[name].shape.path().transformed(place_of(parts[name])) for name in body_of(look)]
     return union(joined(outlines)) if outlines else PathBuilder().path()
-
-
-def read_touch(data: str) -> Path:
-    """An outline from its path data; raises ``BadValue`` where it is none."""
-    try:
-        return read_path_data(data)
-    except BadDocument as error:
-        raise BadValue(f"The touch area cannot be read. {error}") from error
 
 
 def touch_data(control: Control) -> str:

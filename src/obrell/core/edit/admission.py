@@ -33,7 +33,7 @@ def check_drawable(kit: KitSettings, control: Control, before: Control | None = 
     what differs is tried: at rest, and in states that differ from it in another way than before."""
     try:
         with patience(TRIAL_SECONDS):
-            if control.touch is not None and (before is None or before.touch != control.touch):
+            if control.touch is not None:
                 touch_outline(control)
             for state in (REST, *_restated(control, before)):
                 resolved = resolve(kit, control, state)

@@ -86,6 +86,12 @@ def read_path_data(text: str) -> Path:
     return pen.path()
 
 
+@remembered(64)
+def read_again(text: str) -> Path:
+    """The same of a short text that is read with every edit."""
+    return read_path_data(text)
+
+
 class _Arc(EllipticalArc):  # type: ignore[misc]
     """An arc without a radius is a straight line (SVG 2, section 9.5.1)."""
 

@@ -120,6 +120,8 @@ NAMED: dict[str, Bezier | Steps | Stops] = {
     "step-end": Steps(count=1, jump="end"),
 }
 """Easings that CSS has names for."""
+BEGINNINGS = {"curve": "ease-in-out", "steps": "steps(4)", "stops": "linear(0, 0.5 50%, 1)"}
+"""What each kind begins as, in CSS."""
 
 
 def css_of(easing: Bezier | Steps | Stops) -> str:

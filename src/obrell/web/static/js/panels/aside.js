@@ -10,6 +10,10 @@ import { linksIn } from "./follow_form.js";
 import { share } from "./sharing.js";
 import { Recolouring } from "./recolouring.js";
 
+/** Forms that are not an edit of this control, and what keeps each: it answers with what kept it from that.
+ * @type {Object<string, (bench: Bench, form: HTMLFormElement) => Promise<string>>} */
+const KEEPERS = { "share-form": share };
+
 class Aside {
   /** @param {Bench} bench */
   constructor(bench) {
@@ -64,8 +68,7 @@ class Aside {
   /** @returns {Edit|null} what is chosen; nothing when nothing is */
   #edit() {
     const form = this.panel.querySelector("form");
-    if (!form) return null;
-    if (form.id === "share-form") return null;
+    if (!form || form.id in KEEPERS) return null;
     if (form.id === "recolour-form") return this.recolouring.chosen;
     const links = linksIn(form);
     const parts = (form.dataset.parts ?? "").split(",").filter(Boolean);
@@ -78,8 +81,8 @@ class Aside {
 
   async #keep() {
     const form = this.panel.querySelector("form");
-    if (form?.id === "share-form") {
-      const fault = await share(this.bench, form);
+    if (form && form.id in KEEPERS) {
+      const fault = await KEEPERS[form.id](this.bench, form);
       if (fault) this.#fault(fault);
       else this.close();
       return;
