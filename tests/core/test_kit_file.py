@@ -40,6 +40,10 @@ def test_there_and_back():
         (with_change(sparkle=1), "sparkle"),
         (WHOLE.replace(b'"inner-shadow"', b'"inner-sparkle"'), "cannot be of that kind here"),
         (WHOLE.replace(b'"kind": "moved"', b'"kind": "sparkled"'), "states/1/differences/0: cannot be of that kind"),
+        (
+            WHOLE.replace(b'"touch": null', b'"touch": {"kind": "outline", "data": "M0 0 Lx"}', 1),
+            "touch area cannot be read",
+        ),
         (WHOLE.replace(b'"blur": 9.0', b'"blur": NaN'), "blur"),
         (WHOLE.replace(b'"blur": 9.0', b'"blur": -1'), "blur"),
     ],

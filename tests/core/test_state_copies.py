@@ -47,6 +47,15 @@ def test_colours_take_the_same_step_and_lengths_the_same_share():
     assert glow[2] == pytest.approx(h1, abs=12), "it glows in the colour of its own body"
 
 
+def test_words_that_look_like_a_colour_are_words():
+    source = key("#207080", 8)
+    source = source.evolve(parts=(source.parts[0], source.parts[1].evolve(shape=Text(words="#aabbcc"))))
+    source = applied(read_edit({"kind": "add-state", "name": "Lit"}), source, HERE)
+    edit = {"kind": "set", "changes": [{"path": "parts/p2/shape/words", "value": "#112233"}]}
+    source = applied(read_edit({"kind": "in-states", "states": ["lit"], "edit": edit}), source, HERE)
+    assert in_state(copied(source, "lit", key("#a03020", 4)), "lit").parts[1].shape.words == "#112233"
+
+
 def test_a_ring_takes_the_form_of_what_it_goes_round():
     source = started(key("#207080", 8), "focus")
     octagon = control(part(Sides(width=50, height=50, count=8), solid("#a03020"), x=40, y=30, name="Key"))
