@@ -46,8 +46,8 @@ test: lint /usr/bin/chromium
 # Longer than anybody waits for: more hostile files, more kills, coverage-guided fuzzing, and load.
 soak: $(STAMP) /usr/bin/chromium
 	$(PY) -m pip install --quiet --disable-pip-version-check atheris==3.0.0
-	OBRELL_HOSTILE=3000 OBRELL_DOCUMENTS=3000 OBRELL_FUZZ=200 OBRELL_KILLS=60 $(PY) -m pytest \
-		tests/hostile tests/core/test_rules.py tests/web/test_fuzz.py tests/store tests/browser/test_journeys.py
+	OBRELL_HOSTILE=3000 OBRELL_DOCUMENTS=3000 OBRELL_FUZZ=200 OBRELL_ICONS=1 OBRELL_KILLS=60 $(PY) -m pytest \
+		tests/hostile tests/truth/test_svg_files.py tests/core/test_rules.py tests/web/test_fuzz.py tests/store tests/browser/test_journeys.py
 	for kind in svg font picture kit; do $(PY) -m tools.fuzz $$kind 300 || exit 1; done
 	$(PY) -m tools.load
 	$(PY) -m tools.history

@@ -64,14 +64,25 @@ def copied(sample: Path, folder: Path) -> Path:
     return folder / sample.name
 
 
+FREED: list[int] = []
+"""Ports of servers that have ended: a browser has the scripts of an address that it knows, whichever server is
+there."""
+
+
+def free_port() -> int:
+    """A port that nobody listens at."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port: int = probe.getsockname()[1]
+        return port
+
+
 class Server:
     """``obrell demo`` as a process of its own, that can be killed and started again, on a copy of a database."""
 
     def __init__(self, folder: Path, sample: Path) -> None:
         self.data = copied(sample, folder)
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = probe.getsockname()[1]
+        self.port = FREED.pop() if FREED else free_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.pid = 0
         self.start()
@@ -107,6 +118,7 @@ def server(tmp_path: Path, sample: Path) -> Iterator[Server]:
     running = Server(tmp_path, sample)
     yield running
     running.kill()
+    FREED.append(running.port)
 
 
 @pytest.fixture(scope="session")

@@ -28,6 +28,23 @@ def until(page: Page, condition: Callable[[], bool]) -> None:
         page.wait_for_timeout(20)
 
 
+def front(window: Page) -> Page:
+    """A window brought to the front: one that lies behind another is drawn once a second only."""
+    window.bring_to_front()
+    return window
+
+
+def another_window(page: Page, without: str) -> Page:
+    """A second window on the same control, without something in its address."""
+    with page.context.expect_page() as opened:
+        page.evaluate("without => window.open(location.href.replace(without, ''))", without)
+    other = opened.value
+    expect(other.locator("#stage")).to_be_visible()
+    wait_for_frame(other)
+    expect(other.locator("#state-sign")).to_be_hidden()
+    return other
+
+
 def art_width(page: Page) -> int:
     return page.evaluate("document.getElementById('art').width")
 

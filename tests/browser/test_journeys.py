@@ -27,6 +27,7 @@ from tests.browser.hand import (
     art_width,
     at,
     drag,
+    front,
     middle_of,
     open_bench,
     stage_colour,
@@ -249,10 +250,18 @@ def test_undo_survives_a_kill_and_a_reload(page, server):
     open_bench(page, server.url, "?part=p2")
     type_value(page, "parts/p2/shape/width", "150")
     expect(steps_done(page)).to_have_count(1)
+    page.locator("#state-pressed").click()
+    expect(page.locator("#state-sign")).to_have_text("Pressed")
+    type_value(page, "parts/p2/opacity", "60")
+    expect(steps_done(page)).to_have_count(2)
     server.kill()
     server.start()
     page.reload()
     wait_for_frame(page)
+    expect(page.locator("#state-sign")).to_have_text("Pressed")
+    expect(value(page, "parts/p2/opacity")).to_have_text("60")
+    page.locator("#undo").click()
+    expect(value(page, "parts/p2/opacity")).to_have_text("100")
     expect(value(page, "parts/p2/shape/width")).to_have_text("150")
     page.locator("#undo").click()
     expect(value(page, "parts/p2/shape/width")).to_have_text("172")
@@ -264,9 +273,9 @@ def test_two_windows_show_one_control_and_lose_nothing(page, server):
     open_bench(page, server.url, "?part=p2")
     other = page.context.new_page()
     open_bench(other, server.url, "?part=p2")
-    type_value(page, "parts/p2/shape/width", "150")
+    type_value(front(page), "parts/p2/shape/width", "150")
     expect(value(other, "parts/p2/shape/width")).to_have_text("150")
-    type_value(other, "parts/p2/shape/height", "30")
+    type_value(front(other), "parts/p2/shape/height", "30")
     expect(value(page, "parts/p2/shape/height")).to_have_text("30")
     expect(value(page, "parts/p2/shape/width")).to_have_text("150")
     page.locator("#undo").click()
@@ -400,7 +409,7 @@ def test_two_windows_on_the_wall_show_the_same(page, server):
         page.evaluate("window.open(location.href)")
     other = opened.value
     expect(other.locator(".tile")).to_have_count(13)
-    page.locator(".tile").nth(0).get_by_role("button", name="Duplicate").click()
+    front(page).locator(".tile").nth(0).get_by_role("button", name="Duplicate").click()
     expect(other.locator(".tile")).to_have_count(14)
     page.locator("#later-c13").click()
     expect(other.locator(".tile").nth(3)).to_have_id("tile-c13")
@@ -411,6 +420,11 @@ def test_two_windows_on_the_wall_show_the_same(page, server):
 
 def test_a_delivery_is_ordered_watched_and_stopped(page, server):
     page.goto(f"{server.url}{LOCK}/deliver")
+    expect(page.locator("#count")).to_have_text("220")
+    for size in page.locator("[name=size]").all():
+        size.uncheck()
+    expect(page.locator("#files [role=alert]")).to_contain_text("No size is chosen")
+    page.locator("[name=size][value=regular]").check()
     expect(page.locator("#count")).to_have_text("195")
     for state in page.locator("[name=state]:not([value=rest])").all():
         state.uncheck()
@@ -511,14 +525,14 @@ def test_two_windows_that_set_one_value_are_told_and_so_is_the_one_whose_edit_is
     open_bench(page, server.url, "?part=p1")
     other = page.context.new_page()
     open_bench(other, server.url, "?part=p1")
-    type_value(page, "parts/p1/x", "120")
+    type_value(front(page), "parts/p1/x", "120")
     expect(value(other, "parts/p1/x")).to_have_text("120")
-    type_value(other, "parts/p1/x", "130")
+    type_value(front(other), "parts/p1/x", "130")
     expect(value(page, "parts/p1/x")).to_have_text("130")
     expect(page.locator("#said")).to_contain_text(
         "Another window changed what you set: place across of Collar: 120 px → 130 px"
     )
-    page.locator("#undo").click()
+    front(page).locator("#undo").click()
     expect(other.locator("#said")).to_contain_text("In another window, of what was done here: took back")
     expect(value(other, "parts/p1/x")).to_have_text("120")
 
@@ -530,7 +544,7 @@ def test_two_windows_that_edit_at_random_show_the_same_at_the_end(page, server):
     rng = random.Random(9)
     keys = ["ArrowRight", "ArrowLeft", "ArrowUp", "ArrowDown", "Control+z", "Control+Shift+z", "d"]
     for _ in range(30):
-        window = rng.choice([page, other])
+        window = front(rng.choice([page, other]))
         window.locator("#stage").focus()
         window.keyboard.press(rng.choice(keys))
     kits = Kits(server.data)

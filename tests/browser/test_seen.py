@@ -95,7 +95,7 @@ def test_messages_are_one_line_in_the_bar_and_cover_nothing(page, common_server,
     wait_for_frame(page)
     told = page.evaluate(
         """async (long) => {
-            const { say, tell, trouble } = await import('/static/js/ui/page.js');
+            const { say, tell, trouble } = await import(document.querySelector('script[src$="/ui/page.js"]').src);
             say(long, { words: 'Scale them along', act: () => {} });
             trouble(long);
             for (const id of ['found', 'away']) document.getElementById(id).hidden = false;

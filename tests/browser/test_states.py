@@ -4,7 +4,19 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.hand import LOCK, at, drag, stage_colour, steps_done, type_value, until, value, wait_for_frame
+from tests.browser.hand import (
+    LOCK,
+    another_window,
+    at,
+    drag,
+    front,
+    stage_colour,
+    steps_done,
+    type_value,
+    until,
+    value,
+    wait_for_frame,
+)
 
 
 def test_a_state_stores_what_differs_and_follows_rest_in_all_else(hand):
@@ -156,17 +168,13 @@ def test_two_windows_in_two_states(hand):
     page = hand.page
     body = hand.put("b", (20, 20), (100, 60))
     add_state(page, "Pressed")
-    with page.context.expect_page() as opened:
-        page.evaluate("window.open(location.href.replace('state=pressed', ''))")
-    other = opened.value
-    expect(other.locator("#stage")).to_be_visible()
-    wait_for_frame(other)
-    expect(other.locator("#state-sign")).to_be_hidden()
+    other = another_window(page, "state=pressed")
+    front(page)
     hand.select(body)
     drag(page, at(page, 60, 40), at(page, 60, 50))
     expect(page.locator("#drawn-state")).to_contain_text("1 value differs")
     expect(other.locator("#state-pressed small")).to_have_text("1 differs")
-    other.locator(f'.part[data-part="{body}"] .no').click()
+    front(other).locator(f'.part[data-part="{body}"] .no').click()
     type_value(other, f"parts/{body}/shape/width", "64")
     expect(value(page, f"parts/{body}/shape/width")).to_have_text("64")
     # The state that one of them draws goes: it draws rest from then on.
@@ -307,8 +315,8 @@ def test_a_pointer_is_driven_by_hand_at_two_places_and_delivered_as_frames(hand)
     expect(ends.nth(1)).to_have_value("90")
     until(page, lambda: stage_colour(page, 72, 45)[3] > 200)
     page.locator("#read-level").focus()
-    for _ in range(50):
-        page.keyboard.press("ArrowLeft")
+    for _ in range(5):
+        page.keyboard.press("PageDown")
     expect(value(page, turn)).to_have_text("0")
     until(page, lambda: stage_colour(page, 72, 45)[3] == 0)
     expect(page.locator(".driven").first).to_contain_text("Level")
@@ -316,8 +324,8 @@ def test_a_pointer_is_driven_by_hand_at_two_places_and_delivered_as_frames(hand)
     page.get_by_role("button", name="along a curve").click()
     middle = page.locator(".reading .curve circle").nth(1)
     middle.focus()
-    for _ in range(25):
-        page.keyboard.press("ArrowDown")
+    for key in ("Shift+ArrowDown", "Shift+ArrowDown", *["ArrowDown"] * 5):
+        page.keyboard.press(key)
     expect(middle).to_have_attribute("aria-label", re.compile(r"at 0\.5, 0\.25"))
     expect(value(page, turn)).to_have_text(re.compile("^(-45|−45)"))
     page.get_by_role("button", name="go straight").click()
@@ -334,6 +342,41 @@ def test_a_pointer_is_driven_by_hand_at_two_places_and_delivered_as_frames(hand)
     expect(page.locator("#examples")).to_contain_text("level-4.1.png")
     page.locator("[name=frames]").fill("9999")
     expect(page.locator("#files [role=alert]")).to_contain_text("256 or less")
+
+
+def test_a_thumb_goes_along_an_arc_and_stays_on_it(hand):
+    page = hand.page
+    arc = hand.put("r", (20, 20), (100, 80))
+    thumb = hand.put("r", (55, 40), (65, 50))
+    page.locator("#readings summary").click()
+    page.locator("#readings [name=name]").fill("Level")
+    page.get_by_role("button", name="Add a reading").click()
+    page.locator("#along-level").select_option(arc)
+    page.get_by_role("button", name="with Level").click()
+    expect(page.locator(".reading li")).to_contain_text("Place of Round 2 along Round")
+    ends = page.locator(".reading li input:not([type=hidden])")
+    for end, text in ((0, "0"), (1, "50")):
+        ends.nth(end).fill(text)
+        ends.nth(end).press("Enter")
+        expect(ends.nth(end)).to_have_value(text)
+    places = []
+    for key in ("Home", "End"):
+        page.locator("#read-level").focus()
+        page.keyboard.press(key)
+        want = "100" if key == "Home" else "20"
+        expect(value(page, f"parts/{thumb}/x")).to_have_text(want)
+        places.append(value(page, f"parts/{thumb}/y").inner_text())
+    assert places == ["50", "50"]
+    # The arc is drawn narrower: the thumb goes with it. Dragged off it, it stays on it.
+    hand.select(arc)
+    type_value(page, f"parts/{arc}/shape/width", "40")
+    hand.select(thumb)
+    expect(value(page, f"parts/{thumb}/x")).to_have_text("40")
+    drag(page, at(page, 40, 50), at(page, 60, 90))
+    expect(value(page, f"parts/{thumb}/x")).to_have_text("60")
+    expect(value(page, f"parts/{thumb}/y")).to_have_text("80")
+    page.locator("#undo").click()
+    expect(value(page, f"parts/{thumb}/x")).to_have_text("40")
 
 
 def add_state(page, name):

@@ -11,6 +11,7 @@ import tempfile
 from pathlib import Path
 
 import pytest
+from PIL import Image
 from typer.testing import CliRunner
 
 from obrell.app import editing
@@ -19,13 +20,17 @@ from obrell.cli.starting import uncollected
 from obrell.core.deliver.bundle import make
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
+from obrell.core.document.editions import in_editions
 from obrell.core.document.model import Canvas
 from obrell.core.document.resolve import resolve
+from obrell.core.document.transitions import moment
 from obrell.core.edit import read_edit
 from obrell.core.errors import ObrellError
 from obrell.core.interchange.kit_file import write_kit
 from obrell.core.interchange.palettes.tokens import tokens
 from obrell.core.raster.png import encode
+from obrell.core.render.between import draw_between
+from obrell.core.render.compose import Frame, canvas_box
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits
@@ -108,11 +113,58 @@ def test_swatches_are_written_edited_elsewhere_and_read_again(run, tmp_path):
 def test_one_control_is_rendered_as_it_is_delivered(run, tmp_path):
     kit = wendmere_lock()
     lamp = tuple(control for control in kit.controls if control.name == "Pilot lamp")
-    files = {f.format.kind: f for f in plan(kit, lamp, Order(densities=(3.0,), states=("rest",))).files}
-    for form, density in (("png", "3"), ("svg", "3")):
+    files = {
+        (f.size, f.format.kind): f for f in plan(kit, lamp, Order(densities=(3.0,), states=("rest",))).files
+    }  # fmt: skip
+    for size, form in (("Regular", "png"), ("Regular", "svg"), ("small", "png"), ("Small", "svg")):
         out = tmp_path / f"lamp.{form}"
-        run("render", "wendmere-lock", "Pilot lamp", "--density", density, "--out", str(out))
-        assert out.read_bytes() == make(files[form])
+        run("render", "wendmere-lock", "Pilot lamp", "--density", "3", "--size", size, "--out", str(out))
+        assert out.read_bytes() == make(files[size.lower(), form])
+
+
+def test_sizes_and_art_for_a_density_are_delivered_by_their_names(run, tmp_path):
+    chosen = ("--format", "png", "--state", "rest", "--density", "1", "--density", "2")
+    run("deliver", "wendmere-lock", "--control", "Pilot lamp", "--size", "Small", *chosen, "--out", str(tmp_path))
+    named = sorted(file.name for file in (tmp_path / "wendmere-lock").iterdir())
+    assert named == ["pilot-lamp.small.rest.1.png", "pilot-lamp.small.rest.2.png"]
+    assert Image.open(tmp_path / "wendmere-lock" / named[1]).size == (72, 72)
+    horn = next(one for one in wendmere_lock().controls if one.name == "Horn")
+    for density, art in ((1.0, ("at-1x",)), (2.0, ())):
+        out = tmp_path / "horn.png"
+        run("render", "wendmere-lock", "Horn", "--density", str(density), "--out", str(out))
+        shown = resolve(wendmere_lock(), in_editions(horn, art))
+        assert out.read_bytes() == encode(picture(shown, density), density)
+    with pytest.raises(ObrellError, match="“Horn” has no size “Small”"):
+        run("render", "wendmere-lock", "Horn", "--size", "Small", "--out", str(tmp_path / "x.png"))
+    with pytest.raises(ObrellError, match="No control of this kit has a size “Huge”"):
+        run("deliver", "wendmere-lock", "--size", "Huge", "--out", str(tmp_path))
+
+
+def test_frames_of_a_part_of_a_reading_are_delivered(run, tmp_path):
+    run("deliver", "wendmere-lock", "--control", "Water level", "--format", "png", "--density", "1", "--frames", "3",
+        "--stretch", "level=20..60", "--out", str(tmp_path))  # fmt: skip
+    told = json.loads((tmp_path / "manifest.json").read_text())["files"]
+    assert [one["readings"] for one in told] == [{"level": 20}, {"level": 40}, {"level": 60}]
+    with pytest.raises(ObrellError, match="no part of a reading"):
+        run("deliver", "wendmere-lock", "--stretch", "level=20", "--out", str(tmp_path))
+
+
+def test_a_moment_between_two_states_is_rendered(run, tmp_path):
+    kit = wendmere_lock()
+    lamp = next(one for one in kit.controls if one.name == "Pilot lamp")
+    way = ("render", "wendmere-lock", "Pilot lamp", "--came", "rest", "--state", "On")
+    for after, where in ((0, "rest"), (130, ""), (260, "on")):
+        out = tmp_path / "lamp.png"
+        run(*way, "--after", str(after), "--out", str(out))
+        there = moment(kit, lamp, "rest", "on", after)
+        frame = Frame(1.0, canvas_box(there.first, 1.0))
+        assert out.read_bytes() == encode(draw_between(there, frame))
+        assert not where or out.read_bytes() == encode(picture(resolve(kit, lamp, where), 1.0))
+    with pytest.raises(ObrellError, match="only a picture can show"):
+        run(*way, "--after", "130", "--out", str(tmp_path / "lamp.svg"))
+    run(*way, "--after", "900", "--out", str(tmp_path / "lamp.svg"))
+    with pytest.raises(ObrellError, match="no state “floating”"):
+        run(*way[:3], "--came", "floating", "--out", str(tmp_path / "lamp.png"))
 
 
 def test_kits_go_out_and_come_back(run, tmp_path):
@@ -187,7 +239,7 @@ def test_one_damaged_control_does_not_keep_the_others_from_being_delivered(data,
                    "--state", "rest")  # fmt: skip
     assert done.returncode == 1
     assert "Left out" in done.stderr
-    assert len(list((tmp_path / "files").rglob("*.png"))) == 12
+    assert len(list((tmp_path / "files").rglob("*.png"))) == 14
     assert "left_out" in (tmp_path / "files" / "manifest.json").read_text()
 
 

@@ -49,7 +49,7 @@ def test_the_zip_holds_what_was_planned_and_the_manifest_is_true():
     zipped = archive(Order(densities=(1.0, 2.0)))
     entries = json.loads(zipped.read("manifest.json"))["files"]
     assert [e["name"] for e in entries] == zipped.namelist()[:-1]
-    assert len(entries) == 3 * sum(1 + len(one.states) for one in SAMPLE.controls)
+    assert len(entries) == 3 * sum((1 + len(one.states)) * len(one.size_ids) for one in SAMPLE.controls)
     for item in entries:
         content = zipped.read(item["name"])
         assert hashlib.sha256(content).hexdigest() == item["sha256"]
@@ -82,7 +82,7 @@ def test_a_trimmed_box_is_whole_at_every_density_and_holds_all_ink():
     order = Order(densities=(1.0, 1.5, 2.0), trimmed=True, margin=1)
     for subject in SAMPLE.controls:
         shown = resolve(SAMPLE, subject)
-        box = delivered_box([shown], order)
+        box = delivered_box([(shown, order.densities)], order)
         for density in order.densities:
             edges = [side * density for side in (box.left, box.top, box.right, box.bottom)]
             assert all(edge == round(edge) for edge in edges)
@@ -126,11 +126,61 @@ def test_names_that_leave_the_state_out_are_said():
     assert "Put {state} and {density} into the name pattern" in planned.left_out[0].words
 
 
+def test_every_size_has_a_box_of_its_own_and_a_density_the_art_that_is_for_it():
+    key = pressed_key()
+    for edit in (
+        {"kind": "add-size", "name": "Wide", "wider": 20}, {"kind": "add-art", "density": 1},
+        {"kind": "in-editions", "editions": ["at-1x"], "edit": {"kind": "set", "changes": [
+            {"path": "parts/p1/effects/e1/visible", "value": False}]}},
+    ):  # fmt: skip
+        key = applied(read_edit(edit), key, Surroundings())
+    order = Order(densities=(1.0, 2.0), states=("rest",), trimmed=True)
+    planned = plan(KIT, (key,), order)
+    names = [file.name.split("/")[1] for file in planned.files]
+    ends = ("1.png", "2.png", "svg")
+    assert names == [f"control.{size}.rest.{end}" for size in ("regular", "wide") for end in ends]
+    small, big, drawn = planned.files[:3]
+    assert (big.pixels.width, big.pixels.height) == (2 * small.pixels.width, 2 * small.pixels.height)
+    plain = pressed_key()
+    effects = (plain.parts[0].effects[0].evolve(visible=False), *plain.parts[0].effects[1:])
+    flat = plain.evolve(parts=(plain.parts[0].evolve(effects=effects),))
+    for file, want in ((small, flat), (big, plain)):
+        pixels = picture(resolve(KIT, want), file.job.density, file.pixels)
+        assert np.array_equal(np.array(Image.open(io.BytesIO(make(file)))), pixels)
+    assert b"filter" in make(drawn)
+    assert planned.files[4].pixels.width == big.pixels.width + 40
+    zipped = archive(order, (key,))
+    manifest = json.loads(zipped.read("manifest.json"))
+    assert [one["size"] for one in manifest["files"]] == ["regular"] * 3 + ["wide"] * 3
+    assert manifest["controls"][0]["sizes"] == [
+        {"id": "regular", "name": "Regular", "width": key.canvas.width, "height": key.canvas.height},
+        {"id": "wide", "name": "Wide", "width": key.canvas.width + 20, "height": key.canvas.height},
+    ]  # fmt: skip
+    assert manifest["controls"][0]["densities_with_own_art"] == [1]
+    clash = plan(KIT, (key,), order.evolve(pattern="{control}.{density}"))
+    assert "Put {size} and {density} into the name pattern" in clash.left_out[0].words
+    assert {file.size for file in plan(KIT, (key,), order.evolve(sizes=("wide",))).files} == {"wide"}
+
+
+def test_pictures_of_a_part_of_a_reading_begin_and_end_there():
+    turned = control(part(Box(width=40, height=4), solid("#206040")))
+    turned = applied(read_edit({"kind": "add-reading", "name": "Level"}), turned, Surroundings())
+    order = Order(formats=("png",), densities=(1.0,), frames=4, stretches=({"reading": "level", "start": 20.0},))
+    at = [dict(file.readings)["level"] for file in plan(KIT, (turned,), order).files]
+    assert at == pytest.approx([20, 20 + 80 / 3, 20 + 160 / 3, 100])
+    back = order.evolve(stretches=({"reading": "level", "start": 80, "end": 20}, {"reading": "other", "end": 9000}))
+    assert [dict(file.readings)["level"] for file in plan(KIT, (turned,), back).files] == [80, 60, 40, 20]
+    beyond = plan(KIT, (turned,), order.evolve(stretches=({"reading": "level", "end": 120},)))
+    assert not beyond.files
+    assert beyond.left_out[0].words == "Level goes from 0 to 100; 120 is outside of that."
+
+
 def test_trimming_an_empty_canvas_or_to_odd_densities_is_refused():
     with pytest.raises(Refused, match="nothing on its canvas"):
-        delivered_box([resolved()], Order(trimmed=True))
+        delivered_box([(resolved(), (1.0,))], Order(trimmed=True))
     with pytest.raises(Refused, match="No trimmed box"):
-        delivered_box([resolved(part(Box(), solid("#000000")))], Order(densities=(1.37,), trimmed=True))
+        shown = resolved(part(Box(), solid("#000000")))
+        delivered_box([(shown, (1.37,))], Order(densities=(1.37,), trimmed=True))
 
 
 def test_what_lies_off_the_canvas_is_never_delivered():
@@ -160,7 +210,7 @@ def test_a_word_without_a_value_goes_with_the_sign_before_it():
 
 @pytest.mark.parametrize(
     "pattern",
-    ["", "../{control}", "/{control}", "{control}/", "{size}/{control}", "fixed", "{control}\nx", "a" * 300],
+    ["", "../{control}", "/{control}", "{control}/", "{weight}/{control}", "fixed", "{control}\nx", "a" * 300],
 )
 def test_names_that_could_lead_elsewhere_are_refused(pattern):
     with pytest.raises(BadValue):
@@ -202,7 +252,8 @@ def test_svg_is_self_contained_and_names_are_escaped():
     text = make(file).decode()
     assert "<title>&lt;&amp; ok&gt;</title>" in text
     for subject in SAMPLE.controls:
-        (file,) = plan(SAMPLE, (subject,), Order(formats=("svg",), states=("rest",))).files
+        order = Order(formats=("svg",), states=("rest",), sizes=("regular",))
+        (file,) = plan(SAMPLE, (subject,), order).files
         text = make(file).decode()
         assert text.count("<image") == text.count('href="data:image/png;base64,')
         assert "<text" not in text

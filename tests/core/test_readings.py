@@ -1,18 +1,20 @@
 """Readings: numbers that drive values, by hand at two places and by what is typed."""
 
+import math
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from obrell.core.colour.spaces import from_hex, to_oklab
+from obrell.core.document.fitting import lost_words
 from obrell.core.document.mixing import mixed, mixed_colours
 from obrell.core.document.model import Control
-from obrell.core.document.readings import read
+from obrell.core.document.readings import course_of, read
 from obrell.core.document.resolve import resolve
-from obrell.core.document.restating import lost_words
 from obrell.core.edit import Surroundings, applied, read_edit
-from obrell.core.errors import BadValue, NoSuchThing, Refused
-from obrell.core.shapes import Box, Group, Repeat, Text
+from obrell.core.errors import BadValue, NoSuchThing, ObrellError, Refused
+from obrell.core.shapes import Box, Group, Line, Repeat, Round, Text
 from obrell.core.values.base import canonical_json
 from obrell.core.values.curves import curve
 from obrell.core.values.readings import Drive, Reading
@@ -166,7 +168,9 @@ def test_how_a_value_is_driven_is_set_like_any_other():
     by_hand = put(put(driven(TURN), 0, TURN, 0), 100, TURN, 80)
 
     def with_way(**ways: object) -> Control:
-        changes = [{"path": f"readings/level/drives/0/{name}", "value": way} for name, way in ways.items()]
+        changes = [
+            {"path": f"readings/level/drives/parts-p1-rotation/{name}", "value": way} for name, way in ways.items()
+        ]
         return done(by_hand, kind="set", changes=changes)
 
     def turn(where: Control, value: float) -> float:
@@ -178,7 +182,7 @@ def test_how_a_value_is_driven_is_set_like_any_other():
     bent = with_way(curve=curve((0, 0), (0.5, 0.25), (1, 1)).model_dump(mode="json"))
     assert turn(bent, 50) == pytest.approx(20, abs=0.1)
     assert canonical_json(
-        done(bent, kind="set", changes=[{"path": "readings/level/drives/0/curve", "value": None}])
+        done(bent, kind="set", changes=[{"path": "readings/level/drives/parts-p1-rotation/curve", "value": None}])
     ) == (canonical_json(by_hand))
     for wrong in ({"low": 0.8, "high": 0.2}, {"path": "parts/p9/x"}, {"beyond": "sideways"}):
         with pytest.raises(BadValue):
@@ -190,3 +194,73 @@ def test_copies_are_driven_by_whole_numbers():
     row = done(done(row, kind="add-reading", name="Level"), kind="drive", reading="level", path="parts/p1/shape/count")
     row = done(row, kind="set-drive", reading="level", path="parts/p1/shape/count", start=1, end=10)
     assert [look(row, value).parts[0].shape.count for value in (0, 50, 70, 100)] == [1, 6, 7, 10]
+
+
+def slider(*way: object) -> Control:
+    """A thumb beside a way, and a reading that takes it along."""
+    made = control(*way, part(Round(width=6, height=6), INK, x=12, y=35), width=120, height=80)
+    made = done(made, kind="add-reading", name="Level", unit="%")
+    return done(made, kind="drive", reading="level", path="parts/p2/x", along="p1")
+
+
+def thumb(where: Control, value: float) -> tuple[float, float]:
+    found = look(where, value).parts[1]
+    return found.x, found.y
+
+
+LINE = part(Line(across=80, down=30), INK, x=10, y=30)
+CIRCLE = part(Round(width=40, height=40), INK, x=60, y=40)
+
+
+def test_a_place_goes_along_a_line_from_where_it_is_set_by_hand():
+    start = slider(LINE)
+    assert thumb(start, 0) == thumb(start, 100)
+    low = at(start, 0, kind="move", parts=["p2"], dx=-30, dy=-20)
+    high = at(low, 100, kind="move", parts=["p2"], dx=200, dy=9)
+    assert thumb(high, 0) == pytest.approx((10, 30))
+    assert thumb(high, 50) == pytest.approx((50, 45))
+    assert thumb(high, 100) == pytest.approx((90, 60))
+    assert (high.parts[1].x, high.parts[1].y) == (12, 35)
+    later = done(high, kind="set", changes=[{"path": "parts/p1/shape/across", "value": 40}])
+    assert thumb(later, 100) == pytest.approx((50, 60))
+
+
+def test_a_place_goes_round_a_circle_and_half_of_it_is_half_of_its_length():
+    start = done(slider(CIRCLE), kind="set-drive", reading="level", path="parts/p2/x", start="0 %", end="100")
+    places = [thumb(start, value) for value in (0, 25, 50, 75, 100)]
+    assert [math.dist(one, (60, 40)) for one in places] == pytest.approx([20] * 5, abs=0.02)
+    assert places[0] == pytest.approx(places[4], abs=1e-6)
+    assert math.dist(places[0], places[2]) == pytest.approx(40, abs=0.02)
+    more = done(start, kind="set-drive", reading="level", path="parts/p2/x", end="150")
+    assert thumb(more, 100) == pytest.approx(places[2], abs=0.02)
+
+
+@given(st.floats(0, 1), st.sampled_from((LINE, CIRCLE)))
+def test_the_share_of_a_place_on_a_way_leads_back_to_it(share, way):
+    course = course_of(slider(way), "p1")
+    place = course.at(share)
+    again = course.at(course.share_of(place.x, place.y))
+    assert math.dist((place.x, place.y), (again.x, again.y)) < 1e-6
+
+
+def test_what_leads_nowhere_or_is_no_place_goes_along_nothing():
+    start = slider(LINE)
+    for edit, words in (
+        ({"path": "parts/p2/x", "along": "p1"}, "drives that already"),
+        ({"path": "parts/p1/x", "along": "p1"}, "cannot go along itself"),
+        ({"path": "parts/p1/opacity", "along": "p2"}, "only the place of a part"),
+        ({"path": "parts/p1/x", "along": "p9"}, "no longer"),
+    ):  # fmt: skip
+        with pytest.raises(ObrellError, match=words):
+            done(start, kind="drive", reading="level", **edit)
+    gone = done(start, kind="remove", parts=["p1"])
+    assert not gone.readings[0].drives
+    assert lost_words(start, gone) == "What differed of it went with it: 1 in Level."
+    stopped = done(start, kind="stop-driving", reading="level", path="parts/p2/x")
+    assert (stopped.parts[1].x, stopped.parts[1].y) == pytest.approx(thumb(start, 0))
+    assert Control.model_validate_json(canonical_json(start)) == start
+
+
+def test_ends_are_typed_in_the_unit_they_are_shown_in():
+    made = done(driven("parts/p2/opacity"), kind="set-drive", reading="level", path="parts/p2/opacity", end="40 %")
+    assert look(made, 100).parts[1].opacity == 0.4

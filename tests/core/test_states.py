@@ -8,10 +8,11 @@ from obrell.core.colour.contrast import contrast
 from obrell.core.colour.links import literal
 from obrell.core.colour.spaces import from_hex, to_oklch
 from obrell.core.document.differing import OF_THE_CONTROL, differences
+from obrell.core.document.fitting import lost_words
+from obrell.core.document.laying import laid
 from obrell.core.document.model import PLAIN_GROUND, Control, Follow, State
 from obrell.core.document.resolve import resolve
-from obrell.core.document.restating import lost_words
-from obrell.core.document.states import all_states, in_state, laid
+from obrell.core.document.states import all_states, in_state
 from obrell.core.document.swatch_uses import swatches_of, uses, uses_of
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.admission import check_drawable

@@ -17,7 +17,7 @@ from obrell.core.interchange.svg.reader import read_svg
 from tests.hostile.making import nth
 from tests.making import KIT, control
 
-COUNT = int(os.environ.get("OBRELL_HOSTILE", "200"))
+COUNT = int(os.environ.get("OBRELL_HOSTILE", "100"))
 """How many files of each kind; ``make soak`` asks for more."""
 BATCH = 50
 

@@ -4,7 +4,20 @@ from fastapi.testclient import TestClient
 
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.web.app import create_app
+from obrell.web.assets import ASSETS
 from obrell.web.pictures import picture_address
+
+
+def test_scripts_and_styles_are_asked_for_once_and_an_older_page_finds_them(tmp_path):
+    client = TestClient(create_app(tmp_path / "kits.db"), base_url="http://localhost")
+    page = client.get("/", follow_redirects=True).text
+    assert f'src="{ASSETS}/js/ui/page.js"' in page
+    now, then = (client.get(f"{at}/js/ui/page.js") for at in (ASSETS, "/static/of-an-earlier-version"))
+    assert now.content == then.content
+    assert "immutable" in now.headers["cache-control"]
+    assert "cache-control" not in then.headers
+    for path in ("js/none.js", "../assets.py", "..%2Fassets.py"):
+        assert client.get(f"{ASSETS}/{path}").status_code == 404
 
 
 def test_what_one_has_drawn_the_other_has_not(tmp_path):

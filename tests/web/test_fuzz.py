@@ -22,7 +22,7 @@ REAL = {
 
 
 KIT, HASHES = "wendmere-lock", []
-EXAMPLES = int(os.environ.get("OBRELL_FUZZ", "10"))
+EXAMPLES = int(os.environ.get("OBRELL_FUZZ", "6"))
 
 
 @pytest.fixture(scope="module")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
+from obrell.core.document.editions import all_editions
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import resolve
 from obrell.core.findings import found_in, found_in_state
@@ -13,15 +14,26 @@ from obrell.store.kits import Kits
 
 
 def check(settings: KitSettings, controls: Iterable[Control]) -> Iterator[tuple[Control, Finding]]:
-    """Everything that is found, control by control: at rest, and what states have besides, with their names."""
+    """Everything that is found, control by control: at rest, and what states and editions have besides, with their
+    names."""
     for control in controls:
-        known = found_in(resolve(settings, control))
-        for finding in known:
-            yield control, finding
-        for state in control.states:
-            for finding in found_in_state(control, state.id, resolve(settings, control, state.id)):
+        known: list[Finding] = []
+        names = ("", *(f"{one.name}: " for one in control.editions))
+        for name, edition in zip(names, all_editions(control), strict=True):
+            for finding in _found(settings, edition):
                 if not any(_same(finding, one) for one in known):
-                    yield control, replace(finding, words=f"{state.name}: {finding.words}")
+                    known.append(finding)
+                    yield control, replace(finding, words=f"{name}{finding.words}")
+
+
+def _found(settings: KitSettings, control: Control) -> Iterator[Finding]:
+    """What is found in a control at rest, and what in its states besides, with their names."""
+    known = found_in(resolve(settings, control))
+    yield from known
+    for state in control.states:
+        for finding in found_in_state(control, state.id, resolve(settings, control, state.id)):
+            if not any(_same(finding, one) for one in known):
+                yield replace(finding, words=f"{state.name}: {finding.words}")
 
 
 def _same(one: Finding, other: Finding) -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from obrell.core.document.editions import looked_at
 from obrell.core.document.model import REST
 from obrell.core.document.states import in_state
 from obrell.core.edit import Edit, Surroundings, applied
@@ -28,11 +29,11 @@ def edit(kits: Kits, kit: str, control: str, change: Edit, sender: Sender = NOBO
             return made
 
 
-def added(made: Made, state: str = REST) -> tuple[tuple[str, ...], str]:
-    """The outermost parts that an edit added as a state looks, and the last effect that it added to a part that was
-    there."""
-    was_there = any(one.id == state for one in made.before.states)
-    before, after = in_state(made.before, state if was_there else REST), in_state(made.after, state)
+def added(made: Made, state: str = REST, editions: str = "") -> tuple[tuple[str, ...], str]:
+    """The outermost parts that an edit added as a state looks in editions, and the last effect that it added to a part
+    that was there."""
+    was, now = (looked_at(one, editions) for one in (made.before, made.after))
+    before, after = in_state(was, state if state in was.state_ids else REST), in_state(now, state)
     old = {part.id: part for part in before.parts}
     new = {part.id for part in after.parts if part.id not in old}
     parts = tuple(part.id for part in after.parts if part.id in new and part.within not in new)

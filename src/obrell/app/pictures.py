@@ -6,6 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from obrell.core.document.editions import EditionsText, looked_at
 from obrell.core.document.fingerprint import dress, fingerprint, fingerprints, ground_fingerprint, whole_fingerprint
 from obrell.core.document.model import MAX_EFFECTS, REST, Control
 from obrell.core.document.readings import NumbersText, Readings, readings_in, seen
@@ -61,6 +62,8 @@ class Wanted(Value):
     standing: bool = False
     colourway: Annotated[str, Field(max_length=40)] = DAY
     state: Annotated[str, Field(max_length=40)] = REST
+    editions: EditionsText = ""
+    """The size and the art for a density that it is in, by their ids with commas between."""
     readings: NumbersText = ""
     """The numbers that readings are at, as id:number with commas between."""
     against: bool = False
@@ -79,6 +82,10 @@ class Wanted(Value):
     width: Extent = 0
     height: Extent = 0
 
+    def edition(self, control: Control) -> Control:
+        """The control in those of the editions that it has."""
+        return looked_at(control, self.editions)
+
     def values(self, control: Control) -> Readings:
         """The numbers of those readings that the control has."""
         return readings_in(self.readings, control)
@@ -91,12 +98,13 @@ class Wanted(Value):
 
 
 def showing(kits: Kits, kit: str, control: str, shown: str, wanted: Wanted) -> tuple[KitIndex, Control]:
-    """The newest document of a control that shows what has a fingerprint, and the kit in which it does."""
+    """The newest document of a control that shows what has a fingerprint, in the editions that are wanted, and the kit
+    in which it does."""
     newest, *earlier = kits.indexes(kit)
-    for document in kits.documents(kit, control):
+    for document in map(wanted.edition, kits.documents(kit, control)):
         if _shows(newest, document, wanted, shown):
             return newest, document
-    document = kits.control(kit, control).control
+    document = wanted.edition(kits.control(kit, control).control)
     for index in earlier:
         if _shows(index, document, wanted, shown):
             return index, document

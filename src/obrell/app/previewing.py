@@ -9,12 +9,14 @@ from typing import Annotated
 from pydantic import Field, JsonValue
 
 from obrell.core.aside import SECONDS, patience
+from obrell.core.document.editions import EditionsText, art_for, in_editions, known_editions
 from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.readings import NumbersText, Readings, numbers_in, readings_in, seen
 from obrell.core.document.resolve import DAY, Resolved, colourway_or_day, palette, resolve
 from obrell.core.document.touching import touch_data
 from obrell.core.document.transitions import moment
 from obrell.core.edit import Edit, Surroundings, applied, read_edit
+from obrell.core.edit.editions import drawn_in
 from obrell.core.edit.readings import at_readings
 from obrell.core.edit.snapping import Snap
 from obrell.core.edit.states import made_in
@@ -47,6 +49,8 @@ class FrameRequest(Value):
     colourway: Annotated[str, Field(max_length=40)] = DAY
     state: Annotated[str, Field(max_length=40)] = REST
     """The state that is drawn, in which the edit is made."""
+    editions: EditionsText = ""
+    """The size and the art that are drawn, by their ids with commas between."""
     also: Annotated[str, Field(max_length=1000)] = ""
     """Others that it is made in too."""
     readings: NumbersText = ""
@@ -60,8 +64,15 @@ class FrameRequest(Value):
     """A part and its effect that is open, as ``part/effect``: where its gradient lies is told."""
 
     def made(self, edit: Edit) -> Edit:
-        """The edit as it is made in the states and at the readings that are looked at."""
-        return made_in(at_readings(edit, numbers_in(self.readings)), self.state, self.also)
+        """The edit as it is made in the editions, in the states and at the readings that are looked at."""
+        inner = made_in(at_readings(edit, numbers_in(self.readings)), self.state, self.also)
+        return drawn_in(inner, self.editions)
+
+    def shown_in(self, control: Control) -> tuple[str, ...]:
+        """The editions that are drawn; of the very picture that will be delivered, the art for its density too."""
+        drawn = known_editions(control, self.editions)
+        art = art_for(control, self.density) if self.exact else None
+        return drawn if art is None or any(one.id in drawn for one in control.arts) else (*drawn, art.id)
 
     def box(self) -> PixelBox:
         return PixelBox(self.left, self.top, self.left + self.width, self.top + self.height)
@@ -99,6 +110,7 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
     index, stored = kits.index(kit), kits.control(kit, control).control
     edit = None if wanted.edit is None else wanted.made(read_edit(wanted.edit))
     changed = stored if edit is None else applied(edit, stored, Surroundings.of(index))
+    changed = in_editions(changed, wanted.shown_in(changed))
     known = wanted.state in changed.state_ids
     way = colourway_or_day(index, wanted.colourway)
     values = readings_in(wanted.readings, changed)

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from obrell.core.document.editions import every_look
 from obrell.core.document.materials import with_rule
-from obrell.core.document.model import REST, Material
-from obrell.core.document.states import all_states, in_state
+from obrell.core.document.model import Control, Material
 from obrell.core.edit import Surroundings, applied
 from obrell.core.edit.admission import check_drawable
 from obrell.core.edit.kits import KitIndex, gradient_from, with_gradient, with_material
@@ -19,11 +19,11 @@ from obrell.store.kits import Changed, Kits, Plan, Stored
 
 
 def save_material(
-    kits: Kits, kit: str, control: str, part: str, name: str, *, scaled: bool, state: str = REST
+    kits: Kits, kit: str, shown: Control, part: str, name: str, *, scaled: bool
 ) -> list[Stored]:  # fmt: skip
-    """The look of a part in a state kept in the kit as a material, over one of the same name. Parts linked to it
-    follow; the controls that changed."""
-    shown, index = in_state(kits.control(kit, control).control, state), kits.index(kit)
+    """The look of a part of a control as it is seen kept in the kit as a material, over one of the same name. Parts
+    linked to it follow; the controls that changed."""
+    index = kits.index(kit)
     ident = _shelf_id("m", name, "material")
     was = next((material for material in index.materials if material.id == ident), None)
     made = material_from(shown, part, name, ident, scaled=scaled)
@@ -51,9 +51,8 @@ def change_material(
     return _with_followed(kits, kit, change(was), was, label)
 
 
-def save_gradient(kits: Kits, kit: str, control: str, path: str, name: str, state: str = REST) -> None:
-    """The gradient at a path of a control in a state kept in the kit, over one of the same name."""
-    shown = in_state(kits.control(kit, control).control, state)
+def save_gradient(kits: Kits, kit: str, shown: Control, path: str, name: str) -> None:
+    """The gradient at a path of a control as it is seen kept in the kit, over one of the same name."""
     made = gradient_from(shown, path, name, _shelf_id("g", name, "gradient"))
     kits.change_index(kit, lambda index: with_gradient(index, made), f"Kept the gradient “{name}”")
 
@@ -82,7 +81,7 @@ def _with_followed(kits: Kits, kit: str, material: Material, was: Material | Non
         index = with_material(index, material)
         around, followed = Surroundings.of(index), []
         for stored in controls:
-            looks = all_states(stored.control).values()
+            looks = every_look(stored.control)
             if was is not None and any(linked_to(look, material.id) for look in looks):
                 edit = FollowMaterial(material=material.id, was=was)
                 changed = applied(edit, stored.control, around)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from obrell.app.several import change_several
 from obrell.core.document.model import Control
-from obrell.core.document.restating import in_all_states
+from obrell.core.document.restating import in_all_looks
 from obrell.core.document.swatch_uses import Use, uses_of
 from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.kits import KitIndex
@@ -70,6 +70,6 @@ def _freed(
 ) -> Iterator[Changed]:  # fmt: skip
     """Every control that names a swatch, also where a colour or a look kept aside remembers it, without it."""
     for stored in controls:
-        control = in_all_states(stored.control, lambda look: freed(look, index, swatch, instead))
+        control = in_all_looks(stored.control, lambda look: freed(look, index, swatch, instead))
         if control != stored.control:
             yield Changed(stored, label, control)

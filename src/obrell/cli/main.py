@@ -17,26 +17,25 @@ from rich.progress import Progress
 from obrell.app.checking import check as check_all
 from obrell.app.delivering import ordered
 from obrell.app.opening import opened
+from obrell.app.rendering import Seen, file_of
 from obrell.app.swatches import bring_in
 from obrell.core.deliver.bundle import made
 from obrell.core.deliver.manifest import MANIFEST, entry, manifest
 from obrell.core.deliver.names import PATTERN
 from obrell.core.deliver.order import read_order
 from obrell.core.deliver.plan import LeftOut, plan
-from obrell.core.document.model import REST, Control, KitSettings
-from obrell.core.document.resolve import DAY, DAY_NAME, resolve
+from obrell.core.document.editions import sizes_of
+from obrell.core.document.model import REGULAR, REST, Control, KitSettings
+from obrell.core.document.resolve import DAY, DAY_NAME
 from obrell.core.edit.typed import number_from
-from obrell.core.errors import NoSuchThing, ObrellError, Refused, TooLarge, Unreadable
+from obrell.core.errors import BadValue, NoSuchThing, ObrellError, Refused, TooLarge, Unreadable
 from obrell.core.findings import SEVERITIES
-from obrell.core.formats import FORMATS, Job
-from obrell.core.formats.svg.pictured import USUAL_DENSITY
-from obrell.core.geometry.plane import Rect
+from obrell.core.formats import FORMATS
 from obrell.core.interchange.kit_file import kit_schema, read_kit, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
 from obrell.core.interchange.palettes import MAX_BYTES, WRITERS
 from obrell.core.raster.compiling import Compilation
 from obrell.core.raster.jit import compiled
-from obrell.core.render.compose import canvas_box
 from obrell.core.values.fields import Live
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits, Lost, Stored
@@ -125,11 +124,14 @@ def render(
         float | None, typer.Option(help="Device px per logical px, 1 if not said; of what an SVG embeds, 2.")
     ] = None,
     colourway: Annotated[str, typer.Option(help="A colourway's id or name.")] = DAY,
+    size: Annotated[str, typer.Option(help="A size's id or name.")] = REGULAR,
     state: Annotated[str, typer.Option(help="A state's id or name, or several with + between.")] = REST,
     reading: Annotated[list[str] | None, typer.Option(help="A number, as level=62; may be given again.")] = None,
+    came: Annotated[str | None, typer.Option(help="The state that it is on its way from, to the other.")] = None,
+    after: Annotated[float, typer.Option(help="How many ms it has been on that way.", min=0)] = 0.0,
     data: Data = DEFAULT_DATA,
 ) -> None:
-    """Write one control as a file."""
+    """Write one control as a file; where it has art of its own for the density, as that."""
     form = FORMATS.get(out.suffix.lower().removeprefix("."))
     if form is None:
         endings = " or ".join(f".{name}" for name in FORMATS)
@@ -140,13 +142,11 @@ def render(
         kit_id = find_kit(kits, kit)
         found = find_control(kits.shelf(kit_id), control)
         settings = kits.index(kit_id).settings()
-        shown = resolve(settings, found, find_state(found, state), find_colourway(settings, colourway),
-                        find_readings(found, reading or ()))  # fmt: skip
-        canvas, own = found.canvas, 1.0 if form.scalable else density or 1.0
-        job = Job(
-            shown, Rect(0, 0, canvas.width, canvas.height), canvas_box(shown, own), own, density or USUAL_DENSITY
-        )
-        content = form.make(job, form.options())
+        seen = Seen(
+            find_size(found, size), find_state(found, state), find_colourway(settings, colourway),
+            find_readings(found, reading or ()), None if came is None else find_state(found, came), after,
+        )  # fmt: skip
+        content = file_of(settings, found, form, seen, density)
         write(out, content)
         console.print(f"{out} ({len(content)} bytes)", highlight=False)
 
@@ -163,8 +163,10 @@ def deliver(
     ground: Annotated[bool, typer.Option(help="Show what the controls stand on too.")] = False,
     option: Annotated[list[str] | None, typer.Option(help=OPTIONS)] = None,
     colourway: Annotated[list[str] | None, typer.Option(help="A colourway; may be given again.")] = None,
+    size: Annotated[list[str] | None, typer.Option(help="Only this size; may be given again.")] = None,
     state: Annotated[list[str] | None, typer.Option(help="Only this state; may be given again.")] = None,
     frames: Annotated[int, typer.Option(help="Pictures of each reading, from one end to the other.")] = 1,
+    stretch: Annotated[list[str] | None, typer.Option(help="Of a part of it only, as level=20..80.")] = None,
     pattern: Annotated[str, typer.Option(help="How files are named.")] = PATTERN,
     data: Data = DEFAULT_DATA,
 ) -> None:  # fmt: skip
@@ -176,7 +178,9 @@ def deliver(
             "controls": chosen, "densities": density or (1.0, 1.5, 2.0, 3.0), "formats": form or tuple(FORMATS),
             "trimmed": trimmed, "margin": margin, "ground": ground, "options": option or (), "pattern": pattern,
             "colourways": [find_colourway(kits.index(kit_id), name) for name in colourway or (DAY,)],
-            "frames": frames, "states": find_states(kits.shelf(kit_id), state or ()),
+            "frames": frames, "stretches": [stretch_from(one) for one in stretch or ()],
+            "states": find_states(kits.shelf(kit_id), state or ()),
+            "sizes": find_sizes(kits.shelf(kit_id), size or ()),
         }  # fmt: skip
         order = read_order(values)
         about = ordered(kits, kit_id, order.controls)
@@ -311,6 +315,14 @@ def find_state(control: Control, wanted: str) -> str:
     return "+".join(names.get(name.strip().lower(), name.strip().lower()) for name in wanted.split("+"))
 
 
+def find_size(control: Control, wanted: str) -> str:
+    """A size's id by its id or name; raises ``NoSuchThing``."""
+    for ident, name in sizes_of(control):
+        if wanted.lower() in (ident, name.lower()):
+            return ident
+    raise NoSuchThing(f"“{control.name}” has no size “{wanted}”.")
+
+
 def find_readings(control: Control, wanted: Sequence[str]) -> tuple[tuple[str, float], ...]:
     """Numbers of readings, each written as id=number or name=number."""
     ids = {one.name.lower(): one.id for one in control.readings}
@@ -322,6 +334,16 @@ def find_readings(control: Control, wanted: Sequence[str]) -> tuple[tuple[str, f
     return tuple(found)
 
 
+def stretch_from(text: str) -> dict[str, str | float | None]:
+    """A part of a reading, by its id, as id=from..to; raises ``BadValue``."""
+    name, _, ends = text.partition("=")
+    start, dots, end = ends.partition("..")
+    if not dots:
+        raise BadValue(f"“{text}” is no part of a reading: write it as level=20..80.")
+    numbers = (number_from(one, Live()) if one.strip() else None for one in (start, end))
+    return {"reading": name.strip().lower(), **dict(zip(("start", "end"), numbers, strict=True))}
+
+
 def find_states(shelf: list[Stored | Lost], wanted: Sequence[str]) -> list[str]:
     """The ids of states that some control of the kit has, by ids or names."""
     controls = [one.control for one in shelf if isinstance(one, Stored)]
@@ -331,6 +353,18 @@ def find_states(shelf: list[Stored | Lost], wanted: Sequence[str]) -> list[str]:
         ids = {find_state(control, name) for control in controls} & there
         if not ids:
             raise NoSuchThing(f"No control of this kit has a state “{name}”.")
+        found += sorted(ids)
+    return found
+
+
+def find_sizes(shelf: list[Stored | Lost], wanted: Sequence[str]) -> list[str]:
+    """The ids of sizes that some control of the kit has, by ids or names."""
+    there = [size for one in shelf if isinstance(one, Stored) for size in sizes_of(one.control)]
+    found = []
+    for name in wanted:
+        ids = {ident for ident, called in there if name.lower() in (ident, called.lower())}
+        if not ids:
+            raise NoSuchThing(f"No control of this kit has a size “{name}”.")
         found += sorted(ids)
     return found
 

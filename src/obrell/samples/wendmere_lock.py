@@ -10,6 +10,7 @@ from obrell.core.edit.colours import FollowSwatches
 from obrell.core.shapes import Box, Icon, Round, Text
 from obrell.core.values.colours import SwatchLink
 from obrell.samples.drawn import boat_queue, close_panel, hail_boat
+from obrell.samples.editions import with_editions
 from obrell.samples.links import LINKS
 from obrell.samples.lit import (
     emergency_hold,
@@ -43,10 +44,14 @@ LABELS = {"#ffffff": SwatchLink(swatch="chalk", tint=60)}
 
 @cache
 def wendmere_lock() -> Kit:
-    """The kit with its controls in all their states, whose colours follow its swatches."""
+    """The kit with its controls in all their states and sizes, whose colours follow its swatches."""
     kit = unlinked_lock()
     around = Surroundings.of(kit)
-    return kit.evolve(controls=tuple(with_states(_linked(control, around), around) for control in kit.controls))
+
+    def made(control: Control) -> Control:
+        return with_editions(with_states(_linked(control, around), around), around)
+
+    return kit.evolve(controls=tuple(map(made, kit.controls)))
 
 
 def _linked(control: Control, around: Surroundings) -> Control:

@@ -38,6 +38,7 @@ from obrell.web import (
     wall,
     wall_live,
 )
+from obrell.web.assets import STATIC, Assets
 from obrell.web.failures import install_failures
 from obrell.web.guards import Guards
 from obrell.web.parcels import Parcels
@@ -47,7 +48,6 @@ from obrell.web.work import AtWork
 EDITS_AT_ONCE = 3
 THREADS = 100
 """Requests under way at once; most wait for the disk or for their turn to draw."""
-STATIC = Path(__file__).parent / "static"
 
 
 def create_app(database: Path, compilation: Compilation | None = None) -> FastAPI:
@@ -83,7 +83,7 @@ def create_app(database: Path, compilation: Compilation | None = None) -> FastAP
         preparing,
     ):
         app.include_router(module.router)
-    app.mount("/static", StaticFiles(directory=STATIC), name="static")
+    app.mount("/static", Assets(directory=STATIC), name="static")
     app.mount("/fonts", StaticFiles(directory=FONT_FOLDER), name="fonts")
     install_failures(app)
     app.add_middleware(AtWork, workspace=workspace)

@@ -10,12 +10,10 @@ from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import HTMLResponse
 
 from obrell.app import editing
-from obrell.core.deliver.order import Order
-from obrell.core.document.model import REST, Control
-from obrell.core.document.restating import lost_words
-from obrell.core.document.states import in_state
+from obrell.core.document.fitting import lost_words
 from obrell.core.edit import Edit, Surroundings, read_edit
 from obrell.core.edit.base import part_of
+from obrell.core.edit.editions import InEditions
 from obrell.core.edit.states import InStates, OfStates
 from obrell.core.errors import ObrellError, Unreadable
 from obrell.core.render.build_up import costs
@@ -27,7 +25,7 @@ from obrell.web.led import announce_led, with_led
 from obrell.web.lost import lost
 from obrell.web.pages import page
 from obrell.web.parcels import View
-from obrell.web.selection import NOTHING, Selection, StateName
+from obrell.web.selection import NOTHING, Asked, Selection
 from obrell.web.services import Based, Ident, Sender, Window, kits_of, parcels_of, presence_of, turn_of
 from obrell.web.view import view_of
 
@@ -58,7 +56,7 @@ def bench(
         return lost(request, kit, CANNOT, control)
     context = {
         "view": "bench", "kit": index, "control": stored.control, "shown": view, "start": _start(request, view),
-        "grounds": GROUNDS, "files": _file_count(stored.control), "densities": EDGE_DENSITIES, "kits": kits.names(),
+        "grounds": GROUNDS, "densities": EDGE_DENSITIES, "kits": kits.names(),
         "commands": commands(), "needs": NEEDS,
     }  # fmt: skip
     return page(request, "bench.html", context)
@@ -85,11 +83,11 @@ def _parcel(request: Request, kit: str, stored: Stored, seen: Selection) -> dict
 
 @router.get(BENCH + "/costs")
 def step_costs(
-    request: Request, kit: str, control: str, part: str, state: StateName = REST
+    request: Request, kit: str, control: str, part: str, drawn: Asked
 ) -> dict[str, list[float]]:  # fmt: skip
     """What each step of a part's build-up costs at density 2, milliseconds."""
     kits = kits_of(request)
-    shown = in_state(kits.control(kit, control).control, state)
+    shown = drawn.look(kits.control(kit, control))
     part_of(shown, part)
     return {"ms": costs(kits.index(kit).settings(), shown, part, COST_DENSITY)}
 
@@ -119,7 +117,7 @@ def _made(
 ) -> dict[str, Any]:  # fmt: skip
     edit = seen.into(edit)
     done = editing.edit(kits, kit, control, edit, sender)
-    fresh = editing.added(done, seen.drawn(done.after))
+    fresh = editing.added(done, seen.drawn(done.after), seen.editions)
     shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
     _announce(request, kit, done.now, sender, said=done.label, paths=sorted(edit.sets()))
     announce_led(request, kit, done.now.led)
@@ -131,7 +129,8 @@ def _made(
 
 
 def _lost(done: Made, edit: Edit) -> str:
-    return "" if isinstance(edit, InStates | OfStates) else lost_words(done.before, done.after)
+    made_apart = InEditions | InStates | OfStates
+    return "" if isinstance(edit, made_apart) else lost_words(done.before, done.after)
 
 
 def _with_meanwhile(done: Made) -> str:
@@ -176,8 +175,3 @@ def _announce(
     }  # fmt: skip
     presence_of(request).tell((kit, stored.control.id), news)
     presence_of(request).tell((kit, ""), {"news": stored.hash})
-
-
-def _file_count(control: Control) -> int:
-    order = Order()
-    return (len(order.densities) + 1) * len(order.states_of(control))

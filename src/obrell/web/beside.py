@@ -10,7 +10,7 @@ from obrell.core.document.resolve import DAY, colourway_or_day
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
 from obrell.web.pictures import Dressed
-from obrell.web.selection import Colourway
+from obrell.web.selection import Asked, Colourway
 from obrell.web.services import kits_of
 
 router = APIRouter()
@@ -20,18 +20,18 @@ WIDTH, HEIGHT = 152.0, 110.0
 
 @router.get(BENCH + "/beside")
 def beside(
-    request: Request, kit: str, control: str, colourway: Colourway = DAY, differences: bool = False
+    request: Request, kit: str, control: str, drawn: Asked, colourway: Colourway = DAY, differences: bool = False
 ) -> HTMLResponse:  # fmt: skip
     """The states, rest first; with their ``differences`` from rest in place of themselves."""
     kits = kits_of(request)
-    stored, settings = kits.control(kit, control), kits.index(kit).settings()
+    stored, settings = drawn.edition(kits.control(kit, control)), kits.index(kit).settings()
     way, canvas = colourway_or_day(settings, colourway), stored.control.canvas
     scale = min(1.0, WIDTH / canvas.width, HEIGHT / canvas.height)
     density = round(2 * scale, 3)
 
     def picture(state: str) -> str:
         more = {"against": 1} if differences and state != REST else {}
-        return Dressed(kit, settings, way, state).stored(stored, density, **more)
+        return Dressed(kit, settings, way, state, editions=drawn.editions).stored(stored, density, **more)
 
     named = [(REST, "Rest"), *((one.id, one.name) for one in stored.control.states)]
     context = {

@@ -14,9 +14,8 @@ from obrell.core.colour.notations import SPACES
 from obrell.core.colour.spaces import from_hex, to_hex
 from obrell.core.colour.typed import typed_colour
 from obrell.core.document.colours import used_colours
-from obrell.core.document.model import REST, KitSettings
+from obrell.core.document.model import KitSettings
 from obrell.core.document.resolve import DAY, colourway_or_day, palette, resolve
-from obrell.core.document.states import in_state
 from obrell.core.edit.swatches import main_swatch, swatch_of
 from obrell.core.errors import BadValue, Refused
 from obrell.core.geometry.svgdata import number
@@ -24,7 +23,7 @@ from obrell.core.render.own_paint import own_colour
 from obrell.core.values.base import bad_value
 from obrell.core.values.colours import SwatchLink, link_words
 from obrell.core.values.fields import LIMIT_PX, Id
-from obrell.web.selection import Colourway, StateName
+from obrell.web.selection import Asked, Colourway
 from obrell.web.services import kits_of
 
 router = APIRouter()
@@ -103,11 +102,11 @@ def nearest_swatch(
 
 @router.get("/kits/{kit}/controls/{control}/own-colour")
 def own(
-    request: Request, kit: str, control: str, part: Id, x: Coordinate, y: Coordinate, state: StateName = REST
+    request: Request, kit: str, control: str, part: Id, x: Coordinate, y: Coordinate, drawn: Asked
 ) -> dict[str, object]:  # fmt: skip
     """The colour that a part is painted with itself at a place of the canvas; raises ``Refused`` where it is not."""
     kits = kits_of(request)
-    resolved = resolve(kits.index(kit), in_state(kits.control(kit, control).control, state))
+    resolved = resolve(kits.index(kit), drawn.look(kits.control(kit, control)))
     colour = own_colour(resolved, part, x, y)
     if colour is None:
         raise Refused(f"“{resolved.tree.all[part].part.name}” has no paint of its own there.")

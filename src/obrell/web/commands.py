@@ -61,6 +61,7 @@ NEEDS = {
     "holder": "Select a group, combination or repeat first.", "effect": "Open an effect in the sheet first.",
     "ramp": "Open an effect with a gradient first.", "guides": "There are no guides.",
     "state": "Draw another state than rest first.", "states": "Add a state first.",
+    "edition": "Draw a size or the art for a density first.",
     "original": "This control follows no other.",
     "undo": "There is nothing to take back.", "redo": "There is nothing to do again.",
 }  # fmt: skip
@@ -286,6 +287,10 @@ def _states() -> Iterator[Command]:
     yield Command("Movement from state to state …", top, {"press": "#movement > summary"}, "", "states")
     yield Command("This state for other controls …", "Column", {"aside": "share"}, "", "state")
     yield Command("All as at rest", top, {"return": ""}, "", "state")
+    more = "size variant small large wide density art retina"
+    yield Command("Add a size …", "Column", {"press": "#own-size input"}, other=more)
+    yield Command("Begin art for a density …", "Column", {"press": "#own-art input"}, other=more)
+    yield Command("Draw the regular size, for all densities", "Column", {"edition": ""}, "", "edition")
 
 
 def _guides() -> Iterator[Command]:

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
-from dataclasses import replace
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
 from functools import partial
 from typing import Annotated, Any
 
@@ -14,15 +14,17 @@ from starlette.responses import FileResponse, HTMLResponse
 
 from obrell.app.delivering import Deliveries, Delivery, ordered
 from obrell.core.deliver.order import Order, read_order
-from obrell.core.deliver.plan import plan
-from obrell.core.document.model import REST, Control, KitSettings
+from obrell.core.deliver.plan import File, plan
+from obrell.core.document.editions import REGULAR_NAME, in_editions
+from obrell.core.document.model import REGULAR, REST, Control, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.formats import FORMATS
 from obrell.core.values.fields import Live
+from obrell.core.values.readings import Reading
 from obrell.core.values.slugs import slug
-from obrell.store.kits import Tile
+from obrell.store.kits import Stored, Tile
 from obrell.web.commands import GROUNDS
 from obrell.web.pages import page
 from obrell.web.pictures import Dressed
@@ -37,13 +39,15 @@ def deliver(request: Request, kit: str, control: Annotated[str, Query()] = "") -
     """The whole view; ``control`` orders only that one."""
     kits = kits_of(request)
     order = Order(controls=(control,) if control else ())
-    tiles = kits.tiles(kit)
+    tiles, every = kits.tiles(kit), ordered(kits, kit, ()).documents
     context = {
         "view": "deliver", "kit": kits.index(kit), "kits": kits.names(), "control": None,
         "controls": tiles, "order": order, "offered": OFFERED,
         "chosen": [f"{d:g}" for d in order.densities], "one": control, "grounds": GROUNDS,
-        "moving": any(one.readings for one in ordered(kits, kit, ()).documents),
-        "states": _states(ordered(kits, kit, ()).documents), "formats": FORMATS.values(),
+        "readings": _readings(every),
+        "states": _counted((REST, "Rest"), [list(_states(one)) for one in every]),
+        "sizes": _counted((REGULAR, REGULAR_NAME), [[(size.id, size.name) for size in one.sizes] for one in every]),
+        "formats": FORMATS.values(),
         "from": next((tile for tile in tiles if tile.id == control), None),
     }  # fmt: skip
     return page(request, "deliver.html", context | _listed(request, kit, order))
@@ -117,7 +121,9 @@ def order_of(form: FormData | QueryParams) -> Order:
         "formats": tuple(form.getlist("format")),
         "colourways": tuple(form.getlist("colourway")) or (DAY,),
         "states": tuple(form.getlist("state")),
+        "sizes": tuple(form.getlist("size")),
         "frames": frames_of(str(form.get("frames") or "1")),
+        "stretches": [_stretch(form, str(name)) for name in form.getlist("reading")],
         "trimmed": form.get("cut") == "trimmed",
         "ground": form.get("ground") == "yes",
         "options": tuple(form.getlist("option")),
@@ -130,20 +136,62 @@ def order_of(form: FormData | QueryParams) -> Order:
         raise Refused(f"No format is chosen: at least one is needed, such as {next(iter(FORMATS.values())).label}.")
     if form.get("states") and not values["states"]:
         raise Refused("No state is chosen: at least one is needed, such as rest.")
+    if form.get("sizes") and not values["sizes"]:
+        raise Refused("No size is chosen: at least one is needed, such as regular.")
     if not densities:
         raise Refused("No density is chosen: at least one is needed, such as 1.")
     return read_order(values)
 
 
-def _states(controls: Iterable[Control]) -> list[tuple[str, str, int]]:
-    """The states that controls have: ids, names, and how many have them; nothing when none has any."""
-    names: dict[str, str] = {}
-    counts: Counter[str] = Counter()
+def _states(control: Control) -> Iterator[tuple[str, str]]:
+    return ((state.id, state.name) for state in control.states)
+
+
+def _counted(
+    plain: tuple[str, str], own: Sequence[Sequence[tuple[str, str]]]
+) -> list[tuple[str, str, int]]:  # fmt: skip
+    """What controls have of their own besides what all have: ids, names, and how many have each; nothing when none
+    has any."""
+    names = dict(one for some in reversed(own) for one in some)
+    counts = Counter(ident for some in own for ident, _ in some)
+    order = dict.fromkeys(ident for some in own for ident, _ in some)
+    return [(*plain, len(own)), *((ident, names[ident], counts[ident]) for ident in order)] if names else []
+
+
+@dataclass(frozen=True, slots=True)
+class Moving:
+    """A reading by its id that controls have: its name, theirs, and both ends in words."""
+
+    id: str
+    name: str
+    whose: str
+    start: str
+    end: str
+
+
+def _readings(controls: Sequence[Control]) -> list[Moving]:
+    """The readings that controls have, each once."""
+    found: dict[str, list[tuple[Control, Reading]]] = {}
     for control in controls:
-        counts.update(control.state_ids)
-        for state in control.states:
-            names.setdefault(state.id, state.name)
-    return [(REST, "Rest", counts[REST]), *((i, name, counts[i]) for i, name in names.items())] if names else []
+        for one in control.readings:
+            found.setdefault(one.id, []).append((control, one))
+    return [
+        Moving(
+            ident, of[0][1].name, ", ".join(control.name for control, _ in of),
+            _common([one.start for _, one in of]), _common([one.end for _, one in of]),
+        )
+        for ident, of in found.items()
+    ]  # fmt: skip
+
+
+def _common(values: list[float]) -> str:
+    return f"{values[0]:g}" if len(set(values)) == 1 else "its end"
+
+
+def _stretch(form: FormData | QueryParams, reading: str) -> dict[str, Any]:
+    """The part of a reading that was typed; nothing typed is its own end."""
+    typed = {end: str(form.get(f"{end}-{reading}", "")).strip() for end in ("start", "end")}
+    return {"reading": reading} | {end: number_from(text, Live()) if text else None for end, text in typed.items()}
 
 
 def frames_of(text: str) -> int:
@@ -165,6 +213,19 @@ def _dressed(kit: str, settings: KitSettings, order: Order, way: str, state: str
     return Dressed(kit, settings, way or order.colourways[0], state)
 
 
+def _address(dressed: Callable[[str, str], Dressed], stored: Stored, file: File) -> str:
+    """Where the picture of a file is: of the control at the file's size, as it is drawn at its density."""
+    box = file.pixels
+    where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
+    names = tuple(name for name in (file.size, file.art) if name)
+    seen = replace(
+        dressed(file.colourway, file.state), editions=",".join(name for name in names if name != REGULAR),
+        readings=",".join(f"{name}:{value:g}" for name, value in file.readings),
+    )  # fmt: skip
+    drawn = replace(stored, control=in_editions(stored.control, names))
+    return seen.stored(drawn, file.job.density, standing=1 if file.ground else None, **where)
+
+
 def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
     kits = kits_of(request)
     about = ordered(kits, kit, order.controls)
@@ -174,23 +235,19 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
     stored = {one.control.id: one for one in about.controls}
     dressed = partial(_dressed, kit, about.settings, order)
     called = {state.id: state.name for one in about.controls for state in one.control.states}
+    sized = {size.id: size.name for one in about.controls for size in one.control.sizes} | {REGULAR: REGULAR_NAME}
     names = {way.id: way.name for way in about.settings.colourways} | {DAY: DAY_NAME}
     planned = plan(about.settings, about.documents, order, cache=cache_of(request))
     files = planned.files
     rows: dict[str, list[dict[str, Any]]] = {}
     for file in files:
-        box = file.pixels
-        where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height}
-        standing = 1 if file.ground else None
-        at = ",".join(f"{name}:{value:g}" for name, value in file.readings)
-        address = replace(dressed(file.colourway, file.state), readings=at).stored(
-            stored[file.control], file.job.density, standing=standing, **where
-        )
         rows.setdefault(file.control, []).append(
             {
                 "file": file,
-                "picture": address,
+                "picture": _address(dressed, stored[file.control], file),
                 "density": f"{file.job.density:g}",
+                "size": sized.get(file.size, ""),
+                "art": f"{file.job.density:g}× art" if file.art else "",
                 "way": names.get(file.colourway, ""),
                 "state": called.get(file.state, "Rest") if stored[file.control].control.states else "",
             }

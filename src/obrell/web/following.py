@@ -10,9 +10,8 @@ from starlette.responses import HTMLResponse
 
 from obrell.app import swatches
 from obrell.core.colour.links import literal
-from obrell.core.document.model import REST, Control, KitSettings
+from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import palette
-from obrell.core.document.states import in_state
 from obrell.core.document.tree import descendants
 from obrell.core.edit import read_edit
 from obrell.core.edit.base import names_of
@@ -21,7 +20,7 @@ from obrell.core.geometry.svgdata import number
 from obrell.core.values.colours import link_words
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
-from obrell.web.selection import StateName
+from obrell.web.selection import Asked
 from obrell.web.services import kits_of, presence_of
 from obrell.web.wall import WALL, wall_block
 
@@ -32,12 +31,11 @@ TICKED = 3.0
 
 @router.get(BENCH + "/follow")
 def of_control(
-    request: Request, kit: str, control: str, part: Annotated[str, Query(max_length=50_000)] = "",
-    state: StateName = REST,
+    request: Request, kit: str, control: str, drawn: Asked, part: Annotated[str, Query(max_length=50_000)] = ""
 ) -> HTMLResponse:  # fmt: skip
     """What of a control, or of some of its parts, has colours of its own."""
     kits = kits_of(request)
-    shown, index = in_state(kits.control(kit, control).control, state), kits.index(kit)
+    shown, index = drawn.look(kits.control(kit, control)), kits.index(kit)
     there = {one.id for one in shown.parts}
     parts = [name for name in part.split(",") if name in there]
     whose = names_of(shown, parts) if parts else shown.name

@@ -16,8 +16,8 @@ from obrell.core.icons import find_icons, icon_names, icon_paths
 from obrell.core.interchange.svg.document import MAX_BYTES
 from obrell.core.text.fonts import FONT_NAMES, load
 from obrell.core.text.setting import set_words
+from obrell.web.assets import FOR_EVER
 from obrell.web.bench import BENCH, made
-from obrell.web.pictures import FOR_EVER
 from obrell.web.selection import NOTHING, Selection
 from obrell.web.services import Based, Content, Ident, Sender, Window, kits_of
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import asdict
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Body, Query, Request
@@ -13,9 +14,8 @@ from obrell.core.colour.links import literal
 from obrell.core.document.colours import with_colours
 from obrell.core.document.gradients import gradients_in
 from obrell.core.document.materials import lengths_of
-from obrell.core.document.model import REST, Control, KitSettings
+from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import palette, resolve
-from obrell.core.document.states import in_state
 from obrell.core.effects import EFFECTS
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.plane import Rect
@@ -31,7 +31,7 @@ from obrell.web.bench import BENCH
 from obrell.web.led import announce_led
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
-from obrell.web.selection import StateName
+from obrell.web.selection import AT_REST, Asked, Drawn
 from obrell.web.services import kits_of, presence_of
 from obrell.web.sheet import marks
 
@@ -46,12 +46,12 @@ ONLY_BY_HAND = ("mask",)
 
 @router.get(BENCH + "/looks")
 def looks(
-    request: Request, kit: str, control: str, part: str, state: StateName = REST
+    request: Request, kit: str, control: str, part: str, drawn: Asked
 ) -> HTMLResponse:  # fmt: skip
     """Every material, and every kind of effect, on a part."""
     kits = kits_of(request)
     stored, index = kits.control(kit, control), kits.index(kit)
-    look = in_state(stored.control, state)
+    look = drawn.look(stored)
     resolved = resolve(index.settings(), look)
     node = resolved.tree.all.get(part)
     if node is None:
@@ -60,7 +60,7 @@ def looks(
     density = round(min(4.0, max(0.05, min(WIDTH_PX / bounds.width, HEIGHT_PX / bounds.height))), 3)
     box = device(bounds, density)
     where = {"left": box.left, "top": box.top, "width": box.width, "height": box.height, "free": 1, "part": part}
-    where |= {"state": state}
+    where |= asdict(drawn)
 
     def shown(**tried: object) -> str:
         return picture_address(kits.index_hash(kit), stored.hash, density, **where, **tried)
@@ -80,30 +80,30 @@ def looks(
 
 @router.get(BENCH + "/compare")
 def compare(
-    request: Request, kit: str, control: str, part: str, scale: Annotated[int, Query(ge=0, le=2)] = 0,
-    hot: bool = False, state: StateName = REST,
+    request: Request, kit: str, control: str, part: str, drawn: Asked, scale: Annotated[int, Query(ge=0, le=2)] = 0,
+    hot: bool = False,
 ) -> HTMLResponse:  # fmt: skip
     """The control as it is and with every look of a part that is kept aside, side by side: fitted, or at 1:1 or 2:1;
     ``hot`` shows where they differ from how it is."""
     kits = kits_of(request)
     stored = kits.control(kit, control)
-    look = in_state(stored.control, state)
+    look = drawn.look(stored)
     found = next((one for one in look.parts if one.id == part), None)
     if found is None:
         raise NoSuchThing("Select one part first.")
-    canvas = stored.control.canvas
+    canvas = look.canvas
     fitted = round(min(4.0, COMPARED_WIDTH_PX / canvas.width, COMPARED_HEIGHT_PX / canvas.height), 3)
     density = float(scale or fitted)
     size = {"width": round(canvas.width * density), "height": round(canvas.height * density)}
     # At whole scales what is compared are the pixels themselves; fitted, there is enough for a dense screen.
-    drawn = density if scale else 2 * density
-    box = device(Rect(0, 0, canvas.width, canvas.height), drawn)
+    fine = density if scale else 2 * density
+    box = device(Rect(0, 0, canvas.width, canvas.height), fine)
     where = {"left": 0, "top": 0, "width": box.width, "height": box.height}
 
     def shown(kept: int | None) -> str:
         heat = {"hot": 1} | where if hot and kept is not None else {}
         return picture_address(
-            kits.index_hash(kit), stored.hash, drawn, part=part, kept=kept, whole=1, state=state, **heat
+            kits.index_hash(kit), stored.hash, fine, part=part, kept=kept, whole=1, **asdict(drawn), **heat
         )
 
     versions = [("", "as it is", shown(None)), *((n, v.name, shown(n)) for n, v in enumerate(found.versions))]
@@ -133,22 +133,23 @@ def _gradients(index: KitSettings, control: Control) -> list[dict[str, Any]]:
 
 @router.get(BENCH + "/gradients")
 def gradients(
-    request: Request, kit: str, control: str, path: Annotated[str, Query(max_length=300)], state: StateName = REST
+    request: Request, kit: str, control: str, path: Annotated[str, Query(max_length=300)], drawn: Asked
 ) -> HTMLResponse:  # fmt: skip
     """All gradients that can be laid on the fill at a path."""
     kits = kits_of(request)
-    found = _gradients(kits.index(kit), in_state(kits.control(kit, control).control, state))
+    found = _gradients(kits.index(kit), drawn.look(kits.control(kit, control)))
     return page(request, "_fills.html", {"gradients": found, "path": path})
 
 
 @router.post(BENCH + "/gradients")
 def save_gradient(
     request: Request, kit: str, control: str, path: Annotated[str, Body(max_length=300)],
-    name: Annotated[Name, Body()], state: Annotated[StateName, Body()] = REST,
+    name: Annotated[Name, Body()], drawn: Annotated[Drawn, Body()] = AT_REST,
 ) -> dict[str, Any]:  # fmt: skip
     """The gradient at a path kept in the kit; one of the same name is replaced."""
     name = name.strip()
-    shelf.save_gradient(kits_of(request), kit, control, path, name, state)
+    kits = kits_of(request)
+    shelf.save_gradient(kits, kit, drawn.look(kits.control(kit, control)), path, name)
     return {"said": f"Kept “{name}” among the looks."}
 
 
@@ -161,12 +162,13 @@ def remove_gradient(request: Request, kit: str, gradient: str) -> dict[str, Any]
 @router.post(BENCH + "/materials")
 def save_material(
     request: Request, kit: str, control: str, part: Annotated[Id, Body()], name: Annotated[Name, Body()],
-    scaled: Annotated[bool, Body()] = True, state: Annotated[StateName, Body()] = REST,
+    scaled: Annotated[bool, Body()] = True, drawn: Annotated[Drawn, Body()] = AT_REST,
 ) -> dict[str, Any]:  # fmt: skip
     """The part's look as a material. One of the same name is saved over, and parts linked to it follow."""
     name = name.strip()
     kits = kits_of(request)
-    _tell(request, kit, shelf.save_material(kits, kit, control, part, name, scaled=scaled, state=state))
+    look = drawn.look(kits.control(kit, control))
+    _tell(request, kit, shelf.save_material(kits, kit, look, part, name, scaled=scaled))
     return {"said": f"Saved “{name}”: lay it on any part."}
 
 

@@ -13,6 +13,7 @@ from starlette.responses import HTMLResponse
 
 from obrell.core.geometry.svgdata import number
 from obrell.core.raster.compiling import Compilation
+from obrell.web.assets import ASSETS
 from obrell.web.services import kits_of
 from obrell.web.shortcuts import KEYS
 
@@ -32,6 +33,7 @@ TEMPLATES = Environment(
 )  # fmt: skip
 TEMPLATES.filters["number"] = number
 TEMPLATES.globals["keys"] = KEYS
+TEMPLATES.globals["assets"] = ASSETS
 
 
 def page(request: Request, template: str, context: dict[str, Any], status: int = 200) -> HTMLResponse:

@@ -20,12 +20,12 @@ from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import ObrellError
 from obrell.core.render.version import renderer_version
 from obrell.store.kits import Stored
+from obrell.web.assets import FOR_EVER
 from obrell.web.pages import block
 from obrell.web.services import cache_of, gate_of, kits_of
 
 router = APIRouter()
 Density = Annotated[float, Path(gt=0, le=16)]
-FOR_EVER = {"cache-control": "public, max-age=31536000, immutable"}
 
 
 @router.get("/pictures/{renderer}/{index}/{control}/{density}.png")
@@ -37,7 +37,7 @@ def control_picture(
     kits = kits_of(request)
 
     def find() -> tuple[KitIndex, Control]:
-        settings, shown = kits.index_by_hash(index), kits.by_hash(control)
+        settings, shown = kits.index_by_hash(index), wanted.edition(kits.by_hash(control))
         return settings, as_taken(kits, settings, shown, wanted.like, wanted.state) if wanted.like else shown
 
     return _answered(request, density, wanted, find)
@@ -52,7 +52,7 @@ def dressed_picture(
     kits = kits_of(request)
 
     def find() -> tuple[KitIndex, Control]:
-        shown = kits.by_hash(control)
+        shown = wanted.edition(kits.by_hash(control))
         return dressed(kits, kit, shown, dressing, wanted.colourway), shown
 
     return _answered(request, density, wanted, find)
@@ -98,13 +98,15 @@ class Dressed:
     colourway: str = DAY
     state: str = REST
     readings: str = ""
+    editions: str = ""
 
     @property
     def query(self) -> dict[str, str]:
-        """What the addresses of pictures say of the colourway, the state and readings."""
+        """What the addresses of pictures say of the colourway, the state, editions and readings."""
         way = {} if self.colourway == DAY else {"colourway": self.colourway}
         state = {} if self.state == REST else {"state": self.state}
-        return way | state | ({"readings": self.readings} if self.readings else {})
+        rest = {"readings": self.readings, "editions": self.editions}
+        return way | state | {name: value for name, value in rest.items() if value}
 
     def of(self, hash_: str, swatches: Iterable[str], density: float, **rest: object) -> str:
         """The address of a picture of a control of these contents, which follows those swatches."""
@@ -112,7 +114,7 @@ class Dressed:
         return _address(f"kits/{self.kit}/{dressing}/{hash_}/{density:g}.png", rest | self.query)
 
     def stored(self, stored: Stored, density: float, **rest: object) -> str:
-        """The same of a control that has been read."""
+        """The same of a control that has been read, in those editions."""
         return self.of(stored.hash, uses(stored.control), density, **rest)
 
 

@@ -7,6 +7,7 @@ from typing import Any
 
 from obrell.core.document.model import Control
 from obrell.core.document.readings import Readings, driven
+from obrell.core.document.tree import descendants
 from obrell.core.document.value_paths import live_at
 from obrell.core.edit.readings import drivable
 from obrell.core.edit.values import described, whose
@@ -62,7 +63,7 @@ def _view(stored: Control, seen: Control, one: Reading, at: float) -> ReadingVie
     names = ("name", "start", "end", "step", "value", "unit")
     name, start, end, step, value, unit = (field_at(stored, f"readings/{one.id}/{field}") for field in names)
     low, high = sorted((one.start, one.end))
-    drives = tuple(_drive(stored, seen, one, number) for number in range(len(one.drives)))
+    drives = tuple(_drive(stored, seen, one, drive) for drive in one.drives)
     return ReadingView(one.id, name, start, end, step, value, unit, at, low, high, drives)
 
 
@@ -74,8 +75,21 @@ def at_others(control: Control, values: Readings) -> str:
 
 def offered(stored: Control, seen: Control, part: str) -> tuple[tuple[str, str], ...]:
     """What of a part a reading can drive, as it is seen, and none does: paths, and what each is called."""
-    taken = {drive.path for _, drive in driven(stored)}
+    taken = {path for _, drive in driven(stored) for path in drive.paths}
     return tuple((path, _words(seen, path)) for path in drivable(seen, part) if path not in taken)
+
+
+def ways(stored: Control, seen: Control, part: str) -> tuple[tuple[str, str], ...]:
+    """The parts that a part can go along, front to back: ids and names; none where a reading drives its place."""
+    taken = {path for _, drive in driven(stored) for path in drive.paths}
+    if f"parts/{part}/x" in taken:
+        return ()
+    held = descendants(seen, (part,))
+    return tuple((one.id, one.name) for one in reversed(seen.parts) if one.id not in held)
+
+
+def _named(control: Control, part: str) -> str:
+    return next((one.name for one in control.parts if one.id == part), "something that is gone")
 
 
 def _words(control: Control, path: str) -> str:
@@ -83,8 +97,8 @@ def _words(control: Control, path: str) -> str:
     return f"{title.lower()}{whose(control, path).partition(' on ')[0]}" if "/effects/" in path else title.lower()
 
 
-def _drive(stored: Control, control: Control, reading: Reading, place: int) -> DriveView:
-    drive, at = reading.drives[place], f"readings/{reading.id}/drives/{place}"
+def _drive(stored: Control, control: Control, reading: Reading, drive: Drive) -> DriveView:
+    at = f"readings/{reading.id}/drives/{drive.id}"
     low, high, beyond = (field_at(stored, f"{at}/{name}") for name in ("low", "high", "beyond"))
     curve = field_at(stored, f"{at}/curve") if drive.curve else None
     words, one, other, unit = _ends(control, drive)
@@ -93,6 +107,9 @@ def _drive(stored: Control, control: Control, reading: Reading, place: int) -> D
 
 def _ends(control: Control, drive: Drive) -> tuple[str, str, str, str]:
     """What a driven value is called, what it is at both ends, and its unit."""
+    if drive.along is not None:
+        words = f"Place{whose(control, drive.path)} along {_named(control, drive.along)}"
+        return words, _typed(drive.start, 100), _typed(drive.end, 100), "%"
     try:
         title, _, _ = described(control, drive.path, None)
         words, live = f"{title}{whose(control, drive.path)}", live_at(control, drive.path)
@@ -110,7 +127,7 @@ def _typed(value: Any, factor: float) -> str:
 
 def driving(sheet: SheetView, control: Control) -> SheetView:
     """The sheet with a mark at every value that a reading drives."""
-    names = {drive.path: reading.name for reading, drive in driven(control)}
+    names = {path: reading.name for reading, drive in driven(control) for path in drive.paths}
     if not names:
         return sheet
     return each_field(sheet, lambda found: replace(found, driven=names[found.path]) if found.path in names else found)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import asdict
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Body, Query, Request
@@ -10,9 +11,7 @@ from starlette.responses import HTMLResponse
 
 from obrell.app import recolouring
 from obrell.core.colour.typed import typed_colour
-from obrell.core.document.model import REST
 from obrell.core.document.resolve import DAY, colourway_or_day, palette
-from obrell.core.document.states import in_state
 from obrell.core.edit import Edit, Surroundings, read_edit
 from obrell.core.edit.recolour import Recolour, aim, groups_of, hues_from, tint_of, usual
 from obrell.core.errors import BadValue
@@ -20,7 +19,7 @@ from obrell.core.values.fields import Name
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
-from obrell.web.selection import NOTHING, Colourway, Selection, StateName
+from obrell.web.selection import NOTHING, Asked, Colourway, Selection
 from obrell.web.services import kits_of, presence_of
 
 router = APIRouter()
@@ -30,20 +29,20 @@ WIDTH_PX, HEIGHT_PX = 116.0, 64.0
 
 @router.get(BENCH + "/recolour")
 def recolour(
-    request: Request, kit: str, control: str, colourway: Colourway = DAY, state: StateName = REST,
+    request: Request, kit: str, control: str, drawn: Asked, colourway: Colourway = DAY,
     groups: Annotated[str | None, Query(max_length=4000)] = None,
     strength: Annotated[float, Query(ge=0, le=4)] = 1.0, target: Annotated[str, Query(max_length=60)] = "",
 ) -> HTMLResponse:  # fmt: skip
     """The sheet of hues for groups of colours, those of the main role unless others are chosen."""
     kits = kits_of(request)
     stored, index = kits.control(kit, control), kits.index(kit)
-    shown = in_state(stored.control, state)
+    shown = drawn.look(stored)
     found = groups_of([shown], Surroundings.of(index).swatches)
     chosen = usual(found) if groups is None else tuple(one for one in groups.split(",") if one)
     canvas = shown.canvas
     density = round(min(4.0, max(0.05, min(WIDTH_PX / canvas.width, HEIGHT_PX / canvas.height) * 2)), 3)
     way = colourway_or_day(index, colourway)
-    colours, around = palette(index, way), {"colourway": way, "groups": ",".join(chosen), "state": state}
+    colours, around = palette(index, way), {"colourway": way, "groups": ",".join(chosen), **asdict(drawn)}
 
     def tile(words: str, **values: Any) -> dict[str, object]:
         edit = {"kind": "recolour", "groups": chosen, "strength": strength} | values

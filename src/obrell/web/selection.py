@@ -2,21 +2,48 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass, replace
 from typing import Annotated
 
+from fastapi import Depends
 from pydantic import Field
 
+from obrell.core.document.editions import EditionsText, looked_at
 from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.readings import NumbersText, Readings, numbers_in, readings_in
 from obrell.core.document.resolve import DAY, colourway_or_day
+from obrell.core.document.states import in_state
 from obrell.core.edit import Edit
+from obrell.core.edit.editions import drawn_in
 from obrell.core.edit.readings import at_readings
 from obrell.core.edit.states import made_in
 from obrell.core.geometry.plane import Point
 from obrell.core.values.base import Value
+from obrell.store.kits import Stored
 
 StateName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]*$", max_length=40)]
 Colourway = Annotated[str, Field(max_length=40)]
+
+
+@dataclass(frozen=True, slots=True)
+class Drawn:
+    """What of a control is drawn, as addresses say it: a state, in a size and the art for a density."""
+
+    state: StateName = REST
+    editions: EditionsText = ""
+
+    def edition(self, stored: Stored) -> Stored:
+        """A control in those of the editions that it has."""
+        return replace(stored, control=looked_at(stored.control, self.editions))
+
+    def look(self, stored: Stored) -> Control:
+        """It in the state too; raises ``NoSuchThing``."""
+        return in_state(self.edition(stored).control, self.state)
+
+
+AT_REST = Drawn()
+Asked = Annotated[Drawn, Depends()]
+"""What is drawn, as parameters of a request."""
 
 
 class Selection(Value):
@@ -36,6 +63,8 @@ class Selection(Value):
     """The colourway that the control is looked at in."""
     state: StateName = REST
     """The state that is drawn: what is done is done in it."""
+    editions: EditionsText = ""
+    """The size and the art for a density that are drawn, by their ids with commas between."""
     also: Annotated[str, Field(pattern=r"^[a-z0-9,-]*$", max_length=1000)] = ""
     """Other states that it is done in too, with commas between."""
     came: Annotated[str, Field(pattern=r"^[a-z0-9-]*$", max_length=40)] = ""
@@ -51,9 +80,13 @@ class Selection(Value):
         """The state that is drawn; rest where the control has it no more."""
         return self.state if self.state in control.state_ids else REST
 
+    def edition(self, stored: Stored) -> Stored:
+        """A control in the editions that are drawn, as far as it has them."""
+        return Drawn(self.state, self.editions).edition(stored)
+
     def into(self, edit: Edit) -> Edit:
-        """An edit as it is made in the states that were chosen."""
-        return made_in(at_readings(edit, numbers_in(self.readings)), self.state, self.also)
+        """An edit as it is made in the editions and states that were chosen."""
+        return drawn_in(made_in(at_readings(edit, numbers_in(self.readings)), self.state, self.also), self.editions)
 
     def way(self, kit: KitSettings) -> str:
         """The colourway, or Day where the kit has it no more."""

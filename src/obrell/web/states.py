@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from obrell.core.document.fingerprint import whole_fingerprint
-from obrell.core.document.model import REST, Control, State
+from obrell.core.document.model import REST, Control, Differing, KitSettings, State
 from obrell.core.document.readings import Readings
 from obrell.core.document.resolve import resolve
 from obrell.core.document.states import beginning_of, in_state
@@ -114,7 +114,7 @@ def states_of(control: Control, here: Dressed, values: Readings, also: frozenset
     return StatesView(
         drawn, "Rest" if state is None else state.name, _base_name(control, state),
         (card(None), *map(card, control.states)),
-        () if state is None else named_colours(tuple(_differences(control, state)), settings, way),
+        () if state is None else said_of(state, beginning_of(control, state), in_state(control, drawn), settings, way),
         len(found), frozenset(one.path for one in found), _starts(control),
         _starts(control, state.id) if state is not None and not state.of and not found else (),
         tuple((one.model_dump(mode="json"), one.called(control)) for one in pairs_of(control)),
@@ -144,9 +144,15 @@ def _starts(control: Control, state: str | None = None) -> tuple[StartView, ...]
     )
 
 
-def _differences(control: Control, state: State) -> Iterator[DifferenceView]:
-    base, look = beginning_of(control, state), in_state(control, state.id)
-    for one in state.differences[:MOST_SAID]:
+def said_of(
+    one: Differing, base: Control, look: Control, settings: KitSettings, way: str
+) -> tuple[DifferenceView, ...]:  # fmt: skip
+    """What differs in a state or an edition, from what it is laid over."""
+    return named_colours(tuple(_differences(one, base, look)), settings, way)
+
+
+def _differences(kept: Differing, base: Control, look: Control) -> Iterator[DifferenceView]:
+    for one in kept.differences[:MOST_SAID]:
         try:
             yield _difference(base, look, one)
         except ObrellError:
@@ -184,12 +190,12 @@ def _field(control: Control, path: str) -> FieldView | None:
     return found if found.kind not in LISTS else None
 
 
-def departing(sheet: SheetView, states: StatesView) -> SheetView:
-    """The sheet with a mark at every value, effect and part that differs from rest in the state that is drawn."""
-    paths = states.paths
+def departing(sheet: SheetView, paths: frozenset[str]) -> SheetView:
+    """The sheet with a mark at every value, effect and part that differs in the state or edition that is drawn, by
+    the paths of what does."""
     if not paths:
         return sheet
-    by_part = Counter(path.split("/")[1] for path in paths if path.count("/"))
+    by_part = Counter(path.split("/")[1] for path in paths if path.startswith("parts/"))
     effects = frozenset("/".join(path.split("/")[:4]) for path in paths if "/effects/" in path)
 
     def marked(found: FieldView) -> FieldView:

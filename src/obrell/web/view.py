@@ -7,8 +7,9 @@ from dataclasses import dataclass, replace
 from functools import partial
 from typing import Any, get_args
 
+from obrell.core.deliver.order import Order
 from obrell.core.document.fingerprint import fingerprint, fingerprints, ground_fingerprint
-from obrell.core.document.model import Control, KitSettings, Measure, Part, Swatch
+from obrell.core.document.model import REST, Control, KitSettings, Measure, Part, Swatch
 from obrell.core.document.nodes import Node
 from obrell.core.document.readings import seen as as_seen
 from obrell.core.document.resolve import DAY, DAY_NAME, Resolved, palette, resolve
@@ -30,11 +31,12 @@ from obrell.store.history import Step, Steps
 from obrell.store.kits import Kits, Stored
 from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, FOLDS, LOOKS, MODES, POINTS, WAYS
 from obrell.web.edges import edges_of
+from obrell.web.editions import editions_view
 from obrell.web.moving import came_from, movement_of
 from obrell.web.pages import block
 from obrell.web.parcels import View
 from obrell.web.pictures import Dressed, shown_address
-from obrell.web.readings import at_others, driving, offered, readings_of
+from obrell.web.readings import at_others, driving, offered, readings_of, ways
 from obrell.web.scene import around_of, gradient_scene, parts_of
 from obrell.web.selection import Selection
 from obrell.web.sheet import Mark, PartView, SheetView, sheet_view
@@ -56,23 +58,29 @@ WORDS = {
 def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     """What the Bench shows of a control to a window with that selection."""
     index, index_hash, drawn = kits.index(kit), kits.index_hash(kit), seen.drawn(stored.control)
+    document, stored = stored.control, seen.edition(stored)
     settings, values = index.settings(), seen.values(stored.control)
     way = seen.way(settings)
     resolved = resolve(settings, stored.control, drawn, way, values)
     control = as_seen(stored.control, drawn, values, palette(settings, way))
-    dressed = Dressed(kit, settings, way, drawn, at_others(stored.control, values))
+    editions = editions_view(document, seen.editions, drawn, settings, way)
+    dressed = Dressed(kit, settings, way, drawn, at_others(stored.control, values), editions.query)
     seats = Seats(kit, stored, fingerprints(resolved), dressed)
     states = states_of(stored.control, dressed, values, frozenset(seen.also.split(",")))
     selected = _selected(control, seen.part)
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
     steps, found = kits.history(kit, control.id), found_in_state(stored.control, drawn, resolved)
     sheet = sheet_view(control, settings, resolved, seen, selected, marks_of(found))
-    sheet = driving(departing(replace(sheet, stateful=bool(stored.control.states)), states), stored.control)
+    paths = states.paths | editions.paths
+    sheet = driving(departing(replace(sheet, stateful=bool(stored.control.states)), paths), stored.control)
     facts = _facts(resolved, seats, seen, selected, found) | {
         "clip": [_dumped(part) for part in control.parts if part.id in descendants(control, selected)],
         "swatches": [{"id": one.id, "role": one.role, "colour": colour} for one, colour in _coloured(settings)],
         "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo, "state": drawn,
-        "stateName": states.name,
+        "stateName": states.name, "editions": editions.query, "edition": editions.uppermost,
+        "files": Order().count_of(document),
+        "sizes": [one.id for one in document.sizes], "arts": [one.id for one in document.arts],
+        "sign": " · ".join((*editions.names, *([states.name] if drawn != REST else []))),
         "readings": {one.id: one.value for one in stored.control.readings}, "states": [one.id for one in states.all],
         "around": around_of(control, settings, touch_data(stored.control)),
     }  # fmt: skip
@@ -82,9 +90,10 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     part = node.part if node else None
     context = {
         "kit": settings, "control": control, "kin": kits.kin(kit, control), "palette": palette(settings, way),
-        "states": states, "movement": movement,
+        "states": states, "movement": movement, "editions": editions,
         "touch": touch_view(stored.control, selected), "readings": readings_of(stored.control, control, values),
         "drivable": offered(stored.control, control, selected[0]) if len(selected) == 1 else (),
+        "ways": ways(stored.control, control, selected[0]) if len(selected) == 1 else (),
     }  # fmt: skip
     blocks = {
         "sheet-top": block("_sheet.html", context | {"sheet": sheet, "words": WORDS}),
@@ -92,11 +101,12 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
             "_strip.html", context | {"part": part, "effect": seen.effect, "steps": _strip(seats, resolved, node)}
         ),
         "moving": block("_moving.html", {"movement": movement}),
+        "editions": block("_editions.html", {"editions": editions}),
         "states": block("_states.html", {
             "states": states, "way": way,
             "ways": [(DAY, DAY_NAME), *((one.id, one.name) for one in settings.colourways)],
         }),
-        "state-doings": block("_state_doings.html", {"states": states}),
+        "state-doings": block("_state_doings.html", {"states": states, "editions": editions}),
         "edges": block("_proof.html", {
             "part": part, "edges": edges_of(seats.dressed, stored, resolved, part, seen.place()),
             "found": [_found_view(one) for one in found],

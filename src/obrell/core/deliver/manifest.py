@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from obrell.core.deliver.plan import File, LeftOut, Plan, body_box
+from obrell.core.document.editions import in_editions, sizes_of
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.touching import touch_data
 from obrell.core.geometry.plane import Rect
@@ -37,6 +38,7 @@ def entry(file: File, content: bytes) -> dict[str, Any]:
     return {
         "name": file.name,
         "control": file.resolved.control.name,
+        **({"size": file.size} if file.size else {}),
         **colourway,
         "state": file.state,
         **({"readings": dict(file.readings)} if file.readings else {}),
@@ -54,7 +56,7 @@ def entry(file: File, content: bytes) -> dict[str, Any]:
 
 
 def _tells(control: Control) -> bool:
-    return bool(control.states or control.readings or control.touch)
+    return bool(control.states or control.readings or control.touch or control.editions)
 
 
 def _touch(file: File, touch: Rect) -> dict[str, float]:
@@ -68,11 +70,15 @@ def _touch(file: File, touch: Rect) -> dict[str, float]:
 
 
 def about(control: Control) -> dict[str, Any]:
-    """How a control changes and is touched: its states and how long they take to become each other, its readings,
-    and the outline of its touch area as SVG path data, in logical px of its canvas."""
+    """How a control changes and is touched: its sizes, its states and how long they take to become each other, its
+    readings, and the outline of its touch area as SVG path data, in logical px of its canvas."""
     found: dict[str, Any] = {"control": control.name}
     if control.touch:
         found["touch"] = touch_data(control)
+    if control.sizes:
+        found["sizes"] = [_sized(control, ident, name) for ident, name in sizes_of(control)]
+    if control.arts:
+        found["densities_with_own_art"] = [one.density for one in control.arts]
     if control.states:
         found["states"] = [{"id": one.id, "name": one.name} for one in control.states]
         found["transition"] = _timed(control.timing)
@@ -84,6 +90,13 @@ def about(control: Control) -> dict[str, Any]:
             for one in control.readings
         ]  # fmt: skip
     return found
+
+
+def _sized(control: Control, size: str, name: str) -> dict[str, Any]:
+    """A size: its canvas in logical px, and its own touch area."""
+    shown = in_editions(control, (size,))
+    touch = {"touch": touch_data(shown)} if shown.touch else {}
+    return {"id": size, "name": name, "width": shown.canvas.width, "height": shown.canvas.height, **touch}
 
 
 def _timed(timing: Timing) -> dict[str, Any]:

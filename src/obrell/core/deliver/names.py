@@ -1,5 +1,5 @@
-"""File names by pattern: ``{kit}``, ``{control}``, ``{colourway}``, ``{state}``, ``{frame}`` and ``{density}`` stand
-for words."""
+"""File names by pattern: ``{kit}``, ``{control}``, ``{size}``, ``{colourway}``, ``{state}``, ``{frame}`` and
+``{density}`` stand for words."""
 
 from __future__ import annotations
 
@@ -7,8 +7,8 @@ import re
 
 from obrell.core.errors import BadValue
 
-PATTERN = "{kit}/{control}.{colourway}.{state}.{frame}.{density}"
-WORDS = ("kit", "control", "colourway", "state", "frame", "density")
+PATTERN = "{kit}/{control}.{size}.{colourway}.{state}.{frame}.{density}"
+WORDS = ("kit", "control", "size", "colourway", "state", "frame", "density")
 MAX_LENGTH = 200
 
 
@@ -19,7 +19,8 @@ def check_pattern(pattern: str) -> str:
     if not pattern or len(pattern) > MAX_LENGTH:
         raise ValueError(f"a name pattern has 1 to {MAX_LENGTH} characters.")
     if "{" in plain or "}" in plain:
-        raise ValueError("only {kit}, {control}, {colourway}, {state}, {frame} and {density} stand for something.")
+        known = [f"{{{word}}}" for word in WORDS]
+        raise ValueError(f"only {', '.join(known[:-1])} and {known[-1]} stand for something.")
     if not re.fullmatch(r"[A-Za-z0-9 ._/-]+", plain):
         raise ValueError("use letters, digits, spaces, . _ - and / only.")
     if any(step.strip(" .") == "" for step in plain.split("/")):

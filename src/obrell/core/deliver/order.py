@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from fractions import Fraction
 from math import lcm
 from typing import Annotated, Any
@@ -15,7 +16,8 @@ from obrell.core.document.resolve import DAY
 from obrell.core.errors import Refused
 from obrell.core.formats import FORMATS, Options
 from obrell.core.values.base import Value, bad_value
-from obrell.core.values.fields import Id, Length
+from obrell.core.values.fields import Density, Id, Length
+from obrell.core.values.readings import Number, Reading
 
 
 def known(name: str) -> str:
@@ -26,7 +28,6 @@ def known(name: str) -> str:
 
 
 FormatName = Annotated[str, AfterValidator(known)]
-Density = Annotated[float, Field(ge=0.25, le=8, multiple_of=0.0001)]
 MAX_FRAMES = 256
 MAX_PICTURES = 2048
 """Of one control, so that nobody orders them by a slip."""
@@ -42,6 +43,15 @@ def read_order(values: dict[str, Any]) -> Order:
         raise bad_value(error, Order) from error
 
 
+class Stretch(Value):
+    """The part of a reading that pictures are made of, from one number to another; where one is not said, from or to
+    its own end."""
+
+    reading: Id
+    start: Number | None = Field(None, title="from")
+    end: Number | None = Field(None, title="to")
+
+
 class Order(Value):
     """A delivery as it is asked for. ``controls`` is empty for all of the kit."""
 
@@ -53,8 +63,12 @@ class Order(Value):
     colourways: Annotated[tuple[Id, ...], Field(min_length=1, max_length=41)] = Field((DAY,), title="colourways")
     states: Annotated[tuple[Id, ...], Field(max_length=400)] = Field((), title="states")
     """Those that are delivered of controls which have them, ``rest`` among them perhaps; none for all of them."""
+    sizes: Annotated[tuple[Id, ...], Field(max_length=400)] = Field((), title="sizes")
+    """Those that are delivered of controls which have them, ``regular`` among them perhaps; none for all of them."""
     frames: Annotated[int, Field(ge=1, le=MAX_FRAMES)] = Field(1, title="frames")
     """How many pictures are made of each reading, from one end to the other; one: as it begins."""
+    stretches: Annotated[tuple[Stretch, ...], Field(max_length=400)] = Field((), title="stretches")
+    """Where those are of a part of a reading only."""
     trimmed: bool = Field(False, title="cut")
     margin: Length = Field(0.0, title="margin")
     ground: bool = Field(False, title="ground")
@@ -92,23 +106,46 @@ class Order(Value):
         there = control.state_ids
         return tuple(name for name in there if not self.states or name in self.states)
 
+    def sizes_of(self, control: Control) -> tuple[str, ...]:
+        """The sizes of a control that are ordered, the regular one first, by their ids."""
+        return tuple(name for name in control.size_ids if not self.sizes or name in self.sizes)
+
+    def count_of(self, control: Control) -> int:
+        """How many files of a control are ordered, readings where they begin."""
+        forms = sum(1 if FORMATS[form].scalable else len(self.densities) for form in self.formats)
+        return forms * len(self.sizes_of(control)) * len(self.states_of(control)) * len(self.colourways)
+
+    def several(self, control: Control) -> Iterator[str]:
+        """What files of a control differ by besides density and format, as the words of a name pattern."""
+        counts = {
+            "size": len(self.sizes_of(control)), "colourway": len(self.colourways),
+            "state": len(self.states_of(control)), "frame": self.frames if control.readings else 1,
+        }  # fmt: skip
+        return (word for word, count in counts.items() if count > 1)
+
     def readings_of(self, control: Control) -> tuple[tuple[str, Readings], ...]:
-        """What readings are at in each picture of a control, and the word for it in names; empty where they begin."""
+        """What readings are at in each picture of a control, and the word for it in names; empty where they begin.
+        Raises ``Refused`` for too many of them."""
         if self.frames == 1 or not control.readings:
             return (("", ()),)
-        states = len(self.states_of(control)) * len(self.colourways)
-        count = self.frames * len(control.readings) * states * len(self.densities)
+        looks = len(self.states_of(control)) * len(self.colourways) * len(self.sizes_of(control))
+        count = self.frames * len(control.readings) * looks * len(self.densities)
         if count > MAX_PICTURES:
             raise Refused(
                 f"That would be {count:,} pictures of “{control.name}”; {MAX_PICTURES:,} are the most. "
-                "Ask for fewer frames, states or densities."
+                "Ask for fewer frames, states, sizes or densities."
             )
         wide = len(str(self.frames - 1))
         return tuple(
-            (f"{one.id}-{frame:0{wide}d}", ((one.id, one.start + (one.end - one.start) * frame / (self.frames - 1)),))
+            (f"{one.id}-{frame:0{wide}d}", ((one.id, start + (end - start) * frame / (self.frames - 1)),))
             for one in control.readings
+            for start, end in (self._ends(one),)
             for frame in range(self.frames)
         )
+
+    def _ends(self, reading: Reading) -> tuple[float, float]:
+        own = next((one for one in self.stretches if one.reading == reading.id), Stretch(reading=reading.id))
+        return reading.start if own.start is None else own.start, reading.end if own.end is None else own.end
 
     def options_of(self, form: str) -> Options:
         """What is asked of a format."""

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from itertools import groupby, product
 
 from obrell.core.deliver.names import file_name
 from obrell.core.deliver.order import Order
+from obrell.core.document.editions import in_editions
 from obrell.core.document.effect_stacks import effects_of
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.readings import Readings
@@ -48,6 +50,10 @@ class File:
     """What readings are at; none where they begin."""
     touch: Rect | None = None
     """Around where it is touched, logical px of the canvas, where that is not its body."""
+    size: str = ""
+    """The size's id, where the control has several."""
+    art: str = ""
+    """The id of the art for its density, where that is of its own."""
 
     @property
     def pixels(self) -> PixelBox:
@@ -65,7 +71,7 @@ class LeftOut:
 
 @dataclass(frozen=True, slots=True)
 class Plan:
-    """The files of a delivery, in order of control, format and density, and what is left out of it."""
+    """The files of a delivery, in order of control, size, format and density, and what is left out of it."""
 
     files: tuple[File, ...]
     left_out: tuple[LeftOut, ...] = ()
@@ -102,17 +108,28 @@ def plan(
 
 
 @dataclass(frozen=True, slots=True)
-class Ordered:
-    """A file as it is ordered: of which look of a control, cut to which box, as what."""
+class Shown:
+    """A look of a control, and the densities that it is delivered at as that; scalable files are made of it too, where
+    it is no ``art`` for a density."""
 
     resolved: Resolved
-    box: Rect
-    format: Format
-    density: float
+    densities: tuple[float, ...]
+    art: str
     colourway: str
     state: str
     frame: str
     readings: Readings
+
+
+@dataclass(frozen=True, slots=True)
+class Ordered:
+    """A file as it is ordered: of which look of a control, cut to which box, as what."""
+
+    look: Shown
+    box: Rect
+    format: Format
+    density: float
+    size: str
     touch: Rect | None
 
 
@@ -123,41 +140,57 @@ class _Making:
         self._kit, self._order, self._cache = kit, order, cache
         self.files: dict[str, File] = {}
         self._collisions: set[tuple[str, str]] = set()
-        self._with_states: set[str] = set()
+        self._several: dict[str, list[str]] = {}
+        """The words of a pattern that files of a control differ by, by its id."""
         self.left_out: list[LeftOut] = []
 
     def add(self, control: Control) -> None:
-        order = self._order
-        states, wanted = control.state_ids, frozenset(order.states_of(control))
-        if len(wanted) > 1:
-            self._with_states.add(control.id)
+        self._several[control.id] = [*self._order.several(control)]
+        for size in self._order.sizes_of(control):
+            self._add_size(control, size)
+
+    def _add_size(self, control: Control, size: str) -> None:
+        order, wanted = self._order, frozenset(self._order.states_of(control))
         try:
-            frames = order.readings_of(control)
-            looks = {
-                (way, state, frame): resolve(self._kit, control, state, way, readings)
-                for way in order.colourways for state in states for frame, readings in frames
-            }  # fmt: skip
-            box = delivered_box(tuple(looks.values()), order, self._cache)
-            touch = touch_outline(control).bounds() if control.touch else None
+            looks = [*self._looks(control, size)]
+            box = delivered_box([(look.resolved, look.densities) for look in looks], order, self._cache)
+            touched_at = in_editions(control, (size,))
+            touch = touch_outline(touched_at).bounds() if touched_at.touch else None
         except ObrellError as error:
             self.left_out.append(LeftOut(control.name, str(error)))
             return
-        at = dict(frames)
-        for (way, state, frame), resolved in looks.items():
-            for form in order.formats if state in wanted else ():
-                for density in (1.0,) if FORMATS[form].scalable else order.densities:
-                    self._add_file(Ordered(resolved, box, FORMATS[form], density, way, state, frame, at[frame], touch))
+        named = size if control.sizes else ""
+        for _, several in groupby(looks, lambda look: (look.colourway, look.state, look.frame)):
+            group = [look for look in several if look.state in wanted]
+            for form in order.formats if group else ():
+                for density, look in _at_densities(group, FORMATS[form]):
+                    self._add_file(Ordered(look, box, FORMATS[form], density, named, touch))
+
+    def _looks(self, control: Control, size: str) -> Iterator[Shown]:
+        """All looks of a control at a size, in all its states, so that their box is one. At a density that has art of
+        its own it is another control."""
+        order = self._order
+        frames = order.readings_of(control)
+        own = [one for one in control.arts if one.density in order.densities]
+        plain = tuple(density for density in order.densities if density not in {one.density for one in own})
+        drawn = [("", plain), *((one.id, (one.density,)) for one in own)]
+        for way, state, (frame, readings) in product(order.colourways, control.state_ids, frames):
+            for art, densities in drawn:
+                shown = in_editions(control, (size, art) if art else (size,))
+                resolved = resolve(self._kit, shown, state, way, readings)
+                yield Shown(resolved, densities, art, way, state, frame, readings)
 
     def _add_file(self, one: Ordered) -> None:
-        resolved, box, form, density = one.resolved, one.box, one.format, one.density
-        control, order = resolved.control, self._order
-        way = one.colourway if len(order.colourways) > 1 else ""
+        look, box, form, density = one.look, one.box, one.format, one.density
+        resolved, control, order = look.resolved, look.resolved.control, self._order
+        way = look.colourway if len(order.colourways) > 1 else ""
         words = {
             "kit": slug(self._kit.name, self._kit.id),
             "control": slug(control.name, control.id),
+            "size": one.size,
             "colourway": way,
-            "state": one.state,
-            "frame": one.frame,
+            "state": look.state,
+            "frame": look.frame,
             "density": "" if form.scalable else number(density),
         }
         pixels = device(box, density)
@@ -173,20 +206,19 @@ class _Making:
             self._collides(name, first.resolved.control, control)
             return
         shown = resolved.standing() if order.ground else resolved
-        job = Job(shown, box, pixels, density, order.densities[-1], self._cache)
-        options = order.options_of(form.kind)
-        self.files[name.lower()] = File(name, control.id, one.state, form, job, options, resolved, order.ground, way,
-                                        one.readings, one.touch)  # fmt: skip
+        self.files[name.lower()] = File(
+            name, control.id, look.state, form,
+            Job(shown, box, pixels, density, order.densities[-1], self._cache), order.options_of(form.kind),
+            resolved, order.ground, way, look.readings, one.touch, one.size, look.art,
+        )  # fmt: skip
 
     def _collides(self, name: str, first: Control, second: Control) -> None:
         """Said once for two controls, or for the files of one."""
         if (first.id, second.id) in self._collisions:
             return
         self._collisions.add((first.id, second.id))
-        words_missing = ["{colourway}"] if len(self._order.colourways) > 1 else []
-        words_missing += ["{state}"] if first.id in self._with_states else []
-        words_missing += ["{frame}"] if self._order.frames > 1 and first.readings else []
-        several = " and ".join([", ".join(words_missing), "{density}"] if words_missing else ["{density}"])
+        missing = ", ".join(f"{{{word}}}" for word in self._several[first.id])
+        several = f"{missing} and {{density}}" if missing else "{density}"
         words = f"Several files would be called “{name}”. Put {several} into the name pattern."
         if first.id != second.id:
             both = "Another control" if first.name == second.name else f"“{first.name}”"
@@ -194,24 +226,31 @@ class _Making:
         self.left_out.append(LeftOut(second.name, words))
 
 
-def delivered_box(looks: Sequence[Resolved], order: Order, cache: PixelCache | None = None) -> Rect:
-    """The one logical box of a control's files in all its states and the colourways that are asked: its canvas, or
-    the ink of all of them at every density asked, plus the margin, grown outward to whole steps (``rendering.md``,
-    coverage). Of many frames the ink is measured at the lowest density only, a device px of that added."""
-    first = looks[0].control
+def _at_densities(looks: Sequence[Shown], form: Format) -> Iterator[tuple[float, Shown]]:
+    """What files of a format are made of, lowest density first."""
+    if form.scalable:
+        return ((1.0, look) for look in looks if not look.art)
+    at = ((density, look) for look in looks for density in look.densities)
+    return iter(sorted(at, key=lambda one: one[0]))
+
+
+def delivered_box(
+    looks: Sequence[tuple[Resolved, tuple[float, ...]]], order: Order, cache: PixelCache | None = None
+) -> Rect:  # fmt: skip
+    """The one logical box of a control's files at a size in all its states and the colourways that are asked, each
+    look with the densities that it is delivered at: its canvas, or the ink of all of them at every density asked, plus
+    the margin, grown outward to whole steps (``rendering.md``, coverage). Of many frames the ink is measured at the
+    lowest density only, a device px of that added."""
+    first = looks[0][0].control
     canvas = first.canvas
     if not order.trimmed:
         return Rect(0, 0, canvas.width, canvas.height)
     step = order.step()
     around = NOWHERE
     many = order.frames > 1 and bool(first.readings)
-    for density in order.densities[:1] if many else order.densities:
-        if not fits(canvas_box(looks[0], density)):
-            continue
-        for look in looks:
-            found = ink(picture(look, density, cache=cache))
-            if found is not None:
-                around = around.union(Rect(*(v / density for v in (found.left, found.top, found.right, found.bottom))))
+    for look, densities in looks:
+        for density in densities[:1] if many else densities or order.densities[:1]:
+            around = around.union(_ink(look, density, cache))
     if around.empty:
         raise Refused(f"“{first.name}” has nothing on its canvas to trim to.")
     around = around.grown(order.margin + (1 / order.densities[0] if many else 0))
@@ -220,6 +259,14 @@ def delivered_box(looks: Sequence[Resolved], order: Order, cache: PixelCache | N
         math.floor(around.left / step + slack) * step, math.floor(around.top / step + slack) * step,
         math.ceil(around.right / step - slack) * step, math.ceil(around.bottom / step - slack) * step,
     )  # fmt: skip
+
+
+def _ink(look: Resolved, density: float, cache: PixelCache | None) -> Rect:
+    """Around what a look covers, logical px; nowhere where it covers nothing or is too large to be drawn."""
+    found = ink(picture(look, density, cache=cache)) if fits(canvas_box(look, density)) else None
+    if found is None:
+        return NOWHERE
+    return Rect(*(v / density for v in (found.left, found.top, found.right, found.bottom)))
 
 
 def body_box(resolved: Resolved, density: float) -> PixelBox:

@@ -1,13 +1,13 @@
-"""What differs between a control at rest and as it is to be in a state.
+"""What differs between a control and as it is to be in a state or an edition.
 
-Only parts and the light differ in states; canvas, guides, names and all else belong to the control. The counterpart
-of ``states``, which lays differences over rest: places of containers are compared first, because what lies in one goes
-where it goes.
+Only parts and the light differ in states, in editions also how readings drive them, in sizes the canvas and the touch
+area; guides, names and all else belong to the control. The counterpart of ``laying``: places of containers are
+compared first, because what lies in one goes where it goes.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from typing import Any, TypeGuard
 
 from pydantic import JsonValue, TypeAdapter
@@ -37,6 +37,21 @@ def differences(rest: Control, state: Control) -> tuple[Difference, ...]:
         if part.id in known:
             found += _of_part(known[part.id], part)
     return tuple(found)
+
+
+def edition_differences(control: Control, edition: Control, own: Sequence[str]) -> tuple[Difference, ...]:
+    """The same of an edition: with its ``own`` fields of the control, and what readings drive."""
+    return (*differences(control, edition), *_of_all_states(control, edition, own))
+
+
+def _of_all_states(control: Control, edition: Control, own: Sequence[str]) -> Iterator[Difference]:
+    for name in own:
+        yield from values_between(name, getattr(control, name), getattr(edition, name))
+    known = {(one.id, drive.id): drive for one in control.readings for drive in one.drives}
+    for one in edition.readings:
+        for drive in one.drives:
+            if (one.id, drive.id) in known:
+                yield from values_between(f"readings/{one.id}/drives/{drive.id}", known[one.id, drive.id], drive)
 
 
 def as_json(value: Any) -> JsonValue:

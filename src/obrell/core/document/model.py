@@ -5,7 +5,7 @@ Lists of parts and of effects are in paint order, back to front; the sheet shows
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
 
@@ -24,6 +24,7 @@ from obrell.core.values.differences import MAX_DIFFERENCES, Difference
 from obrell.core.values.fields import (
     LIMIT_PX,
     Angle,
+    Density,
     Elevation,
     Id,
     Length,
@@ -54,6 +55,8 @@ MAX_CONTROLS = 5000
 MAX_DEPTH = 20
 MAX_GUIDES = 200
 MAX_STATES = 24
+MAX_SIZES = 12
+MAX_ARTS = 8
 MAX_FILE_TEXT = 28_000_000
 MAX_DRAWN = 4000
 """How many parts a control may be drawn with, every copy of a repeat counted."""
@@ -64,6 +67,8 @@ MAX_PAINTED = 40_000
 
 REST = "rest"
 """What stands for no state where the id of one does."""
+REGULAR = "regular"
+"""What stands for no size where the id of one does."""
 Fit = Literal["off", "sides", "strokes"]
 CanvasSize = Annotated[float, Live("px", 1, 8, 640), Field(gt=0, le=4096)]
 
@@ -160,14 +165,29 @@ class Reference(Value):
     visible: bool = Field(True, title="shown")
 
 
-class State(Value):
+class Differing(Value):
+    """What a control is in another way, kept as what differs and nothing else."""
+
+    kept_in: ClassVar[str]
+    """The field of a control that holds those of its kind."""
+    id: Id
+    name: Name
+    differences: Annotated[tuple[Difference, ...], Field(max_length=MAX_DIFFERENCES)] = ()
+
+    @model_validator(mode="after")
+    def _paths_differ(self) -> Self:
+        paths = [one.path for one in self.differences]
+        if len(paths) != len(set(paths)):
+            raise ValueError("one thing differs in two ways.")
+        return self
+
+
+class State(Differing):
     """What differs from rest when the control is hovered, pressed, on … One that is made ``of`` others begins as what
     they come to, one after the other."""
 
-    id: Id
-    name: Name
+    kept_in: ClassVar[str] = "states"
     of: Annotated[tuple[Id, ...], Field(max_length=4)] = ()
-    differences: Annotated[tuple[Difference, ...], Field(max_length=MAX_DIFFERENCES)] = ()
 
     @model_validator(mode="before")
     @classmethod
@@ -178,12 +198,27 @@ class State(Value):
         rest = {name: value for name, value in data.items() if name != "overrides"}
         return rest | {"differences": [{"kind": "other", **one} for one in data["overrides"]]}
 
-    @model_validator(mode="after")
-    def _paths_differ(self) -> State:
-        paths = [one.path for one in self.differences]
-        if len(paths) != len(set(paths)):
-            raise ValueError("one thing differs in two ways.")
-        return self
+
+class Edition(Differing):
+    """The whole control made otherwise, with all its states: parts, light and how readings drive them."""
+
+    own: ClassVar[tuple[str, ...]] = ()
+    """What else of a control it has for itself."""
+
+
+class SizeEdition(Edition):
+    """A size of it besides the regular one."""
+
+    kept_in: ClassVar[str] = "sizes"
+    own: ClassVar[tuple[str, ...]] = ("canvas", "touch", "follows")
+
+
+class DensityEdition(Edition):
+    """What it is drawn as where it is delivered at one density; on the same canvas, so that all densities fit each
+    other."""
+
+    kept_in: ClassVar[str] = "arts"
+    density: Density
 
 
 class Control(Value):
@@ -195,6 +230,8 @@ class Control(Value):
     light: Light | None = None
     parts: Annotated[tuple[Part, ...], Field(max_length=MAX_PARTS)] = ()
     states: Annotated[tuple[State, ...], Field(max_length=MAX_STATES)] = ()
+    sizes: Annotated[tuple[SizeEdition, ...], Field(max_length=MAX_SIZES)] = ()
+    arts: Annotated[tuple[DensityEdition, ...], Field(max_length=MAX_ARTS)] = ()
     readings: Annotated[tuple[Reading, ...], Field(max_length=MAX_READINGS)] = ()
     timing: Timing = Field(default_factory=Timing)
     """Of one state becoming another, where the two have no transition of their own."""
@@ -216,6 +253,16 @@ class Control(Value):
     def state_ids(self) -> tuple[str, ...]:
         """Its states by their ids, rest first."""
         return (REST, *(state.id for state in self.states))
+
+    @property
+    def size_ids(self) -> tuple[str, ...]:
+        """Its sizes by their ids, the regular one first."""
+        return (REGULAR, *(size.id for size in self.sizes))
+
+    @property
+    def editions(self) -> tuple[Edition, ...]:
+        """Its sizes and its arts for densities."""
+        return (*self.sizes, *self.arts)
 
     @property
     def stands_on(self) -> Stands:
@@ -244,6 +291,16 @@ class Control(Value):
         plain = {state.id for state in self.states if not state.of}
         if any(not plain.issuperset(state.of) for state in self.states):
             raise ValueError("a state is made of one that is not there.")
+        return self
+
+    @model_validator(mode="after")
+    def _editions_are_told_apart(self) -> Control:
+        ids = [REGULAR, *(one.id for one in self.editions)]
+        if len(ids) != len(set(ids)):
+            raise ValueError("two of its sizes and densities have the same id.")
+        densities = [one.density for one in self.arts]
+        if len(densities) != len(set(densities)):
+            raise ValueError("two arts are for the same density.")
         return self
 
     @model_validator(mode="after")

@@ -10,11 +10,15 @@ from pydantic import Field
 from obrell.core.document.draft import Draft
 from obrell.core.document.follows import NO_WORDS, Words, settled
 from obrell.core.document.mixing import mixed
-from obrell.core.document.model import Control
-from obrell.core.document.moving import PLACE
+from obrell.core.document.model import Control, Part
+from obrell.core.document.moving import PLACE, place_of
 from obrell.core.document.states import in_state, words_of
+from obrell.core.document.tree import arranged
 from obrell.core.document.value_paths import with_number
-from obrell.core.errors import BadValue, NoSuchThing, ObrellError
+from obrell.core.errors import GONE, BadValue, NoSuchThing, ObrellError
+from obrell.core.geometry.along import Course
+from obrell.core.geometry.paths import Path
+from obrell.core.shapes import Container
 from obrell.core.values.readings import Drive, Reading
 from obrell.core.workspace import OfObject
 
@@ -57,7 +61,9 @@ def read(
     draft = Draft(control)
     for one, drive in driven(control):
         try:
-            _put(draft, drive.path, at(one, drive, values.get(one.id, one.value), palette))
+            value = at(one, drive, values.get(one.id, one.value), palette)
+            for path, part in zip(drive.paths, where(draft.control(), drive, value), strict=True):
+                _put(draft, path, part)
         except ObrellError:
             continue
     return settled(draft.control(), words)
@@ -91,6 +97,35 @@ def driven(control: Control) -> Iterator[tuple[Reading, Drive]]:
     for one in control.readings:
         for drive in one.drives:
             yield one, drive
+
+
+def where(control: Control, drive: Drive, value: Any) -> tuple[Any, ...]:
+    """What the values of a drive are: the one, or a place so far along the way of another part; raises
+    ``NoSuchThing`` where that is gone or leads nowhere."""
+    if drive.along is None:
+        return (value,)
+    place = course_of(control, drive.along).at(value)
+    return round(place.x, 6), round(place.y, 6)
+
+
+def course_of(control: Control, name: str) -> Course:
+    """The way of a part, by its id, on the canvas: the line that it was drawn along, or its outline; raises
+    ``NoSuchThing``."""
+    part = next((one for one in control.parts if one.id == name), None)
+    if part is None:
+        raise NoSuchThing(GONE)
+    seen = arranged(control).all[name].part if isinstance(part.shape, Container) else part
+    try:
+        return _COURSES.get(seen, None, lambda: Course(_way(seen)))
+    except ValueError as error:
+        raise NoSuchThing(f"“{part.name}” leads nowhere.") from error
+
+
+_COURSES = OfObject[Course](256)
+
+
+def _way(part: Part) -> Path:
+    return (part.shape.as_line() or part.shape).centre_line().transformed(place_of(part))
 
 
 def at(reading: Reading, drive: Drive, value: float, palette: Mapping[str, str]) -> Any:

@@ -1,27 +1,36 @@
-"""What edits do to the states of a control: in some of them, in all of them, or at rest, which the others follow."""
+"""What edits do to a control that is drawn in a state or an edition: what belongs to it is changed for all, the rest
+is kept as what differs."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Sequence
+from itertools import pairwise
+from typing import TypeVar
 
-from obrell.core.document.differing import OF_THE_CONTROL, as_json, differences
-from obrell.core.document.model import REST, Control, Part, State
-from obrell.core.document.states import all_states, beginning_of, in_state, misfits, state_of
+from obrell.core.document.differing import OF_THE_CONTROL, differences, edition_differences
+from obrell.core.document.editions import editions_of, in_editions
+from obrell.core.document.laying import laid
+from obrell.core.document.model import REST, Control, Differing, Edition, Part, State
+from obrell.core.document.states import beginning_of, in_state, state_of
 from obrell.core.document.value_paths import value_at
 from obrell.core.errors import NoSuchThing
-from obrell.core.values.differences import Difference, Extra, Other
+from obrell.core.values.differences import Other
+from obrell.core.values.readings import Reading
 
 DIFFERING = frozenset(("parts", "light", "states"))
 """Fields of a control that are not the same in all its states, and where that is written down."""
+DIFFERING_IN_EDITIONS = DIFFERING | {"readings", "sizes", "arts"}
+"""The same of its editions, besides what those have for themselves."""
 Change = Callable[[Control], Control]
+D = TypeVar("D", bound=Differing)
 
 
 def in_one_state(control: Control, name: str, change: Change) -> Control:
     """The control with a change made in one state: what of it belongs to the control is changed for all."""
     look = in_state(control, name)
     changed = change(look)
-    rest = with_shared(control, look, changed)
-    return with_state(rest, restated(rest, state_of(control, name), look, changed))
+    rest, state = with_shared(control, look, changed), state_of(control, name)
+    return with_one(rest, restated(beginning_of(rest, state), state, look, changed))
 
 
 def in_all_states(control: Control, change: Change) -> Control:
@@ -31,23 +40,56 @@ def in_all_states(control: Control, change: Change) -> Control:
         look = in_state(control, state.id)
         changed = change(look)
         rest = rest.evolve(next_number=max(rest.next_number, changed.next_number))
-        rest = with_state(rest, restated(rest, state, look, changed))
+        rest = with_one(rest, restated(beginning_of(rest, state), state, look, changed))
     return rest
 
 
-def with_state(control: Control, state: State) -> Control:
-    """The control with a state in place of that of its id."""
-    return control.evolve(states=tuple(state if one.id == state.id else one for one in control.states))
+def in_all_looks(control: Control, change: Change) -> Control:
+    """The control with a change made in every state and in every edition."""
+    done = in_all_states(control, change)
+    for edition in control.editions:
+        look = in_state(in_editions(control, (edition.id,)), REST)
+        changed = change(look)
+        done = done.evolve(next_number=max(done.next_number, changed.next_number))
+        done = with_one(done, restated(done, edition, look, changed))
+    return done
 
 
-def restated(rest: Control, state: State, before: Control, after: Control) -> State:
-    """A state that looked so ``before`` and is to look so ``after``. What it says of a value that was not touched
-    stays said, also where rest happens to say the same."""
-    found = {one.path: one for one in differences(beginning_of(rest, state), after)}
-    for one in state.differences:
-        if isinstance(one, Other) and not _covered(one.path, found) and _same(before, after, one.path):
-            found[one.path] = one
-    return state.evolve(differences=tuple(found.values()))
+def in_drawn_editions(control: Control, names: tuple[str, ...], change: Change) -> Control:
+    """The control with a change made while editions are drawn: what differs is kept in the uppermost of them, states
+    are changed for all."""
+    laying = editions_of(control, names)
+    under = [control]
+    for edition in laying:
+        under.append(laid(under[-1], edition.differences).control)
+    drawn = in_editions(control, names)
+    changed = change(drawn)
+    made: list[Edition] = []
+    for edition, (below, look) in reversed([*zip(laying, pairwise(under), strict=True)]):
+        shown = drawn if not made else look
+        base = _with_shared_by(edition, below, shown, changed)
+        made.append(_said_on(below, edition, restated(base, edition, shown, changed)))
+        changed = base
+    for edition in made:
+        changed = with_one(changed, edition)
+    return changed
+
+
+def with_one(control: Control, one: Differing) -> Control:
+    """The control with a state or an edition in place of that of its id."""
+    there: Sequence[Differing] = getattr(control, one.kept_in)
+    return control.evolve(**{one.kept_in: tuple(one if other.id == one.id else other for other in there)})
+
+
+def restated(base: Control, one: D, before: Control, after: Control) -> D:
+    """A state or an edition that looked so ``before`` and is to look so ``after``, as what differs from what it is
+    laid over. What it says of a value that was not touched stays said, also where that comes to be the same."""
+    own = edition_differences(base, after, one.own) if isinstance(one, Edition) else differences(base, after)
+    found = {made.path: made for made in own}
+    for said in one.differences:
+        if isinstance(said, Other) and not _covered(said.path, found) and _same(before, after, said.path):
+            found[said.path] = said
+    return one.evolve(differences=tuple(found.values()))
 
 
 def _covered(path: str, found: Iterable[str]) -> bool:
@@ -61,12 +103,14 @@ def _same(before: Control, after: Control, path: str) -> bool:
         return False
 
 
-def with_shared(control: Control, before: Control, after: Control) -> Control:
+def with_shared(
+    control: Control, before: Control, after: Control, apart: frozenset[str] = DIFFERING
+) -> Control:  # fmt: skip
     """The control with what an edit of one of its states changed that is the same in all of them."""
     fields = {
         name: getattr(after, name)
         for name in type(control).model_fields
-        if name not in DIFFERING and getattr(after, name) != getattr(before, name)
+        if name not in apart and getattr(after, name) != getattr(before, name)
     }
     old, new = ({part.id: part for part in one.parts} for one in (before, after))
 
@@ -83,80 +127,26 @@ def with_shared(control: Control, before: Control, after: Control) -> Control:
     return control.evolve(**fields, parts=tuple(shared(part) for part in control.parts))
 
 
-def fitted(before: Control, after: Control) -> Control:
-    """A control that an edit made of another, with states whose differences fit it: what is of something that was
-    removed goes with that, and what names items of a list by their number says the whole list, when its length is
-    another now."""
-    if after.parts is before.parts and after.states is before.states:
-        return after
-    if not after.states:
-        return _driving_what_is_there(after)
-    known = {state.id for state in before.states}
-    for state in after.states:
-        if state.id in known:
-            frozen = tuple(_frozen(before, after, state))
-            if frozen != state.differences:
-                after = with_state(after, state.evolve(differences=frozen))
-    for state, found in misfits(after):
-        left = tuple(one for one in state.differences if one not in found)
-        after = with_state(after, state.evolve(differences=left))
-    return _driving_what_is_there(after)
+def _with_shared_by(edition: Edition, control: Control, before: Control, after: Control) -> Control:
+    """The same of an edition: states and readings are the same in all of them, but for how readings drive values."""
+    shared = with_shared(control, before, after, DIFFERING_IN_EDITIONS.union(edition.own))
+    known = {(one.id, drive.id): drive for one in control.readings for drive in one.drives}
 
+    def driving(reading: Reading) -> Reading:
+        return reading.evolve(drives=tuple(known.get((reading.id, one.id), one) for one in reading.drives))
 
-def _driving_what_is_there(control: Control) -> Control:
-    """The control with readings that drive nothing which was removed."""
-    if not any(one.drives for one in control.readings):
-        return control
-    looks = all_states(control).values()
-    readings = tuple(
-        one.evolve(drives=tuple(drive for drive in one.drives if any(_there(look, drive.path) for look in looks)))
-        for one in control.readings
+    return shared.evolve(
+        readings=tuple(map(driving, after.readings)), states=tuple(_state_said_on(before, one) for one in after.states)
     )
-    return control if readings == control.readings else control.evolve(readings=readings)
 
 
-def _there(control: Control, path: str) -> bool:
-    try:
-        value_at(control, path)
-    except NoSuchThing:
-        return False
-    return True
+def _state_said_on(before: Control, state: State) -> State:
+    was = next((one for one in before.states if one.id == state.id), None)
+    return state if was is None or was == state else _said_on(beginning_of(before, was), was, state)
 
 
-def _frozen(before: Control, after: Control, state: State) -> Iterator[Difference]:
-    whole: set[str] = set()
-    for one in state.differences:
-        found = None if isinstance(one, Extra) else _list_of_another_length(before, after, one.path)
-        if found is None:
-            yield one
-        elif found not in whole:
-            whole.add(found)
-            yield Other(path=found, value=as_json(value_at(in_state(before, state.id), found)))
-
-
-def _list_of_another_length(before: Control, after: Control, path: str) -> str | None:
-    steps = path.split("/")
-    for place, step in enumerate(steps):
-        if step.isdigit():
-            here = "/".join(steps[:place])
-            if _length(before, here) != _length(after, here):
-                return here
-    return None
-
-
-def _length(control: Control, path: str) -> int | None:
-    try:
-        found = value_at(control, path)
-    except NoSuchThing:
-        return None
-    return len(found) if isinstance(found, tuple) else None
-
-
-def lost_words(before: Control, after: Control) -> str:
-    """What states have lost because what differed is no longer there; empty for nothing."""
-    left = {state.id: len(state.differences) for state in after.states}
-    kept = {one.id: len(one.drives) for one in after.readings}
-    driven = [(one.name, len(one.drives) - kept.get(one.id, len(one.drives))) for one in before.readings]
-    lost = [(one.name, len(one.differences) - left.get(one.id, len(one.differences))) for one in before.states]
-    said = [f"{count} in {name}" for name, count in (*lost, *driven) if count > 0]
-    return f"What differed of it went with it: {', '.join(said)}." if said else ""
+def _said_on(base: Control, was: D, now: D) -> D:
+    """A state or an edition that goes on saying what had no place in what it was laid over while it was changed."""
+    paths = [one.path for one in now.differences]
+    kept = [one for one in laid(base, was.differences).misfits if not _covered(one.path, paths)]
+    return now.evolve(differences=(*now.differences, *kept)) if kept else now

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from obrell.core.document.colours import drawn_places, places
+from obrell.core.document.editions import all_editions, every_look
 from obrell.core.document.model import REST, Control
 from obrell.core.document.states import all_states, state_of
 from obrell.core.document.value_paths import field_of
@@ -16,10 +17,10 @@ from obrell.core.workspace import OfObject
 
 
 def uses(control: Control) -> dict[str, int]:
-    """How many parts follow each swatch, in whatever state, by its id; the ground counts as one."""
+    """How many parts follow each swatch, in whatever state and edition, by its id; the ground counts as one."""
     found = {
         (place.path.split("/")[1] if place.path.startswith("parts/") else "", link.swatch)
-        for look in all_states(control).values()
+        for look in every_look(control)
         for place in drawn_places(look)
         if (link := follows(place.colour)) is not None
     }
@@ -49,16 +50,18 @@ class Use:
 
 
 def uses_of(control: Control, swatch: str) -> Iterator[Use]:
-    """The parts of a control that follow a swatch at rest or in a state, the front-most first, its ground last."""
+    """The parts of a control that follow a swatch at rest, in a state or an edition, the front-most first, its
+    ground last."""
     titles: dict[str, list[str]] = {}
     names: dict[str, str] = {}
-    for state, look in all_states(control).items():
-        names |= {part.id: part.name for part in look.parts}
-        for place in drawn_places(look):
-            link = follows(place.colour)
-            if link is not None and link.swatch == swatch:
-                part = place.path.split("/")[1] if place.path.startswith("parts/") else ""
-                _told(titles.setdefault(part, []), _title(look, place.path), control, state)
+    for edition in all_editions(control):
+        for state, look in all_states(edition).items():
+            names = {part.id: part.name for part in look.parts} | names
+            for place in drawn_places(look):
+                link = follows(place.colour)
+                if link is not None and link.swatch == swatch:
+                    part = place.path.split("/")[1] if place.path.startswith("parts/") else ""
+                    _told(titles.setdefault(part, []), _title(look, place.path), control, state)
     for part, found in reversed(titles.items()):
         if part:
             yield Use(part, names[part], tuple(found))

@@ -52,6 +52,13 @@ class Between:
     second: Resolved
     weight: float
 
+    @property
+    def only(self) -> Resolved | None:
+        """The one that is seen where there are not two of them; None where there are."""
+        if self.first is self.second or self.weight in {0.0, 1.0}:
+            return self.second if self.weight == 1.0 else self.first
+        return None
+
 
 def own_timing(control: Control, start: str, end: str) -> Transition | None:
     """The timing that two states, by their ids, have of their own."""

@@ -19,6 +19,15 @@ from obrell.core.edit.companions import AddRim, FitAround, LinkedCopy, StayInsid
 from obrell.core.edit.containers import CombineParts, GroupParts, PutInto, RepeatParts, TakeApart
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, OutlineLines, SimplifyPath
 from obrell.core.edit.crop import Crop
+from obrell.core.edit.editions import (
+    AddArt,
+    AddSize,
+    InEditions,
+    MoveSize,
+    RemoveEdition,
+    RenameSize,
+    ReturnToRegular,
+)
 from obrell.core.edit.effect_stacks import (
     KeepVersion,
     PaintWith,
@@ -119,6 +128,7 @@ AnyEdit = Annotated[
     | Recolour | TintFromAbove
     | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest
     | StartState | AddReading | RemoveReading | DriveValue | StopDriving | SetDrive
+    | AddSize | AddArt | RenameSize | MoveSize | RemoveEdition | ReturnToRegular
     | OwnTiming | SharedTiming | SetEasing | TouchAs | BeginTouch | BeginPiece,
     Field(discriminator="kind"),
 ]  # fmt: skip
@@ -148,14 +158,15 @@ def read_edit(data: Any) -> Edit:
     return edit
 
 
-WRAPPERS: dict[str, type[Wrapped]] = {"in-states": InStates, "at-readings": AtReadings}
-"""Edits that say where another one is made."""
+WRAPPERS: dict[str, type[Wrapped]] = {"in-editions": InEditions, "in-states": InStates, "at-readings": AtReadings}
+"""Edits that say where another one is made, the outermost first."""
 
 
 def _wrapped(data: dict[str, Any], wrapper: type[Wrapped]) -> Edit:
     edit = read_edit(data.get("edit"))
-    if isinstance(edit, wrapper) or (wrapper is AtReadings and isinstance(edit, InStates)):
-        raise BadValue("An edit is made in states once, and at readings inside of them.")
+    order = list(WRAPPERS.values())
+    if isinstance(edit, Wrapped) and order.index(type(edit)) <= order.index(wrapper):
+        raise BadValue("An edit is made in editions once, in states inside of them, and at readings inside of those.")
     try:
         return wrapper.model_validate({**data, "edit": edit})
     except ValidationError as error:

@@ -7,10 +7,11 @@ bounded by ``limits``.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from obrell.core.aside import patience
-from obrell.core.document.model import REST, Control, KitSettings
+from obrell.core.document.editions import in_editions
+from obrell.core.document.model import REST, Control, Differing, KitSettings
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
 from obrell.core.document.touching import touch_outline
@@ -30,22 +31,34 @@ busy machine too."""
 
 def check_drawable(kit: KitSettings, control: Control, before: Control | None = None) -> None:
     """Raises ``Refused``, in words that say what cannot be drawn. Of a control that was drawable ``before``, only
-    what differs is tried: at rest, and in states that differ from it in another way than before."""
+    what differs is tried: at rest, and in states and editions that differ from it in another way than before."""
     try:
         with patience(TRIAL_SECONDS):
             if control.touch is not None:
                 touch_outline(control)
-            for state in (REST, *_restated(control, before)):
-                resolved = resolve(kit, control, state)
-                for node in _changed(resolved, _tree(kit, before, state)):
-                    _try(resolved, node)
+            for state in (REST, *_otherwise(control.states, () if before is None else before.states)):
+                _try_changed(kit, control, before, state)
+            for name in _otherwise(control.editions, () if before is None else before.editions):
+                was = in_editions(before, (name,)) if before and _has(before, name) else before
+                _try_changed(kit, in_editions(control, (name,)), was, REST)
     except ObrellError as error:
         raise Refused(f"That cannot be drawn, so nothing was changed. {error}") from error
 
 
-def _restated(control: Control, before: Control | None) -> list[str]:
-    known = {} if before is None else {state.id: state for state in before.states}
-    return [state.id for state in control.states if state.differences and known.get(state.id) != state]
+def _otherwise(now: Sequence[Differing], before: Sequence[Differing]) -> list[str]:
+    """Those states or editions that differ from the control in another way than before."""
+    known = {one.id: one for one in before}
+    return [one.id for one in now if one.differences and known.get(one.id) != one]
+
+
+def _has(control: Control, edition: str) -> bool:
+    return any(one.id == edition for one in control.editions)
+
+
+def _try_changed(kit: KitSettings, control: Control, before: Control | None, state: str) -> None:
+    resolved = resolve(kit, control, state)
+    for node in _changed(resolved, _tree(kit, before, state)):
+        _try(resolved, node)
 
 
 def _tree(kit: KitSettings, control: Control | None, state: str) -> Tree | None:

@@ -9,11 +9,12 @@ from typing import ClassVar
 
 from pydantic import ConfigDict, SerializeAsAny, ValidationError
 
+from obrell.core.document.fitting import fitted
 from obrell.core.document.follows import NO_WORDS, Words, kept_by_hand, settled
 from obrell.core.document.model import MAX_PARTS, Control, KitSettings, Light, Material, Part, Swatch
 from obrell.core.document.moving import carried_together, covering
 from obrell.core.document.resolve import palette
-from obrell.core.document.restating import fitted, in_all_states
+from obrell.core.document.restating import in_all_looks
 from obrell.core.document.states import words_of
 from obrell.core.document.swatch_uses import swatches_of
 from obrell.core.document.tree import descendants
@@ -31,12 +32,17 @@ NEW = "e0"
 
 
 def applied(edit: Edit, control: Control, around: Surroundings) -> Control:
-    """What an edit makes of a control, with everything that follows settled, and its states fitted to it; raises
-    ``Refused`` in words, also when a colour would begin to follow a swatch that the kit does not have."""
-    if edit.with_states and control.states:
+    """What an edit makes of a control, with everything that follows settled, and its states and editions fitted to it;
+    raises ``Refused`` in words, also when a colour would begin to follow a swatch that the kit does not have."""
+    return fitted(control, made_of(edit, control, around))
+
+
+def made_of(edit: Edit, control: Control, around: Surroundings) -> Control:
+    """The same before anything is fitted."""
+    if edit.with_states and (control.states or control.editions):
         same = edit.for_all_states(control, around)
-        return fitted(control, in_all_states(control, lambda look: applied_once(same, look, around)))
-    return fitted(control, applied_once(edit, control, around))
+        return in_all_looks(control, lambda look: applied_once(same, look, around))
+    return applied_once(edit, control, around)
 
 
 def applied_once(edit: Edit, control: Control, around: Surroundings, words: Words = NO_WORDS) -> Control:
@@ -98,6 +104,9 @@ class Edit(Value):
     with_states: ClassVar[bool] = False
     """Whether it is made in every state besides, when no state was chosen for it."""
 
+    of_editions: ClassVar[bool] = False
+    """Whether it is about the control in all its sizes and densities, whichever is drawn."""
+
     @abstractmethod
     def apply(self, control: Control, around: Surroundings) -> Control:
         """The changed control; raises ``Refused`` in words when it cannot be done."""
@@ -131,6 +140,11 @@ class Wrapped(Edit):
     """Base of the edits that say where another one is made."""
 
     edit: SerializeAsAny[Edit]
+
+    @property
+    def innermost(self) -> Edit:
+        """What is done, wherever that is."""
+        return self.edit.innermost if isinstance(self.edit, Wrapped) else self.edit
 
     def look(self, control: Control) -> Control:
         """The control as the other edit sees it."""

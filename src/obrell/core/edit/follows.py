@@ -18,6 +18,7 @@ from obrell.core.shapes import Box
 from obrell.core.values.fields import LIMIT_PX, Id
 
 CANVAS = "canvas"
+OF_CANVAS = ("canvas/width", "canvas/height")
 LEAST_PX = 0.5
 """What is left of a length that follows a part which got too small for it."""
 Kept = tuple[str, Measure]
@@ -37,6 +38,8 @@ class AddFollow(Edit):
     measure: Measure = "width"
 
     def apply(self, control: Control, around: Surroundings) -> Control:
+        if self.part == CANVAS and self.path not in OF_CANVAS:
+            raise Refused("Of the canvas its width and its height can follow a part.")
         root = "" if self.part == CANVAS else f"parts/{self.part}/"
         try:
             now = value_at(control, root + self.path)

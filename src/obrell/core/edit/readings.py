@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
 from contextlib import suppress
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
@@ -12,18 +12,22 @@ from obrell.core.document.differing import as_json
 from obrell.core.document.draft import Draft
 from obrell.core.document.mixing import is_number
 from obrell.core.document.model import Control
-from obrell.core.document.readings import driven, known_values, place, read, reading_of
-from obrell.core.document.value_paths import is_value, value_at
+from obrell.core.document.readings import course_of, driven, known_values, place, read, reading_of
+from obrell.core.document.tree import descendants
+from obrell.core.document.value_paths import is_value, live_at, value_at
 from obrell.core.edit.base import Edit, Surroundings, Wrapped, part_of
 from obrell.core.edit.states import OfStates
+from obrell.core.edit.typed import number_from
 from obrell.core.edit.values import described, whose
 from obrell.core.errors import BadValue, NoSuchThing, ObrellError, Refused
 from obrell.core.values.differences import Where
-from obrell.core.values.fields import Id, Name, live_of
+from obrell.core.values.fields import Id, Live, Name, live_of
 from obrell.core.values.readings import MAX_READINGS, Drive, Number, Reading
 from obrell.core.values.slugs import free_id
 
 NEAREST = 1e-6
+SHARES = Live("%", 1, 0, 100, 100)
+"""How ends along a way are typed."""
 
 
 class AddReading(OfStates):
@@ -54,6 +58,7 @@ class AddReading(OfStates):
 class RemoveReading(OfStates):
     """A reading taken away; what it drove stays as it is where that begins."""
 
+    of_editions: ClassVar[bool] = True
     kind: Literal["remove-reading"] = "remove-reading"
     reading: Id
 
@@ -70,11 +75,13 @@ class RemoveReading(OfStates):
 
 
 class DriveValue(OfStates):
-    """A value that a reading drives from now on: at both ends as it is, until it is set at one of them."""
+    """A value that a reading drives from now on: at both ends as it is, until it is set at one of them. A place across
+    drives that down too where it goes ``along`` another part, from where that is nearest to it."""
 
     kind: Literal["drive"] = "drive"
     reading: Id
     path: Where
+    along: Id | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         reading = reading_of(control, self.reading)
@@ -82,6 +89,9 @@ class DriveValue(OfStates):
             raise BadValue("That is no value that a reading could drive.")
         if any(one.path == self.path for one in reading.drives):
             raise Refused(f"{reading.name} drives that already.")
+        if self.along is not None:
+            drive = Drive(path=self.path, along=self.along, start=self._near(control), end=self._near(control))
+            return _with(control, reading.evolve(drives=(*reading.drives, drive)))
         value = as_json(value_at(control, self.path))
         words = "{}" if self.path.endswith("/words") else ""
         drive = Drive(path=self.path, start=value, end=value, format=words)
@@ -89,6 +99,13 @@ class DriveValue(OfStates):
 
     def label(self, control: Control) -> str:
         return f"{reading_of(control, self.reading).name} drives {_named(control, self.path)}"
+
+    def _near(self, control: Control) -> float:
+        name = self.path.split("/")[1]
+        part, other = part_of(control, name), part_of(control, self.along or "")
+        if other.id in descendants(control, (name,)):
+            raise Refused(f"“{part.name}” cannot go along itself or what lies in it.")
+        return round(course_of(control, other.id).share_of(part.x, part.y), 6)
 
 
 class StopDriving(OfStates):
@@ -126,7 +143,8 @@ class SetDrive(OfStates):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         reading, drive = _drive_of(control, self.reading, self.path)
-        given = {name: getattr(self, name) for name in ("start", "end", "low", "high", "beyond", "format")}
+        ends = {name: _typed(control, drive, getattr(self, name)) for name in ("start", "end")}
+        given = ends | {name: getattr(self, name) for name in ("low", "high", "beyond", "format")}
         new = drive.evolve(**{name: value for name, value in given.items() if value is not None})
         changed = _with(control, _in_place(reading, new))
         check_ends(changed, new)
@@ -158,23 +176,43 @@ class AtReadings(Wrapped):
         draft = Draft(changed)
         for reading, drive in driven(raw):
             try:
-                before, after, own = (value_at(one, drive.path) for one in (seen, changed, raw))
+                before, after, own = (_values(one, drive) for one in (seen, changed, raw))
             except NoSuchThing:
                 continue
             if before != after and reading.id in readings:
                 value = values.get(reading.id, reading.value)
-                readings[reading.id] = _in_place(readings[reading.id], _set_at(reading, drive, value, as_json(after)))
-            draft.set_at(drive.path, own)
+                wanted = _wanted(changed, drive, after)
+                readings[reading.id] = _in_place(readings[reading.id], _set_at(reading, drive, value, wanted))
+            for path, was in zip(drive.paths, own, strict=True):
+                draft.set_at(path, was)
         made = draft.control()
         return made.evolve(readings=tuple(readings.values())) if readings else made
+
+
+def _values(control: Control, drive: Drive) -> tuple[Any, ...]:
+    return tuple(value_at(control, path) for path in drive.paths)
+
+
+def _wanted(control: Control, drive: Drive, values: tuple[Any, ...]) -> Any:
+    """What a drive is to come to for its values: the one, or how far along the way the place nearest to them is."""
+    return as_json(values[0]) if drive.along is None else course_of(control, drive.along).share_of(*values)
+
+
+def _typed(control: Control, drive: Drive, value: Any) -> Any:
+    """An end of a drive as it was typed, in the unit it is shown in."""
+    if not isinstance(value, str) or drive.format:
+        return value
+    live = SHARES if drive.along else live_at(control, drive.path)
+    return value if live is None else number_from(value, live)
 
 
 def _as_drawn(control: Control, drives: Iterable[Drive], around: Surroundings) -> Control:
     """The control with values of its own that are what drives make of them where their readings begin."""
     seen, draft = read(control, {}, around.palette), Draft(control)
     for drive in drives:
-        with suppress(NoSuchThing):
-            draft.set_at(drive.path, value_at(seen, drive.path))
+        for path in drive.paths:
+            with suppress(NoSuchThing):
+                draft.set_at(path, value_at(seen, path))
     return draft.control()
 
 
@@ -208,7 +246,7 @@ def drivable(control: Control, part: str) -> Iterator[str]:
 
 def check_ends(control: Control, drive: Drive) -> None:
     """Raises ``BadValue`` when a value cannot be what it is to be at one of the ends."""
-    for end in () if drive.format else (drive.start, drive.end):
+    for end in () if drive.format or drive.along else (drive.start, drive.end):
         try:
             Draft(control).set_at(drive.path, end)
         except NoSuchThing:

@@ -18,10 +18,11 @@ from obrell.core.document.colours import places, with_colours
 from obrell.core.document.counterparts import counterparts, outer_of, same_effects
 from obrell.core.document.differing import as_json
 from obrell.core.document.draft import Draft
+from obrell.core.document.laying import effect_from, part_from, place_in
 from obrell.core.document.mixing import is_number
 from obrell.core.document.model import REST, Control, Part
 from obrell.core.document.restating import in_one_state
-from obrell.core.document.states import beginning_of, effect_from, in_state, part_from, place_in, state_of
+from obrell.core.document.states import beginning_of, in_state, state_of
 from obrell.core.document.value_paths import value_at, with_number
 from obrell.core.edit.base import NEW, Edit, Surroundings, add_parts, each_part
 from obrell.core.edit.companions import main_colour

@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from functools import partial
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from obrell.core.document.model import MAX_STATES, REST, Control, State
-from obrell.core.document.restating import in_one_state, with_state
+from obrell.core.document.restating import in_one_state, with_one
 from obrell.core.document.states import in_state, state_of, words_of
 from obrell.core.edit.base import Edit, Surroundings, Wrapped, applied, applied_once
 from obrell.core.errors import NoSuchThing, Refused
-from obrell.core.values.differences import Difference, Where
+from obrell.core.values.differences import Where, is_below
 from obrell.core.values.fields import Id, Name
 from obrell.core.values.slugs import free_id
 from obrell.core.values.transitions import Transition
@@ -106,7 +106,7 @@ class RenameState(OfStates):
         if name == state.name:
             return control
         check_free(control, name)
-        return with_state(control, state.evolve(name=name))
+        return with_one(control, state.evolve(name=name))
 
     def label(self, control: Control) -> str:
         return f"Renamed “{state_of(control, self.state).name}” to “{self.name.strip()}”"
@@ -138,7 +138,7 @@ class DuplicateState(OfStates):
     def apply(self, control: Control, around: Surroundings) -> Control:
         check_room(control)
         state = state_of(control, self.state)
-        name = free_name(control, state.name)
+        name = free_name(state.name, (one.name for one in control.states))
         place = control.states.index(state) + 1
         new = state.evolve(id=free_id(name, control.state_ids, "state"), name=name)
         states = (*control.states[:place], new, *control.states[place:])
@@ -179,23 +179,17 @@ class ReturnToRest(OfStates):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         state = state_of(control, self.state)
-        left = tuple(one for one in state.differences if not self._below(one))
+        left = tuple(one for one in state.differences if not is_below(one, self.path))
         if len(left) == len(state.differences):
             raise NoSuchThing("Nothing of it differs there any more.")
-        return with_state(control, state.evolve(differences=left))
-
-    def _below(self, one: Difference) -> bool:
-        if self.path is None or one.path == self.path:
-            return True
-        of_an_order = self.path.rpartition("/")[2] in ("parts", "effects")
-        return not of_an_order and one.path.startswith(f"{self.path}/")
+        return with_one(control, state.evolve(differences=left))
 
     def removes(self) -> bool:
         return True
 
     def label(self, control: Control) -> str:
         state = state_of(control, self.state)
-        count = sum(self._below(one) for one in state.differences)
+        count = sum(is_below(one, self.path) for one in state.differences)
         what = "all" if self.path is None else f"{count} value{'' if count == 1 else 's'}"
         return f"{state.name}: {what} as at rest again"
 
@@ -235,7 +229,8 @@ def check_free(control: Control, name: str) -> None:
         raise Refused(f"A state is called “{name}” already.")
 
 
-def free_name(control: Control, name: str) -> str:
-    """A name like that which no state has."""
-    taken = {state.name for state in control.states}
-    return next(made for number in range(2, MAX_STATES + 3) if (made := f"{name} {number}") not in taken)
+def free_name(name: str, others: Iterable[str]) -> str:
+    """A name like that which none of the others has."""
+    taken = {other.lower() for other in others}
+    numbered = (f"{name[:76]} {number}" for number in range(2, len(taken) + 3))
+    return next(made for made in numbered if made.lower() not in taken)

@@ -16,11 +16,9 @@ PIECES = 32
 
 def nearest_on(path: Path, x: float, y: float) -> Point | None:
     """The place; None on an outline without any."""
-    sink = _Chords()
-    path.draw(sink)
-    if not sink.rows:
+    rows = chords(path)
+    if not len(rows):
         return None
-    rows: NDArray[np.float64] = np.array(sink.rows)
     start, way = rows[:, :2], rows[:, 2:] - rows[:, :2]
     square = np.maximum((way**2).sum(axis=1), 1e-18)
     share = np.clip(((np.array((x, y)) - start) * way).sum(axis=1) / square, 0, 1)
@@ -29,8 +27,15 @@ def nearest_on(path: Path, x: float, y: float) -> Point | None:
     return Point(float(places[best, 0]), float(places[best, 1]))
 
 
+def chords(path: Path) -> NDArray[np.float64]:
+    """The chords of every contour, closed where that is, as rows of both ends, (n, 4)."""
+    sink = _Chords()
+    path.draw(sink)
+    return np.array(sink.rows).reshape(-1, 4)
+
+
 class _Chords:
-    """Collects chords of every contour, closed."""
+    """Collects chords of every contour."""
 
     def __init__(self) -> None:
         self.rows: list[tuple[float, float, float, float]] = []

@@ -18,8 +18,8 @@ def draw_between(
     """Straight 8-bit pixels of the frame's region, or of ``only`` a box in it. Where both looks differ the second
     covers the first by its weight, as ``cross-fade()`` does: premultiplied, (1 - w)·a + w·b (CSS Images 4,
     section 3.4)."""
-    if moment.first is moment.second or moment.weight in {0.0, 1.0}:
-        return draw(moment.second if moment.weight == 1.0 else moment.first, frame, cache, only)
+    if moment.only is not None:
+        return draw(moment.only, frame, cache, only)
     cache = PixelCache() if cache is None else cache
     first = compose(moment.first, frame, cache, only)
     changed = changed_box(moment.first, moment.second, frame.density, first.box)

@@ -61,3 +61,12 @@ class Order(Differs):
 
 
 Difference = Annotated[Other | Moved | Gone | Extra | Order, Field(discriminator="kind")]
+
+
+def is_below(one: Differs, path: str | None) -> bool:
+    """Whether a thing that differs is at a path or below it; all are below none. Another order of parts or effects is
+    not one of what they are."""
+    if path is None or one.path == path:
+        return True
+    of_an_order = path.rpartition("/")[2] in ("parts", "effects")
+    return not of_an_order and one.path.startswith(f"{path}/")

@@ -92,3 +92,7 @@ def names_part(field: FieldInfo) -> bool:
 def live_of(metadata: list[Any]) -> Live | None:
     """The ``Live`` among a Pydantic field's metadata; None when it is not a number to edit."""
     return next((item for item in metadata if isinstance(item, Live)), None)
+
+
+Density = Annotated[float, Field(ge=0.25, le=8, multiple_of=0.0001)]
+"""How many device px there are to a logical px of what is delivered."""

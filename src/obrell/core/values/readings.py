@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Annotated, Literal
 
 from pydantic import Field, JsonValue, model_validator
@@ -19,9 +20,11 @@ Number = Annotated[float, Live("", 1, -100, 100), Field(ge=-1e6, le=1e6)]
 class Drive(Value):
     """A value, by its path below the control, that goes from one end to the other while a reading does, or a part of
     that, ``low`` to ``high``; straight, or along a ``curve``. Words of a text are the number itself, as ``format`` has
-    it, where {} stands for it."""
+    it, where {} stands for it. A place goes ``along`` the way of another part: its path is that of the place across,
+    its ends are shares of the way then."""
 
     path: Where
+    along: Id | None = None
     start: JsonValue = None
     end: JsonValue = None
     low: Share = Field(0.0, title="beginning of the way")
@@ -30,6 +33,26 @@ class Drive(Value):
     beyond: Literal["clamped", "wrapping"] = Field("clamped", title="beyond that")
     format: Annotated[str, Field(max_length=80)] = ""
     decimals: Annotated[int, Live("", 1, 0, 3), Field(ge=0, le=6)] = Field(0, title="decimals")
+
+    @property
+    def id(self) -> str:
+        """What tells it apart from the others of its reading, as one step of a path."""
+        return self.path.replace("/", "-")
+
+    @property
+    def paths(self) -> tuple[str, ...]:
+        """The paths of all values that it drives."""
+        return (self.path,) if self.along is None else (self.path, f"{self.path[:-1]}y")
+
+    @model_validator(mode="after")
+    def _goes_along_by_shares(self) -> Drive:
+        if self.along is None:
+            return self
+        if not re.fullmatch(r"parts/[^/]+/x", self.path):
+            raise ValueError("only the place of a part goes along another.")
+        if not all(isinstance(end, int | float) and -10 <= end <= 10 for end in (self.start, self.end)):
+            raise ValueError("what goes along a part has shares of its way as ends, -1000 to 1000 %.")
+        return self
 
     @model_validator(mode="after")
     def _range_is_one(self) -> Drive:

@@ -40,6 +40,7 @@ import { startReadings } from "./panels/readings.js";
 import { startStates } from "./panels/states.js";
 import { startHeat, startStrip } from "./panels/strip.js";
 import { Used } from "./panels/used.js";
+import { setting } from "./sheet/setting.js";
 import { startValues } from "./sheet/values.js";
 
 /** What listens on the page, in this order. */
@@ -84,7 +85,8 @@ function showWaiting(bench) {
   if (!state) return;
   // What was selected, opened or drawn by the press that was waited for stays so.
   const same = state.selected.join() === selected.join() && state.effect === effect;
-  if (same && state.state === bench.stage.state) bench.show(state);
+  const { drawn } = bench.stage;
+  if (same && state.state === drawn.state && state.editions === drawn.editions) bench.show(state);
   else bench.refresh();
 }
 
@@ -156,9 +158,15 @@ class Bench extends Brought {
     const state = await this.read(await this.api.edit(edit, this.selection));
     this.used.learn(this.state, state);
     free();
+    await this.#arrived(state, asked);
+    return state;
+  }
+
+  /** What came of an edit is shown; when something else was selected or drawn meanwhile, that is asked for.
+   * @param {State} state @param {string} asked the selection that it was made for */
+  async #arrived(state, asked) {
     if (!state.fresh?.length && asked !== this.#asked) await this.refresh();
     else this.show(state);
-    return state;
   }
 
   /** Save an edit and show what came of it. @param {Edit} edit @returns {Promise<State|null>} null when refused */
@@ -197,27 +205,15 @@ class Bench extends Brought {
 
   /** @param {string} path @param {unknown} value */
   set(path, value) {
-    return this.post(this.setting(path, value));
-  }
-
-  /** The edit that sets a value: of all selected parts when the path says so, about the anchor.
-   * @param {string} path @param {unknown} value @returns {Edit} */
-  setting(path, value) {
-    return { kind: "set", changes: [{ path, value }], ...this.scope(path) };
-  }
-
-  /** @param {string} path */
-  scope(path) {
-    const anchor =
-      this.anchor && /^parts\/[^/]+\/(rotation|shape\/\w+)$/.test(path) ? this.anchor.split(",").map(Number) : null;
-    return { parts: path.includes("*") ? this.state.selected : [], anchor };
+    return this.post(setting(this, path, value));
   }
 
   /** @param {"undo"|"redo"} way */
   async step(way) {
     try {
+      const asked = this.#asked;
       const state = await this.read(await this.api.step(way, this.selection));
-      this.show(state);
+      await this.#arrived(state, asked);
       say(state.said ?? "");
       this.stage.preview(null);
     } catch (error) {

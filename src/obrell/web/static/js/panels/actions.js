@@ -10,6 +10,7 @@
  */
 import { byId } from "../ui/dom.js";
 import { COPIED, pasteClip } from "./clipboard.js";
+import { drawEditions } from "./editions.js";
 import { alsoIn, draw, postDrawn } from "./states.js";
 import { say, showKeys } from "../ui/page.js";
 
@@ -199,6 +200,7 @@ const settings = (bench) => ({
     bench.stage.request();
   },
   draws: ({ draws = "" }) => draw(bench, draws),
+  edition: ({ edition = "" }) => drawEditions(bench, edition),
   also: ({ also = "" }) => alsoIn(bench, also),
   ground: ({ ground }) => ground !== bench.state.stands && bench.set("stands", ground),
 });
@@ -214,8 +216,11 @@ const edits = (bench) => ({
   },
   space: ({ space }) =>
     bench.post({ kind: "distribute", parts: chosen(bench), axis: space, gap: field("space-gap").value || null }),
-  return: ({ return: path }) =>
-    bench.post({ kind: "return-to-rest", state: bench.state.state, ...(path ? { path } : {}) }),
+  return: ({ return: path }) => {
+    const { state, edition } = bench.state;
+    const where = state === "rest" ? { kind: "return-to-regular", edition } : { kind: "return-to-rest", state };
+    bench.post({ ...where, ...(path ? { path } : {}) });
+  },
   edit: ({ edit = "{}", with: holder }) => {
     const parts = holder === "parts" ? { parts: chosen(bench) } : {};
     const read = { ...JSON.parse(edit), ...parts };

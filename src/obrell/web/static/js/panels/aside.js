@@ -51,8 +51,9 @@ class Aside {
   /** @param {string} name @param {Object<string, string>} [more] @returns {Promise<boolean>} whether it is there */
   async #fetch(name, more = {}) {
     const { bench } = this;
-    const { part, colourway, state } = bench.selection;
-    const answer = await ask(`${bench.api.base}/${name}?${new URLSearchParams({ part, colourway, state, ...more })}`);
+    const { part, colourway } = bench.selection;
+    const asked = new URLSearchParams({ part, colourway, ...bench.stage.drawn, ...more });
+    const answer = await ask(`${bench.api.base}/${name}?${asked}`);
     const text = await answer.text();
     if (answer.ok) this.panel.innerHTML = text;
     else if (this.panel.hidden) bench.complain(wordsOf(text));

@@ -49,7 +49,7 @@ class Beside {
   #turn() {
     const { stage } = this.bench;
     stage.tried = stage.tried ? "" : "rest";
-    byId("state-sign").textContent = stage.tried ? "Rest" : this.bench.state.stateName;
+    byId("state-sign").textContent = stage.tried ? "Rest" : this.bench.state.sign;
     stage.request();
   }
 

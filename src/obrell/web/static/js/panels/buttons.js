@@ -5,7 +5,7 @@ import { byId, closest } from "../ui/dom.js";
 export function startButtons(bench) {
   for (const id of ["found", "proof"]) {
     byId(id).addEventListener("click", (event) => {
-      const word = closest(event, "[data-edit], [data-colourway], [data-draws], [data-aside]");
+      const word = closest(event, "[data-edit], [data-colourway], [data-draws], [data-edition], [data-aside]");
       const found = closest(event, "[data-found]");
       if (word) bench.act(word);
       else if (found) bench.select((found.dataset.found ?? "").split(","));

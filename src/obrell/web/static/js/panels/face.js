@@ -54,9 +54,11 @@ export class Face {
     /** @type {HTMLButtonElement} */ (byId("undo")).disabled = !undo;
     /** @type {HTMLButtonElement} */ (byId("redo")).disabled = !redo;
     byId("crumb").textContent = name;
+    byId("file-count").textContent = String(bench.state.files);
     const { part, effect, colourway } = bench.selection;
     bench.stage.state = bench.state.state;
-    const usual = { colourway: colourway === "day" ? "" : colourway, state: bench.stage.state };
+    bench.stage.editions = bench.state.editions;
+    const usual = { colourway: colourway === "day" ? "" : colourway, ...bench.stage.drawn };
     const said = { part, effect, ...usual, state: usual.state === "rest" ? "" : usual.state };
     const query = new URLSearchParams(Object.entries(said).filter(([, value]) => value));
     history.replaceState(null, "", `${location.pathname}${query.size ? `?${query}` : ""}`);

@@ -21,6 +21,7 @@ const READY = {
   ramp: () => Boolean(document.querySelector(".eff.open [data-ramp]")),
   guides: ({ state }) => state.scene.guides.length > 0,
   state: ({ state }) => state.state !== "rest",
+  edition: ({ state }) => Boolean(state.edition),
   states: ({ state }) => state.states.length > 1,
   original: () => Boolean(document.getElementById("original")),
   undo: ({ state }) => state.undo,

@@ -96,7 +96,7 @@ class Looks {
    * @param {string} name @param {string} [more] @returns {Promise<string|null>} */
   async #fetched(name, more = "") {
     const { stage, state, api } = this.bench;
-    const here = new URLSearchParams({ part: state.selected[0], state: stage.state });
+    const here = new URLSearchParams({ part: state.selected[0], ...stage.drawn });
     const answer = await ask(`${api.base}/${name}?${here}&${more}`);
     const text = await answer.text();
     if (answer.ok) return text;
@@ -204,7 +204,7 @@ class Looks {
       part,
       name,
       scaled,
-      state: this.bench.stage.state,
+      drawn: this.bench.stage.drawn,
     });
     if (!ok) {
       byId("looks-fault").textContent = wordsOf(text);

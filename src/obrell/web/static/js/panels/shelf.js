@@ -38,7 +38,7 @@ export async function keepGradient(bench, event) {
   const form = closest(event, "[data-keep-gradient]", HTMLFormElement);
   if (!form) return;
   event.preventDefault();
-  const body = { path: form.dataset.keepGradient, name: new FormData(form).get("name"), state: bench.stage.state };
+  const body = { path: form.dataset.keepGradient, name: new FormData(form).get("name"), drawn: bench.stage.drawn };
   const { ok, text } = await post(`${bench.api.base}/gradients`, body);
   if (!ok) {
     bench.complain(wordsOf(text));

@@ -4,6 +4,7 @@
  * @typedef {import("../ui/types.js").Bench} Bench
  */
 import { byId, closest } from "../ui/dom.js";
+import { drawMade } from "./editions.js";
 
 /** Another state is drawn. @param {Bench} bench @param {string} state */
 export function draw(bench, state) {
@@ -22,32 +23,37 @@ export function alsoIn(bench, state) {
   bench.refresh();
 }
 
-/** What an edit is posted for; a state that it made is drawn. @param {Bench} bench
+/** What an edit is posted for; a state or an edition that it made is drawn. Whether it was done. @param {Bench} bench
  * @param {import("../ui/types.js").Edit} edit */
 export async function postDrawn(bench, edit) {
-  const known = new Set(bench.state.states);
+  const { states, sizes, arts } = bench.state;
+  const known = new Set([...states, ...sizes, ...arts]);
   const state = await bench.post(edit);
-  const made = state?.states.find((one) => !known.has(one));
+  if (!state) return false;
+  const made = state.states.find((one) => !known.has(one));
+  const edition = [...state.sizes, ...state.arts].find((one) => !known.has(one));
   if (made) draw(bench, made);
+  if (edition) drawMade(bench, edition, state);
+  return true;
 }
 
 /** @param {Bench} bench */
 export function startStates(bench) {
   const column = byId("proof");
   column.addEventListener("change", (event) => {
-    const field = closest(event, "[data-rename-state]", HTMLInputElement);
-    if (field) bench.post({ kind: "rename-state", state: field.dataset.renameState, name: field.value });
+    const field = closest(event, "[data-renames]", HTMLInputElement);
+    if (field) bench.post({ ...JSON.parse(field.dataset.renames ?? "{}"), name: field.value });
   });
   column.addEventListener("submit", (event) => {
-    const form = closest(event, "#own-state", HTMLFormElement);
+    const form = closest(event, "[data-makes]", HTMLFormElement);
     if (!form) return;
     event.preventDefault();
-    const { name } = Object.fromEntries(new FormData(form));
-    form.reset();
-    postDrawn(bench, { kind: "add-state", name });
+    const edit = { kind: form.dataset.makes ?? "", ...Object.fromEntries(new FormData(form)) };
+    // What was refused can be typed otherwise.
+    postDrawn(bench, edit).then((done) => done && form.reset());
   });
   column.addEventListener("keydown", (event) => {
-    const field = closest(event, "[data-rename-state]", HTMLInputElement);
+    const field = closest(event, "[data-renames]", HTMLInputElement);
     if (!field) return;
     event.stopPropagation();
     if (event.key === "Escape") field.value = field.defaultValue;
@@ -72,13 +78,12 @@ function startTrying(bench) {
   }
 }
 
-/** The sign of the state that is drawn. @param {Bench} bench */
+/** The sign of what is drawn. @param {Bench} bench */
 function showDrawn({ stage, state }) {
   // What was chosen besides may be gone.
   stage.also = stage.also.filter((one) => state.states.includes(one));
-  const other = state.state !== "rest";
-  stage.element.classList.toggle("in-state", other);
+  stage.element.classList.toggle("in-state", Boolean(state.sign));
   const sign = byId("state-sign");
-  sign.hidden = !other;
-  sign.textContent = other ? state.stateName : "";
+  sign.hidden = !state.sign;
+  sign.textContent = state.sign;
 }

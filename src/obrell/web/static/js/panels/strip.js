@@ -132,7 +132,7 @@ export function startHeat(bench) {
   async function measure() {
     const part = strip.querySelector("ol")?.dataset.part;
     if (!part) return;
-    const answer = await ask(`${bench.api.base}/costs?${new URLSearchParams({ part, state: bench.stage.state })}`);
+    const answer = await ask(`${bench.api.base}/costs?${new URLSearchParams({ part, ...bench.stage.drawn })}`);
     if (!answer.ok || strip.querySelector("ol")?.dataset.part !== part) return;
     const { ms } = await answer.json();
     all(".build small", strip).forEach((label, step) => {

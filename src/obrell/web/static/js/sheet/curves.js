@@ -6,6 +6,7 @@
  */
 import { byId, closest } from "../ui/dom.js";
 import { dragged } from "../ui/drags.js";
+import { setting } from "./setting.js";
 
 const AIR = 4;
 /** @type {Object<string, [number, number]>} */
@@ -155,7 +156,7 @@ class Curves {
     /** @param {PointerEvent} at */
     const move = (at) => {
       points[index] = place(curve, at);
-      this.bench.stage.preview(this.bench.setting(...stored(curve, points)));
+      this.bench.stage.preview(setting(this.bench, ...stored(curve, points)));
       showAt(curve, index, points[index]);
     };
     dragged(this.bench, event, move, (moved) => {

@@ -21,7 +21,7 @@ async function fetchInto(bench, fold) {
   if (!(place instanceof HTMLElement) || place.dataset.held === path) return;
   place.dataset.held = path;
   place.replaceChildren();
-  const answer = await ask(`${bench.api.base}/gradients?${new URLSearchParams({ path, state: bench.stage.state })}`);
+  const answer = await ask(`${bench.api.base}/gradients?${new URLSearchParams({ path, ...bench.stage.drawn })}`);
   const text = await answer.text();
   if (!answer.ok) {
     place.dataset.held = "";

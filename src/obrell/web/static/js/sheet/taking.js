@@ -21,7 +21,7 @@ export async function paintedAt(bench, event) {
   const [x, y] = bench.stage.toLogical(event);
   const part = bench.marks.hits.hit(x, y);
   if (!part) throw new Error("There is no part there.");
-  const place = new URLSearchParams({ part: part.id, x: String(x), y: String(y), state: bench.stage.state });
+  const place = new URLSearchParams({ part: part.id, x: String(x), y: String(y), ...bench.stage.drawn });
   const answer = await ask(`${bench.api.base}/own-colour?${place}`);
   if (!answer.ok) throw new Error(wordsOf(await answer.text()));
   return (await answer.json()).hex;

@@ -1,5 +1,6 @@
 /** A number turned into a text field: Enter keeps, Escape restores, what is refused stays to be mended. */
 import { saidBy } from "../ui/dom.js";
+import { scopeOf } from "./setting.js";
 
 /** @param {HTMLElement} node the number @param {string} [first] what is typed instead of it */
 function fieldFor(node, first) {
@@ -59,7 +60,7 @@ export class Typed {
     try {
       const { path, shift, factor } = this.away.dataset;
       const shown = { shift: Number(shift || 0), negated: Number(factor) < 0 };
-      const edit = { kind: "type", path, text, ...shown, ...bench.scope(path ?? "") };
+      const edit = { kind: "type", path, text, ...shown, ...scopeOf(bench, path ?? "") };
       await bench.send(edit, () => bench.hold(false));
       bench.stage.request();
     } catch (error) {

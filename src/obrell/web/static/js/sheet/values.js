@@ -8,6 +8,7 @@
 import { all, byId, chosen, closest } from "../ui/dom.js";
 import { dragged } from "../ui/drags.js";
 import { startDials } from "./dials.js";
+import { setting } from "./setting.js";
 import { Typed } from "./typed.js";
 
 const DRAG_FROM_PX = 3;
@@ -92,7 +93,7 @@ class Values {
     const before = this.changing?.path === path ? this.changing.before : Number(node.dataset.before ?? number(node));
     this.changing = { path, before, value };
     this.#write(path, value);
-    this.bench.stage.preview(this.bench.setting(path, value));
+    this.bench.stage.preview(setting(this.bench, path, value));
   }
 
   keep() {

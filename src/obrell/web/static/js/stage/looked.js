@@ -6,6 +6,8 @@ export class Looked extends EventTarget {
     this.colourway = new URLSearchParams(location.search).get("colourway") ?? "day";
     /** The state that is drawn, and others that what is done is done in too. */
     this.state = new URLSearchParams(location.search).get("state") ?? "rest";
+    /** The size and the art for a density that are drawn, by their ids with commas between. */
+    this.editions = new URLSearchParams(location.search).get("editions") ?? "";
     /** @type {string[]} */
     this.also = [];
     /** The numbers that readings are at, by their ids. @type {Object<string, number>} */
@@ -21,11 +23,16 @@ export class Looked extends EventTarget {
     this.apart = false;
   }
 
+  /** What of the control is drawn. */
+  get drawn() {
+    return { state: this.state, editions: this.editions };
+  }
+
   /** The colourway and the state that are looked at, and where what is done is done. */
   get seen() {
     const readings = Object.entries(this.readings).map(([name, value]) => `${name}:${value}`);
-    const { colourway, state, came } = this;
-    return { colourway, state, came, also: this.also.join(","), readings: readings.join(",") };
+    const { colourway, came } = this;
+    return { colourway, ...this.drawn, came, also: this.also.join(","), readings: readings.join(",") };
   }
 
   /** What a frame shows. */

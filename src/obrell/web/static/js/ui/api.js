@@ -10,7 +10,8 @@
  * @typedef {{id: string, role: string, colour: string}} Origin a swatch, as it is told along with what is copied
  * @typedef {{version: number, hash: string, name: string, token: string, selected: string[], effect: string,
  *   scene: Scene, gradient: Gradient|null, clip: Clip[], undo: boolean, redo: boolean, found: Found[],
- *   ground: string, stands: string, state: string, stateName: string, states: string[],
+ *   ground: string, stands: string, state: string, stateName: string, sign: string, editions: string,
+ *   edition: string, files: number, sizes: string[], arts: string[], states: string[],
  *   came: string, whole: number,
  *   readings: Object<string, number>,
  *   swatches: Origin[], known: import("./told.js").Known,

@@ -1,6 +1,5 @@
 /** Writing blocks anew without losing what is in hand: focus, places, open folds, pictures, and what is being typed. */
-// @ts-expect-error: the library comes without types.
-import { Idiomorph } from "/static/vendor/idiomorph/idiomorph.esm.js";
+import { Idiomorph } from "../../vendor/idiomorph/idiomorph.esm.js";
 import { showWhenReady } from "./pictures.js";
 
 /** @type {WeakMap<Element, string>} */
@@ -28,7 +27,7 @@ const callbacks = {
     if (old instanceof HTMLElement && "held" in old.dataset && old.id === fresh.id) return false;
     // What is asked for in a form is the person's until it is done.
     if (old instanceof HTMLSelectElement && old.matches(".ask")) chosen.set(old, old.value);
-    return !(old instanceof HTMLInputElement && old.closest(".ask-form:not([data-typed]), .several"));
+    return !(old instanceof HTMLInputElement && old.closest(".ask-form:not([data-typed]), [data-makes], .several"));
   },
   /** @param {Element} old */
   afterNodeMorphed(old) {

@@ -26,8 +26,6 @@
  * @property {(edit: Edit, free?: () => void) => Promise<State>} send an edit and show what came of it
  * @property {(edit: Edit) => Promise<State|null>} post an edit, with all that is shown of it
  * @property {(path: string, value: unknown) => Promise<State|null>} set
- * @property {(path: string, value: unknown) => Edit} setting
- * @property {(path: string) => object} scope
  * @property {(parcel: any) => Promise<State>} read
  * @property {(state: State) => void} show
  * @property {(ids: string[], effect?: string) => void} select
