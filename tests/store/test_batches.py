@@ -126,9 +126,8 @@ def test_it_is_planned_anew_when_the_kit_or_a_control_has_changed_meanwhile(kits
 def test_swatches_of_an_earlier_database_are_counted(tmp_path, kits):
     with sqlite3.connect(tmp_path / "kits.db") as connection:
         now = dict(connection.execute("SELECT id, swatches FROM controls"))
-        for table, name in (("controls", "swatches"), ("steps", "batch")):
-            if table == "steps":
-                connection.execute("DROP INDEX ix_steps_batch")
+        connection.execute("DROP INDEX ix_steps_batch")
+        for table, name in (("controls", "swatches"), ("steps", "batch"), ("steps", "panel")):
             connection.execute(f"ALTER TABLE {table} DROP COLUMN {name}")
         connection.execute("UPDATE alembic_version SET version_num = '0005'")
     connection.close()

@@ -22,6 +22,7 @@ from obrell.samples.lit import (
     towpath_lights,
     water_level,
 )
+from obrell.samples.panels import panels
 from obrell.samples.states import with_states
 from obrell.samples.writing import control, drop, inner, linear, outline, part, radial, solid
 
@@ -44,14 +45,14 @@ LABELS = {"#ffffff": SwatchLink(swatch="chalk", tint=60)}
 
 @cache
 def wendmere_lock() -> Kit:
-    """The kit with its controls in all their states and sizes, whose colours follow its swatches."""
+    """The kit with its controls in all their states and sizes, whose colours follow its swatches, and its panels."""
     kit = unlinked_lock()
     around = Surroundings.of(kit)
 
     def made(control: Control) -> Control:
         return with_editions(with_states(_linked(control, around), around), around)
 
-    return kit.evolve(controls=tuple(map(made, kit.controls)))
+    return kit.evolve(controls=tuple(map(made, kit.controls)), panels=panels())
 
 
 def _linked(control: Control, around: Surroundings) -> Control:

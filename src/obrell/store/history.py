@@ -8,7 +8,7 @@ from sqlalchemy import ColumnElement, func, select
 from sqlalchemy.orm import Session
 
 from obrell.store.database import Database
-from obrell.store.rows import NOBODY, Led, Rows, Sender, answer, answered, made_together, newest_step
+from obrell.store.rows import NOBODY, Led, Rows, Scope, Sender, answer, answered, made_together, newest_step
 from obrell.store.tables import StepRow
 
 SHOWN_STEPS = 200
@@ -55,10 +55,10 @@ class History:
         self._database = database
         self._rows = rows
 
-    def history(self, kit: str, control: str = "") -> Steps:
-        """What was done to one control, or to the kit and all its controls."""
-        first = StepRow.batch.in_((0, StepRow.number))
-        scope = [StepRow.kit == kit, StepRow.control == control if control else ~StepRow.led & first]
+    def history(self, kit: str, control: str = "", panel: str = "") -> Steps:
+        """What was done to one control, to one panel, or to the kit and all its controls."""
+        of = Scope(kit, control, panel)
+        scope = [*of.holds(), *(() if control or panel else (StepRow.batch.in_((0, StepRow.number)),))]
         done, undone = [*scope, StepRow.undone == 0], [*scope, StepRow.undone > 0]
         with self._database.reading() as session:
             newest = session.scalars(select(StepRow).where(*done).order_by(StepRow.number.desc()).limit(SHOWN_STEPS))
@@ -71,32 +71,32 @@ class History:
             taken_back = sum(step.undone for step in shown)
             return Steps(shown, more(undone, taken_back), more(done, len(shown) - taken_back))
 
-    def undo(self, kit: str, control: str = "", sender: Sender = NOBODY) -> Step | None:
-        """Take back the newest step of a control, or of the whole kit, once however often that is sent; None when
-        there is none."""
-        return self._moved(kit, control, sender, back=True)
+    def undo(self, kit: str, control: str = "", sender: Sender = NOBODY, panel: str = "") -> Step | None:
+        """Take back the newest step of a control, of a panel, or of the whole kit, once however often that is sent;
+        None when there is none."""
+        return self._moved(Scope(kit, control, panel), sender, back=True)
 
-    def redo(self, kit: str, control: str = "", sender: Sender = NOBODY) -> Step | None:
+    def redo(self, kit: str, control: str = "", sender: Sender = NOBODY, panel: str = "") -> Step | None:
         """Do again what was undone last; None when there is nothing."""
-        return self._moved(kit, control, sender, back=False)
+        return self._moved(Scope(kit, control, panel), sender, back=False)
 
-    def _moved(self, kit: str, control: str, sender: Sender, *, back: bool) -> Step | None:
+    def _moved(self, of: Scope, sender: Sender, *, back: bool) -> Step | None:
         with self._database.writing() as session:
             before = answered(session, sender)
             if before is not None:
                 return Step(0, before.control, before.label, back) if before.label else None
-            row = newest_step(session, kit, control, undone=not back)
+            row = newest_step(session, of, undone=not back)
             if row is None:
-                answer(session, sender, kit, control, "", ("", ""))
+                answer(session, sender, of.kit, of.control, "", ("", ""))
                 return None
-            last = session.scalar(select(func.max(StepRow.undone)).where(StepRow.kit == kit)) or 0
+            last = session.scalar(select(func.max(StepRow.undone)).where(StepRow.kit == of.kit)) or 0
             together = made_together(session, row)
             led: list[Led] = []
             for one in reversed(together) if back else together:
                 one.undone = last + 1 if back else 0
                 led += self._rows.move(session, one, back=back)
             led += [Led(one.control) for one in together if one.control and one is not row]
-            answer(session, sender, kit, row.control, row.label, (row.before, row.after))
+            answer(session, sender, of.kit, row.control, row.label, (row.before, row.after))
             return replace(_step(row), led=tuple(led), of_kit=any(not one.control for one in together))
 
 

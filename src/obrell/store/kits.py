@@ -374,6 +374,22 @@ class Kits(History):
             row = self._rows.kit(session, kit)
             self._rows.save_index(session, row, change(self._rows.index(session, row.head)), label)
 
+    def change_panel(
+        self, kit: str, panel: str, change: Callable[[KitIndex], tuple[KitIndex, str]], sender: Sender = NOBODY
+    ) -> str:  # fmt: skip
+        """Change a panel, by its id, as one step of its history, once however often that is sent; what was done, in
+        words."""
+        with self._database.writing() as session:
+            before = answered(session, sender)
+            if before is not None:
+                return before.label
+            row = self._rows.kit(session, kit)
+            head = row.head
+            changed, label = change(self._rows.index(session, head))
+            self._rows.save_index(session, row, changed, label, sender.window, panel=panel)
+            answer(session, sender, kit, "", label, (head, row.head))
+            return label
+
     def change_kit(self, kit: str, plan: Callable[[KitIndex, list[Stored]], Plan]) -> tuple[str, list[Stored]]:
         """What a plan makes of the kit and its readable controls, saved in one transaction as steps that are taken
         back together; its words, and the changed controls as they stand then. Planned anew when any of what it was

@@ -8,7 +8,7 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import TypeVar
 
-from sqlalchemy import delete, func, select
+from sqlalchemy import ColumnElement, delete, func, select
 from sqlalchemy.orm import Session
 
 from obrell.core.document.following import followed, stepped
@@ -204,14 +204,15 @@ class Rows:
             raise Refused(f"That no longer goes with what has become of it since. {error}") from error
 
     def save_index(
-        self, session: Session, row: KitRow, changed: KitIndex, label: str, window: str = "", batch: int = 0
+        self, session: Session, row: KitRow, changed: KitIndex, label: str, window: str = "", batch: int = 0,
+        panel: str = "",
     ) -> None:  # fmt: skip
-        """The newest of a kit's own values, as one step of history when they differ."""
+        """The newest of a kit's own values, as one step of history, of a panel perhaps, when they differ."""
         before, after = row.head, self.keep(session, changed)
         if before != after:
-            gone = forget_undone(session, row.id, "")
+            gone = forget_undone(session, row.id, "", panel)
             _go_to(session, row, after)
-            words = {"label": label, "window": window, "batch": batch}
+            words = {"label": label, "window": window, "batch": batch, "panel": panel}
             session.add(StepRow(kit=row.id, control="", before=before, after=after, **words))
             session.flush()
             sweep(session, gone)
@@ -245,22 +246,36 @@ def new_batch(session: Session) -> int:
     return (session.scalar(select(func.max(StepRow.number))) or 0) + 1
 
 
-def forget_undone(session: Session, kit: str, control: str) -> set[str]:
-    """A new edit ends what could be redone of the same document, and of what was done together with that; the
+def forget_undone(session: Session, kit: str, control: str, panel: str = "") -> set[str]:
+    """A new edit ends what could be redone of the same document or panel, and of what was done together with that; the
     documents that it was about."""
-    undone = (StepRow.kit == kit, StepRow.undone > 0)
-    batches = select(StepRow.batch).where(*undone, StepRow.control == control, StepRow.batch > 0)
-    scope = (*undone, (StepRow.control == control) | StepRow.batch.in_(batches))
+    undone, same = (StepRow.kit == kit, StepRow.undone > 0), (StepRow.control == control) & (StepRow.panel == panel)
+    batches = select(StepRow.batch).where(*undone, same, StepRow.batch > 0)
+    scope = (*undone, same | StepRow.batch.in_(batches))
     gone = {hash_ for row in session.execute(select(StepRow.before, StepRow.after).where(*scope)) for hash_ in row}
     session.execute(delete(StepRow).where(*scope))
     return gone
 
 
-def newest_step(session: Session, kit: str, control: str, *, undone: bool) -> StepRow | None:
-    """The step to undo (newest done) or to redo (last undone); of a whole kit none that only followed another."""
-    query = select(StepRow).where(StepRow.kit == kit)
+@dataclass(frozen=True, slots=True)
+class Scope:
+    """Whose steps: a control's, a panel's, or all of a kit that did not only follow another."""
+
+    kit: str
+    control: str = ""
+    panel: str = ""
+
+    def holds(self) -> tuple[ColumnElement[bool], ...]:
+        """What is so of its steps."""
+        if self.panel:
+            return (StepRow.kit == self.kit, StepRow.panel == self.panel)
+        return (StepRow.kit == self.kit, StepRow.control == self.control if self.control else ~StepRow.led)
+
+
+def newest_step(session: Session, of: Scope, *, undone: bool) -> StepRow | None:
+    """The step to undo (newest done) or to redo (last undone)."""
+    query = select(StepRow).where(*of.holds())
     query = query.where(StepRow.undone > 0) if undone else query.where(StepRow.undone == 0)
-    query = query.where(StepRow.control == control) if control else query.where(~StepRow.led)
     order = StepRow.undone if undone else StepRow.number
     return session.scalar(query.order_by(order.desc()).limit(1))
 

@@ -61,7 +61,8 @@ class StepRow(Base):
     """One step of history: which document became which. ``undone`` is 0, or counts undos up, so
     that the last one undone is the first one redone. ``window`` is where it was done, ``version`` the control's after
     it; one that is ``led`` only follows what was done to another control. Steps of one ``batch`` were made together
-    and are taken back together; it is the number of the first of them, 0 for a step alone."""
+    and are taken back together; it is the number of the first of them, 0 for a step alone. A step of the kit's own
+    values that was done to a ``panel`` is taken back there."""
 
     __tablename__ = "steps"
     __table_args__ = (
@@ -79,6 +80,7 @@ class StepRow(Base):
     version: Mapped[int] = mapped_column(default=0, server_default="0")
     led: Mapped[bool] = mapped_column(default=False, server_default="0")
     batch: Mapped[int] = mapped_column(default=0, server_default="0")
+    panel: Mapped[str] = mapped_column(String(40), default="", server_default="")
 
 
 class AnswerRow(Base):

@@ -37,6 +37,7 @@ from obrell.core.values.fields import (
     Size,
 )
 from obrell.core.values.paints import Fill, Handled, Linear, Stop
+from obrell.core.values.panels import MAX_PANELS, Panel
 from obrell.core.values.readings import MAX_READINGS, Reading
 from obrell.core.values.touches import Touch, TouchesOutline
 from obrell.core.values.transitions import MAX_TRANSITIONS, Timing, Transition
@@ -432,6 +433,7 @@ class KitSettings(Value):
     gradients: Annotated[tuple[KitGradient, ...], Field(max_length=300)] = ()
     favourites: Annotated[tuple[Name, ...], Field(max_length=100)] = ()
     """Fonts, by their stored names, that are offered first."""
+    panels: Annotated[tuple[Panel, ...], Field(max_length=MAX_PANELS)] = ()
 
 
 class Kit(KitSettings):

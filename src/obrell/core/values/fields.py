@@ -20,7 +20,7 @@ class Live:
     ``factor`` is what the stored number is multiplied by for showing (100 for shares in %).
     """
 
-    unit: Literal["px", "°", "%", "ms", ""] = ""
+    unit: Literal["px", "°", "%", "ms", "s", "mm", "m", ""] = ""
     step: float = 1.0
     low: float = 0.0
     high: float = 100.0

@@ -1,0 +1,223 @@
+"""Trial: panels of a kit, opened, changed, and seen under conditions."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from contextlib import suppress
+from dataclasses import dataclass
+from typing import Annotated
+
+import numpy as np
+from pydantic import Field
+
+from obrell.core.aside import SECONDS, patience
+from obrell.core.document.readings import known_values
+from obrell.core.document.resolve import DAY
+from obrell.core.edit.kits import KitIndex
+from obrell.core.edit.panels import PanelEdit
+from obrell.core.errors import NoSuchThing, ObrellError, Refused
+from obrell.core.raster.layers import PixelBox
+from obrell.core.render.cache import PixelCache
+from obrell.core.trial.composing import Screen, Seen, composed
+from obrell.core.trial.conditions import AS_IT_IS, Conditions, reach_px, seen_under
+from obrell.core.trial.instances import instance, looks_of, numbers_of
+from obrell.core.trial.starts import STARTS, Start, begun
+from obrell.core.values.base import Value
+from obrell.core.values.fields import Id
+from obrell.core.values.panels import MAX_PANELS, MAX_PLACEMENTS, Panel, Placement
+from obrell.core.values.slugs import free_id
+from obrell.core.values.transitions import Milliseconds
+from obrell.store.kits import Kits, Stored
+from obrell.store.rows import NOBODY, Sender
+
+NO_PANEL = "That panel was removed, perhaps in another window. Undo on the Wall brings it back."
+
+
+@dataclass(frozen=True, slots=True)
+class Opened:
+    """A panel as it stands, with its kit and those controls of its places that are there."""
+
+    index: KitIndex
+    panel: Panel
+    stored: Mapping[str, Stored]
+
+
+def panel_of(index: KitIndex, panel: str) -> Panel:
+    """A panel of a kit by its id; raises ``NoSuchThing``."""
+    found = next((one for one in index.panels if one.id == panel), None)
+    if found is None:
+        raise NoSuchThing(NO_PANEL)
+    return found
+
+
+def opened(kits: Kits, kit: str, panel: str) -> Opened:
+    """A panel with what stands on it; a control that is gone or cannot be read is left out."""
+    index = kits.index(kit)
+    found = panel_of(index, panel)
+    return Opened(index, found, _stored(kits, kit, (one.control for one in found.placements)))
+
+
+def _stored(kits: Kits, kit: str, controls: Iterable[str]) -> dict[str, Stored]:
+    found = {}
+    for control in dict.fromkeys(controls):
+        with suppress(ObrellError):
+            found[control] = kits.control(kit, control)
+    return found
+
+
+def change(kits: Kits, kit: str, panel: str, edit: PanelEdit, sender: Sender = NOBODY) -> str:
+    """Make an edit of a panel and save it: once, however often it is sent; what was done, in words."""
+    standing = (one.control for one in panel_of(kits.index(kit), panel).placements)
+    stored = _stored(kits, kit, (*standing, *edit.controls()))
+    controls = {name: one.control for name, one in stored.items()}
+
+    def changed(index: KitIndex) -> tuple[KitIndex, str]:
+        before = panel_of(index, panel)
+        label = edit.label(before, controls)
+        return _with(index, edit.apply(before, controls)), label
+
+    return kits.change_panel(kit, panel, changed, sender)
+
+
+def _with(index: KitIndex, panel: Panel) -> KitIndex:
+    return index.evolve(panels=tuple(panel if one.id == panel.id else one for one in index.panels))
+
+
+def add(kits: Kits, kit: str, start: Start, name: str) -> str:
+    """One more panel, as one begins; its id."""
+    name = name.strip() or STARTS[start][0]
+    made = ""
+
+    def changed(index: KitIndex) -> KitIndex:
+        nonlocal made
+        if len(index.panels) >= MAX_PANELS:
+            raise Refused(f"A kit can have at most {MAX_PANELS} panels.")
+        made = free_id(name, (one.id for one in index.panels), "panel")
+        return index.evolve(panels=(*index.panels, begun(start, made, name)))
+
+    kits.change_index(kit, changed, f"Added the panel “{name}”")
+    return made
+
+
+def duplicate(kits: Kits, kit: str, panel: str) -> str:
+    """A panel once more, right behind it; its id."""
+    made = ""
+    source = panel_of(kits.index(kit), panel)
+
+    def changed(index: KitIndex) -> KitIndex:
+        nonlocal made
+        if len(index.panels) >= MAX_PANELS:
+            raise Refused(f"A kit can have at most {MAX_PANELS} panels.")
+        name = f"{source.name[:74]} copy"
+        made = free_id(name, (one.id for one in index.panels), "panel")
+        fields = dict(panel_of(index, panel)) | {"id": made, "name": name}
+        at = [one.id for one in index.panels].index(panel) + 1
+        return index.evolve(panels=(*index.panels[:at], Panel(**fields), *index.panels[at:]))
+
+    kits.change_index(kit, changed, f"Copied the panel “{source.name}”")
+    return made
+
+
+def remove(kits: Kits, kit: str, panel: str) -> str:
+    """A panel taken out of the kit; its name."""
+    name = panel_of(kits.index(kit), panel).name
+
+    def changed(index: KitIndex) -> KitIndex:
+        panel_of(index, panel)
+        return index.evolve(panels=tuple(one for one in index.panels if one.id != panel))
+
+    kits.change_index(kit, changed, f"Removed the panel “{name}”")
+    return name
+
+
+class PieceSeen(Value):
+    """How something on a panel looks: its state, where it came from and how long ago, and its numbers."""
+
+    id: Id
+    state: Annotated[str, Field(max_length=120)]
+    came: Annotated[str, Field(max_length=120)] = ""
+    time: Milliseconds = 0.0
+    readings: Annotated[dict[Id, float], Field(max_length=12)] = Field(default_factory=dict)
+
+
+class ScreenRequest(Value):
+    """What a window wants to see of a panel."""
+
+    seq: int
+    density: Annotated[float, Field(gt=0, le=4)]
+    conditions: Conditions = AS_IT_IS
+    pieces: Annotated[tuple[PieceSeen, ...], Field(max_length=MAX_PLACEMENTS)] = ()
+
+
+@dataclass(slots=True)
+class LastScreen:
+    """What a window was sent last."""
+
+    cache: PixelCache
+    screen: Screen | None = None
+    asked: tuple[float, Conditions] = (0.0, AS_IT_IS)
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """A box of a screen, device px, and its pixels."""
+
+    box: PixelBox
+    pixels: Screen
+    whole: tuple[int, int]
+    """Width and height of all of it."""
+
+
+def look_at(kits: Kits, kit: str, panel: str, wanted: ScreenRequest, last: LastScreen) -> Part:
+    """What has changed on a screen since it was looked at last, under conditions."""
+    here = opened(kits, kit, panel)
+    with patience(SECONDS):
+        screen = composed(here.index, here.panel, list(_pieces(here, wanted)), wanted.density, last.cache)
+    asked = (wanted.density, wanted.conditions)
+    box = _changed(last.screen, screen) if last.asked == asked else _all(screen)
+    last.screen, last.asked = screen, asked
+    px_per_mm = here.panel.millimetre * wanted.density
+    reach = reach_px(wanted.conditions, px_per_mm)
+    box = box.grown(reach).meet(_all(screen)) if not box.empty else box
+    around = box.grown(reach).meet(_all(screen))
+    cut = screen[around.top : around.bottom, around.left : around.right]
+    pixels = seen_under(wanted.conditions, cut, px_per_mm) if cut.size else cut
+    y, x = box.top - around.top, box.left - around.left
+    return Part(box, pixels[y : y + box.height, x : x + box.width], (screen.shape[1], screen.shape[0]))
+
+
+def _all(screen: Screen) -> PixelBox:
+    return PixelBox(0, 0, screen.shape[1], screen.shape[0])
+
+
+def _changed(before: Screen | None, after: Screen) -> PixelBox:
+    """Around all pixels that differ."""
+    if before is None or before.shape != after.shape:
+        return _all(after)
+    differs = (before != after).any(axis=2)
+    rows, columns = np.flatnonzero(differs.any(axis=1)), np.flatnonzero(differs.any(axis=0))
+    if not len(rows):
+        return PixelBox(0, 0, 0, 0)
+    return PixelBox(int(columns[0]), int(rows[0]), int(columns[-1]) + 1, int(rows[-1]) + 1)
+
+
+def _pieces(here: Opened, wanted: ScreenRequest) -> Iterable[Seen]:
+    told = {one.id: one for one in wanted.pieces}
+    for placement in here.panel.placements:
+        stored = here.stored.get(placement.control)
+        if stored is not None:
+            yield seen_of(stored, placement, wanted.density, told.get(placement.id))
+
+
+def seen_of(stored: Stored, placement: Placement, density: float, told: PieceSeen | None = None) -> Seen:
+    """Something on a panel as it is told to look; as it begins where nothing is told."""
+    control = instance(stored.control, placement, density)
+    way = placement.colourway or DAY
+    if told is None:
+        lit = "on" if placement.on else ""
+        state = looks_of(control)[f"{lit}/disabled/" if placement.disabled else f"{lit}//"]
+        return Seen(control, placement.x, placement.y, way, state, numbers_of(control, placement))
+    numbers = dict(numbers_of(control, placement)) | known_values(control, told.readings)
+    return Seen(
+        control, placement.x, placement.y, way, told.state, tuple(numbers.items()), told.came, told.time
+    )  # fmt: skip

@@ -1,0 +1,1 @@
+"""Trial: controls operated on simulated screens."""

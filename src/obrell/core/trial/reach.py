@@ -1,0 +1,118 @@
+"""Reach: how large the touch areas on a panel are, and how near to each other."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from obrell.core.document.model import Control
+from obrell.core.document.touching import touch_outline
+from obrell.core.geometry.nearest import chords
+from obrell.core.geometry.paths import Path
+from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.trial.operating import TABLES, Rows
+from obrell.core.values.panels import Behaviour
+
+Chords = NDArray[np.float64]
+"""Shape (n, 4): both ends of each."""
+Place = tuple[float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class Area:
+    """Where something on a panel is touched, logical px of the panel."""
+
+    placement: str
+    outline: Path
+    box: Rect
+
+
+@dataclass(frozen=True, slots=True)
+class Gap:
+    """The shortest way between the touch areas of two things on a panel, px; 0 where they meet."""
+
+    one: str
+    other: str
+    px: float
+    start: Place
+    end: Place
+
+
+@dataclass(frozen=True, slots=True)
+class Reach:
+    """The smallest touch area and the shortest way between two; None where there is none."""
+
+    smallest: Area | None
+    nearest: Gap | None
+
+
+def is_touched(behaviour: Behaviour) -> bool:
+    """Whether something comes of touching it."""
+    rows: Rows = TABLES[behaviour].rows
+    return bool(rows)
+
+
+def area_of(placement: str, control: Control, x: float, y: float) -> Area | None:
+    """The touch area of a control whose canvas lies at a place; None where it has none."""
+    outline = touch_outline(control).transformed(Similarity(dx=x, dy=y))
+    box = outline.bounds()
+    return None if box.empty else Area(placement, outline, box)
+
+
+def reach_of(areas: Sequence[Area]) -> Reach:
+    """What is smallest, by its narrower side, and what is nearest of the touch areas of a panel."""
+    smallest = min(areas, key=lambda area: min(area.box.width, area.box.height), default=None)
+    nearest: Gap | None = None
+    for number, one in enumerate(areas):
+        for other in areas[number + 1 :]:
+            if nearest is None or _apart(one.box, other.box) < nearest.px:
+                gap = gap_between(one, other)
+                nearest = gap if nearest is None or gap.px < nearest.px else nearest
+    return Reach(smallest, nearest)
+
+
+def _apart(one: Rect, other: Rect) -> float:
+    """At least how far two boxes are from each other."""
+    across = max(0.0, other.left - one.right, one.left - other.right)
+    down = max(0.0, other.top - one.bottom, one.top - other.bottom)
+    return float(np.hypot(across, down))
+
+
+def gap_between(one: Area, other: Area) -> Gap:
+    """The shortest way from one area to another, curves as chords (``nearest``); between two that do not cross it
+    begins or ends at the end of a chord."""
+    a, b = chords(one.outline), chords(other.outline)
+    to_b, to_a = _nearest(a, b), _nearest(b, a)
+    far, start, end = to_b if to_b[0] <= to_a[0] else (to_a[0], to_a[2], to_a[1])
+    return Gap(one.placement, other.placement, 0.0 if _meet(a, b) else far, start, end)
+
+
+def _nearest(lines: Chords, others: Chords) -> tuple[float, Place, Place]:
+    """How far the beginnings of some chords are from others at least, from where, and to where."""
+    start, way = others[:, :2], others[:, 2:] - others[:, :2]
+    square = np.maximum((way * way).sum(axis=1), 1e-18)
+    to = lines[:, None, :2] - start[None]
+    share = np.clip((to * way[None]).sum(axis=2) / square, 0, 1)
+    there = start[None] + share[:, :, None] * way[None]
+    far = np.hypot(*(lines[:, None, :2] - there).transpose(2, 0, 1))
+    line, other = np.unravel_index(int(far.argmin()), far.shape)
+    (x0, y0), (x1, y1) = lines[line, :2], there[line, other]
+    return float(far[line, other]), (float(x0), float(y0)), (float(x1), float(y1))
+
+
+def _meet(lines: Chords, others: Chords) -> bool:
+    """Whether any of the ends of chords lies within the closed outline that others make, either way round."""
+    return bool(_inside(lines[:, :2], others).any() or _inside(others[:, :2], lines).any())
+
+
+def _inside(places: NDArray[np.float64], outline: Chords) -> NDArray[np.bool_]:
+    """Which places an outline lies around: rays to the right cross it an odd number of times."""
+    x, y = places[:, :1], places[:, 1:]
+    rises = (outline[:, 1] > y) != (outline[:, 3] > y)
+    down = np.where(outline[:, 3] == outline[:, 1], 1.0, outline[:, 3] - outline[:, 1])
+    at = outline[:, 0] + (y - outline[:, 1]) / down * (outline[:, 2] - outline[:, 0])
+    found: NDArray[np.bool_] = np.count_nonzero(rises & (at > x), axis=1) % 2 == 1
+    return found
