@@ -5,12 +5,13 @@ import globals from "globals";
 const STATIC = "**/static/js";
 /** What each floor may not know: those above it, and what starts a page. */
 const ABOVE = {
-  ui: ["stage", "sheet", "panels"],
-  stage: ["sheet", "panels"],
-  sheet: ["panels"],
-  panels: [],
+  ui: ["stage", "sheet", "panels", "trial"],
+  stage: ["sheet", "panels", "trial"],
+  sheet: ["panels", "trial"],
+  panels: ["trial"],
+  trial: ["stage", "panels"],
 };
-const ENTRIES = ["../bench.js", "../wall.js", "../deliver.js"];
+const ENTRIES = ["../bench.js", "../wall.js", "../deliver.js", "../trial.js"];
 
 const floors = Object.entries(ABOVE).map(([floor, above]) => ({
   files: [`${STATIC}/${floor}/*.js`],

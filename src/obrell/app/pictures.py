@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import Field
+import numpy as np
+from pydantic import Field, TypeAdapter, ValidationError
 
 from obrell.core.document.editions import EditionsText, looked_at
 from obrell.core.document.fingerprint import dress, fingerprint, fingerprints, ground_fingerprint, whole_fingerprint
@@ -12,15 +13,16 @@ from obrell.core.document.model import MAX_EFFECTS, REST, Control
 from obrell.core.document.readings import NumbersText, Readings, readings_in, seen
 from obrell.core.document.resolve import DAY, Resolved, palette, resolve
 from obrell.core.document.swatch_uses import uses
-from obrell.core.document.transitions import moment
+from obrell.core.document.transitions import Between, moment, moments
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.effect_stacks import UseVersion
 from obrell.core.edit.effects import AddEffect
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.materials import AddStart, LayMaterial
-from obrell.core.errors import NoSuchThing
+from obrell.core.errors import BadValue, NoSuchThing
 from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.png import encode_quick
+from obrell.core.raster.quantise import Pixels
 from obrell.core.render.between import draw_between
 from obrell.core.render.build_up import only, upto
 from obrell.core.render.cache import PixelCache
@@ -28,8 +30,10 @@ from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.render.heat import heat
 from obrell.core.render.limits import MAX_SIDE_PX
 from obrell.core.render.picture import picture
+from obrell.core.trial.instances import with_words
+from obrell.core.trial.playing import MAX_FRAMES
 from obrell.core.values.base import Value
-from obrell.core.values.fields import Angle
+from obrell.core.values.fields import Angle, Id
 from obrell.core.values.transitions import Milliseconds
 from obrell.store.kits import Kits
 
@@ -61,7 +65,7 @@ class Wanted(Value):
     ground: bool = False
     standing: bool = False
     colourway: Annotated[str, Field(max_length=40)] = DAY
-    state: Annotated[str, Field(max_length=40)] = REST
+    state: Annotated[str, Field(max_length=160)] = REST
     editions: EditionsText = ""
     """The size and the art for a density that it is in, by their ids with commas between."""
     readings: NumbersText = ""
@@ -70,9 +74,13 @@ class Wanted(Value):
     """Where that differs from rest, as a heat map."""
     like: Annotated[str, Field(max_length=40)] = ""
     """The state is that of another control, whose document has this hash."""
-    came: Annotated[str, Field(max_length=40)] = ""
+    came: Annotated[str, Field(max_length=160)] = ""
     """The state that it comes from, ``time`` ms ago; empty where it has been in the other one for long."""
     time: Milliseconds = 0.0
+    frames: Annotated[int, Field(ge=0, le=MAX_FRAMES)] = 0
+    """So many moments of all the time that takes, one under the other, the last of them its end."""
+    words: Annotated[str, Field(max_length=8000)] = ""
+    """Other words of its texts, as JSON: by the ids of the parts."""
     groups: Annotated[str, Field(max_length=4000)] = ""
     to_hue: Angle | None = None
     strength: Annotated[float, Field(ge=0, le=4)] = 1.0
@@ -83,8 +91,8 @@ class Wanted(Value):
     height: Extent = 0
 
     def edition(self, control: Control) -> Control:
-        """The control in those of the editions that it has."""
-        return looked_at(control, self.editions)
+        """The control in those of the editions that it has, with those words; raises ``BadValue``."""
+        return with_words(looked_at(control, self.editions), _words_in(self.words) if self.words else {})
 
     def values(self, control: Control) -> Readings:
         """The numbers of those readings that the control has."""
@@ -95,6 +103,16 @@ class Wanted(Value):
         if self.left is None:
             return None
         return PixelBox(self.left, self.top, self.left + max(1, self.width), self.top + max(1, self.height))
+
+
+def _words_in(text: str) -> dict[str, str]:
+    try:
+        return _WORDS.validate_json(text)
+    except ValidationError as error:
+        raise BadValue("The words of this picture cannot be read.") from error
+
+
+_WORDS = TypeAdapter(dict[Id, str])
 
 
 def showing(kits: Kits, kit: str, control: str, shown: str, wanted: Wanted) -> tuple[KitIndex, Control]:
@@ -168,8 +186,15 @@ def _against_rest(kit: KitIndex, control: Control, density: float, wanted: Wante
 
 def _on_its_way(kit: KitIndex, control: Control, density: float, wanted: Wanted, cache: PixelCache) -> bytes:
     values = wanted.values(control)
+    if wanted.frames:
+        ways = moments(kit, control, wanted.came, wanted.state, wanted.frames, wanted.colourway, values)
+        return encode_quick(np.concatenate([_whole(one, density, cache) for one in ways]))
     there = moment(kit, control, wanted.came, wanted.state, wanted.time, wanted.colourway, values)
-    return encode_quick(draw_between(there, Frame(density, canvas_box(there.first, density)), cache))
+    return encode_quick(_whole(there, density, cache))
+
+
+def _whole(there: Between, density: float, cache: PixelCache) -> Pixels:
+    return draw_between(there, Frame(density, canvas_box(there.first, density)), cache)
 
 
 def _tried(shown: Control, kit: KitIndex, part: str, wanted: Wanted) -> Control:

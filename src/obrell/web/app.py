@@ -35,6 +35,7 @@ from obrell.web import (
     recolouring,
     sharing,
     swatches,
+    trial,
     wall,
     wall_live,
 )
@@ -80,6 +81,7 @@ def create_app(database: Path, compilation: Compilation | None = None) -> FastAP
         pictures,
         colours,
         deliveries,
+        trial,
         preparing,
     ):
         app.include_router(module.router)

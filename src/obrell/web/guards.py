@@ -11,7 +11,7 @@ from starlette.responses import PlainTextResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
-PAGES = re.compile(r"/|/kits/[^/]+(/deliver|/controls/[^/]+)?")
+PAGES = re.compile(r"/|/kits/[^/]+(/deliver|/trial(/[^/]+)?|/controls/[^/]+)?")
 """What a link on another site may lead to."""
 MAX_BODY_BYTES = 62_000_000
 """A little more than the largest kit file."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Annotated
+from urllib.parse import quote
 
 from fastapi import APIRouter, Path, Query, Request
 from starlette.responses import Response
@@ -19,12 +20,14 @@ from obrell.core.document.swatch_uses import uses
 from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import ObrellError
 from obrell.core.render.version import renderer_version
+from obrell.core.trial.playing import check_frames
 from obrell.store.kits import Stored
 from obrell.web.assets import FOR_EVER
 from obrell.web.pages import block
 from obrell.web.services import cache_of, gate_of, kits_of
 
 router = APIRouter()
+UNQUOTED = ",:/"
 Density = Annotated[float, Path(gt=0, le=16)]
 
 
@@ -73,6 +76,7 @@ def _answered(
     try:
         box, (index, shown) = wanted.box(), find()
         pixels = box.area if box else shown.canvas.width * shown.canvas.height * density * density
+        check_frames(wanted.frames, shown.canvas.height * density)
         with gate_of(request).room(round(pixels)), patience(SECONDS):
             content = png_of(index, shown, density, wanted, cache_of(request))
     except ObrellError as error:
@@ -124,6 +128,6 @@ def shown_address(kit: str, control: str, shown: str, density: float, **rest: ob
 
 
 def _address(place: str, rest: dict[str, object]) -> str:
-    query = "&".join(f"{name}={value}" for name, value in rest.items() if value is not None)
+    query = "&".join(f"{name}={quote(str(value), safe=UNQUOTED)}" for name, value in rest.items() if value is not None)
     path = f"/pictures/{renderer_version()}/{place}"
     return f"{path}?{query}" if query else path

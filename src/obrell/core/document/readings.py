@@ -45,7 +45,7 @@ def seen(control: Control, state: str, values: Readings, palette: Mapping[str, s
     return _SEEN.get(control, key, lambda: read(look, dict(values), palette, words).evolve(readings=()))
 
 
-_SEEN = OfObject[Control](32)
+_SEEN = OfObject[Control](128)
 
 
 def read(

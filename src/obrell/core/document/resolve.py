@@ -86,8 +86,8 @@ def resolve(
     return _RESOLVED.get(control, around, lambda: _resolved(kit, control, state, colourway, readings))
 
 
-_RESOLVED = OfObject[Resolved](32)
-"""An edit is tried, shown and looked over: the same document each time."""
+_RESOLVED = OfObject[Resolved](128)
+"""An edit is tried, shown and looked over: the same document each time; a panel shows many, in many states."""
 
 
 def _resolved(kit: KitSettings, control: Control, state: str, colourway: str, readings: Readings) -> Resolved:

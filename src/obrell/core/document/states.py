@@ -16,7 +16,7 @@ from obrell.core.shapes import Text
 from obrell.core.values.differences import Difference
 from obrell.core.workspace import OfObject
 
-_IN_STATE = OfObject[Control](32)
+_IN_STATE = OfObject[Control](256)
 
 
 def state_of(control: Control, name: str) -> State:

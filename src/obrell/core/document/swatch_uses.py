@@ -18,6 +18,14 @@ from obrell.core.workspace import OfObject
 
 def uses(control: Control) -> dict[str, int]:
     """How many parts follow each swatch, in whatever state and edition, by its id; the ground counts as one."""
+    return _USES.get(control, None, lambda: _uses(control))
+
+
+_USES = OfObject[dict[str, int]](2000)
+"""Every address of a picture, and every picture, asks for them."""
+
+
+def _uses(control: Control) -> dict[str, int]:
     found = {
         (place.path.split("/")[1] if place.path.startswith("parts/") else "", link.swatch)
         for look in every_look(control)

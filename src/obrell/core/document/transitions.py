@@ -98,6 +98,18 @@ def moment(
     return Journey(one, other).at(timing_of(control, start, end).way(time))
 
 
+def moments(
+    kit: KitSettings, control: Control, start: str, end: str, count: int, colourway: str = DAY,
+    readings: Readings = (),
+) -> Iterator[Between]:  # fmt: skip
+    """A control at so many moments of the time that one state takes to become another, evenly apart, the last of them
+    its end; raises as ``resolve``."""
+    one, other = (resolve(kit, control, state, colourway, readings) for state in (start, end))
+    journey, timing = Journey(one, other), timing_of(control, start, end)
+    for number in range(1, count + 1):
+        yield journey.at(timing.way(timing.whole * number / count))
+
+
 def _way(start: Resolved, end: Resolved) -> Way:
     travels, fades = [], []
     for path, one, other in _differing(start.control, end.control):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +20,8 @@ from obrell.core.values.panels import Behaviour
 Chords = NDArray[np.float64]
 """Shape (n, 4): both ends of each."""
 Place = tuple[float, float]
+SAMPLES = 40
+"""Ends of chords of an outline by which it is first looked where another is near."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,11 +69,11 @@ def reach_of(areas: Sequence[Area]) -> Reach:
     """What is smallest, by its narrower side, and what is nearest of the touch areas of a panel."""
     smallest = min(areas, key=lambda area: min(area.box.width, area.box.height), default=None)
     nearest: Gap | None = None
-    for number, one in enumerate(areas):
-        for other in areas[number + 1 :]:
-            if nearest is None or _apart(one.box, other.box) < nearest.px:
-                gap = gap_between(one, other)
-                nearest = gap if nearest is None or gap.px < nearest.px else nearest
+    for one, other in sorted(combinations(areas, 2), key=lambda pair: _apart(pair[0].box, pair[1].box)):
+        if nearest is not None and _apart(one.box, other.box) >= nearest.px:
+            break
+        gap = gap_between(one, other)
+        nearest = gap if nearest is None or gap.px < nearest.px else nearest
     return Reach(smallest, nearest)
 
 
@@ -85,9 +88,22 @@ def gap_between(one: Area, other: Area) -> Gap:
     """The shortest way from one area to another, curves as chords (``nearest``); between two that do not cross it
     begins or ends at the end of a chord."""
     a, b = chords(one.outline), chords(other.outline)
-    to_b, to_a = _nearest(a, b), _nearest(b, a)
+    near_a, near_b = _facing(a, b, other.box), _facing(b, a, one.box)
+    to_b, to_a = _nearest(near_a, near_b), _nearest(near_b, near_a)
     far, start, end = to_b if to_b[0] <= to_a[0] else (to_a[0], to_a[2], to_a[1])
     return Gap(one.placement, other.placement, 0.0 if _meet(a, b) else far, start, end)
+
+
+def _facing(lines: Chords, others: Chords, box: Rect) -> Chords:
+    """Those of some chords that can be the nearest to others in a box: no farther from it than some two ends are."""
+    few = max(1, len(lines) // SAMPLES), max(1, len(others) // SAMPLES)
+    some = lines[:: few[0], None, :2] - others[None, :: few[1], :2]
+    most = float(np.hypot(some[:, :, 0], some[:, :, 1]).min())
+    left, right = np.minimum(lines[:, 0], lines[:, 2]), np.maximum(lines[:, 0], lines[:, 2])
+    top, bottom = np.minimum(lines[:, 1], lines[:, 3]), np.maximum(lines[:, 1], lines[:, 3])
+    across = np.maximum(np.maximum(box.left - right, left - box.right), 0)
+    down = np.maximum(np.maximum(box.top - bottom, top - box.bottom), 0)
+    return lines[np.hypot(across, down) <= most]
 
 
 def _nearest(lines: Chords, others: Chords) -> tuple[float, Place, Place]:

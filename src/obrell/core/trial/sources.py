@@ -13,7 +13,7 @@ from obrell.core.values.sources import Chance, Course, Recorded, Source, Steady,
 
 WAVE_STEPS = 240
 """Numbers of a period of a wave; those between them lie on straight lines, within 1/5000 of its height."""
-CHANCES = 1024
+CHANCES = 256
 """Numbers of a random course before it begins anew."""
 
 

@@ -6,9 +6,20 @@ from collections.abc import Callable, Iterator
 from random import Random
 from typing import Literal
 
-from obrell.core.values.paints import Linear, Solid, Stop, Texture
-from obrell.core.values.panels import Fixture, Panel
+from obrell.core.values.paints import Fill, Linear, Solid, Stop, Texture
+from obrell.core.values.panels import STEEL, Fixture, Panel
 
+GROUNDS: dict[str, Fill] = {
+    "painted steel": STEEL,
+    "white": Solid(colour="#ffffff"),
+    "paper": Solid(colour="#fffefb"),
+    "dark glass": Linear(stops=(Stop(position=0, colour="#232d33"), Stop(position=1, colour="#12181c"))),
+    "brushed steel": Texture(pattern="brush", colour="#a9abab", second="#d3d5d4", contrast=0.6),
+    "leather": Texture(pattern="hide", colour="#3b2f28", second="#5a483c"),
+    "stone": Texture(pattern="stone", colour="#8f9188", second="#c9c8bd", scale=3),
+    "meadow": Texture(pattern="stone", colour="#37533f", second="#9fb06a", scale=6, contrast=1.6),
+}  # fmt: skip
+"""What screens are often made of, by what that is called."""
 Start = Literal["empty", "form", "phone", "overlay"]
 DIM, QUIET = "#5c666b", "#d9d5c9"
 LEAVES = ("#4f6b36", "#6d8a45", "#8aa65b", "#39512b", "#a9894a", "#c2b06a", "#2f4a44", "#7c5a38")
@@ -50,7 +61,7 @@ def _form(ident: str, name: str) -> Panel:
         }  # fmt: skip
 
     return Panel(
-        id=ident, name=name, width=640, height=440, across=300, bezel=False, ground=Solid(colour="#fffefb"),
+        id=ident, name=name, width=640, height=440, across=300, bezel=False, ground=GROUNDS["paper"],
         fixtures=_numbered(fixtures()),
     )  # fmt: skip
 
@@ -80,9 +91,8 @@ def _overlay(ident: str, name: str) -> Panel:
                 "width": size * chance.choice((1, 1, 2)), "height": size, "colour": chance.choice(LEAVES),
             }  # fmt: skip
 
-    ground = Texture(pattern="stone", colour="#37533f", second="#9fb06a", scale=6, contrast=1.6)
     return Panel(
-        id=ident, name=name, width=800, height=460, across=340, bezel=False, ground=ground,
+        id=ident, name=name, width=800, height=460, across=340, bezel=False, ground=GROUNDS["meadow"],
         fixtures=_numbered(fixtures()),
     )  # fmt: skip
 

@@ -5,7 +5,7 @@ import { dragged } from "../ui/drags.js";
 const STEP_DEGREES = 15;
 
 /**
- * @param {import("../ui/types.js").Bench} bench
+ * @param {import("../ui/types.js").Sheeted} bench
  * @param {{preview: (node: HTMLElement, value: number) => void, keep: () => void, restore: () => void}} values
  */
 export function startDials(bench, values) {

@@ -2,7 +2,7 @@
  * Which parts a value's path speaks of, and about which point they turn or grow: all that are selected when the path
  * says so.
  *
- * @param {import("../ui/types.js").Bench} bench @param {string} path
+ * @param {import("../ui/types.js").Sheeted} bench @param {string} path
  */
 export function scopeOf(bench, path) {
   const { anchor, state } = bench;
@@ -13,7 +13,7 @@ export function scopeOf(bench, path) {
 /**
  * The edit that sets a value.
  *
- * @param {import("../ui/types.js").Bench} bench @param {string} path @param {unknown} value
+ * @param {import("../ui/types.js").Sheeted} bench @param {string} path @param {unknown} value
  * @returns {import("../ui/types.js").Edit}
  */
 export function setting(bench, path, value) {

@@ -13,7 +13,7 @@ function fieldFor(node, first) {
 }
 
 export class Typed {
-  /** @param {import("../ui/types.js").Bench} bench @param {HTMLElement} node @param {string} [first] */
+  /** @param {import("../ui/types.js").Sheeted} bench @param {HTMLElement} node @param {string} [first] */
   constructor(bench, node, first) {
     this.bench = bench;
     this.input = fieldFor(node, first);

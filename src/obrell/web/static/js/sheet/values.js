@@ -2,7 +2,7 @@
  * Live values: typed, dragged sideways, changed by keys and wheel. Enter keeps, Escape restores.
  * What a typed text means is decided by the server.
  *
- * @typedef {import("../ui/types.js").Bench} Bench
+ * @typedef {import("../ui/types.js").Sheeted} Bench
  * @typedef {{shiftKey: boolean, altKey: boolean}} Keys
  */
 import { all, byId, chosen, closest } from "../ui/dom.js";
@@ -38,7 +38,7 @@ function limited(node, value) {
   return "above" in node.dataset && fine <= Number(least) ? Number(least) + Number(step) * 0.1 : fine;
 }
 
-class Values {
+export class Values {
   /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;

@@ -93,6 +93,11 @@ export class Api {
     return `${KEPT}${this.base}/${this.window}`;
   }
 
+  /** Post something of another kind than an edit of a control. @param {string} path @param {Body} body */
+  post(path, body) {
+    return this.#queue(path, { ...body, window: this.window });
+  }
+
   /** What is not acknowledged waits for the next visit. */
   #keep() {
     try {

@@ -5,6 +5,19 @@
  * @typedef {{kind: string, path?: string, changes?: {path: string, value: unknown}[], [name: string]: unknown}} Edit
  * @typedef {import("../stage/types.js").ScenePart} ScenePart
  *
+ * What live values need of what they stand beside.
+ *
+ * @typedef {object} Sheeted
+ * @property {HTMLElement} element
+ * @property {{selected: string[], scene: {light: number}}} state
+ * @property {string} anchor the place of a frame that is shown, as two shares; empty for the middle
+ * @property {{preview: (edit: Edit|null) => void, request: () => void}} stage
+ * @property {(edit: Edit, free?: () => void) => Promise<unknown>} send an edit and show what came of it
+ * @property {(path: string, value: unknown) => Promise<unknown>} set
+ * @property {(on: boolean) => void} hold
+ * @property {(words: string) => void} complain
+ * @property {() => Promise<void>} refresh
+ *
  * @typedef {object} Bench
  * @property {HTMLElement} element
  * @property {string} kit

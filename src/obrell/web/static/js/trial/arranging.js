@@ -1,0 +1,180 @@
+/**
+ * Arranging: controls put on the panel, chosen, dragged to edges and middles of what else is there, nudged, removed.
+ *
+ * @typedef {import("../trial.js").Trial} Trial
+ * @typedef {{left: number, top: number, right: number, bottom: number}} Bounds
+ */
+import { byId, closest } from "../ui/dom.js";
+import { follow } from "../ui/drags.js";
+import { typing } from "../ui/page.js";
+import { svg } from "../ui/svg.js";
+import { snapped } from "./snapping.js";
+
+const DRAG_FROM_PX = 3;
+const FAR_PX = 10;
+/** What keys do with what is chosen. @type {Object<string, string>} */
+const DOES = { delete: "remove", backspace: "remove", d: "copy" };
+/** @type {Object<string, [number, number]>} */
+const ARROWS = { arrowleft: [-1, 0], arrowright: [1, 0], arrowup: [0, -1], arrowdown: [0, 1] };
+
+export class Arranging {
+  /** @param {Trial} trial */
+  constructor(trial) {
+    this.trial = trial;
+    this.on = false;
+    /** @type {string[]} */
+    this.chosen = [];
+    /** Whether N is held: nothing snaps then. */
+    this.free = false;
+    byId("operate").addEventListener("click", () => this.turn(false));
+    byId("arrange").addEventListener("click", () => this.turn(true));
+    byId("screen").addEventListener("pointerdown", (event) => this.#press(event));
+    document.addEventListener("keydown", (event) => this.#key(event));
+    document.addEventListener("keyup", (event) => {
+      if (event.key.toLowerCase() === "n") this.free = false;
+    });
+  }
+
+  /** @param {boolean} on */
+  turn(on) {
+    this.on = on;
+    byId("operate").setAttribute("aria-pressed", String(!on));
+    byId("arrange").setAttribute("aria-pressed", String(on));
+    byId("tray").hidden = !on;
+    byId("screen").classList.toggle("arranged", on);
+    this.choose(on ? this.chosen : []);
+    this.trial.stand.fit();
+  }
+
+  /** @param {string[]} ids */
+  choose(ids) {
+    const same = ids.join() === this.chosen.join();
+    this.chosen = ids;
+    this.draw();
+    if (!same) this.trial.saving.refresh();
+  }
+
+  /** The one that is chosen; empty where there are several or none. */
+  get one() {
+    return this.chosen.length === 1 ? this.chosen[0] : "";
+  }
+
+  /** @param {string} id @returns {Bounds} */
+  #bounds(id) {
+    const { x, y, width, height } =
+      this.trial.screen.pieces.find((piece) => piece.id === id) ??
+      /** @type {import("./types.js").FixtureData} */ (this.trial.screen.fixtures.find((one) => one.id === id));
+    return { left: x, top: y, right: x + width, bottom: y + height };
+  }
+
+  /** Frames around what is chosen, and around plain buttons. */
+  draw() {
+    const marks = byId("marks");
+    for (const old of marks.querySelectorAll(".frame")) old.remove();
+    if (!this.on) return;
+    const there = [...this.trial.screen.pieces, ...this.trial.screen.fixtures].map(({ id }) => id);
+    this.chosen = this.chosen.filter((id) => there.includes(id));
+    const buttons = this.trial.screen.fixtures.map(({ id }) => id);
+    for (const id of new Set([...buttons, ...this.chosen])) {
+      const { left, top, right, bottom } = this.#bounds(id);
+      const kind = this.chosen.includes(id) ? "frame chosen" : "frame";
+      marks.append(svg("rect", { class: kind, x: left, y: top, width: right - left, height: bottom - top }));
+    }
+  }
+
+  /** @param {PointerEvent} event */
+  #press(event) {
+    if (!this.on || event.button !== 0) return;
+    event.preventDefault();
+    const id = this.#at(event);
+    byId("screen").focus({ preventScroll: true });
+    if (event.shiftKey && id)
+      this.choose(this.chosen.includes(id) ? this.chosen.filter((one) => one !== id) : [...this.chosen, id]);
+    else if (!this.chosen.includes(id)) this.choose(id ? [id] : []);
+    const moved = this.chosen.filter((one) => this.trial.screen.pieces.some((piece) => piece.id === one));
+    if (id && moved.length) this.#drag(event, moved);
+  }
+
+  /** What lies under the pointer: a piece, else a plain button of the panel. @param {PointerEvent} event */
+  #at(event) {
+    const piece = closest(event, "[data-piece]")?.dataset.piece;
+    if (piece) return piece;
+    const [x, y] = this.trial.stand.place(event);
+    const inside = this.trial.screen.fixtures.find(
+      (one) => x >= one.x && x <= one.x + one.width && y >= one.y && y <= one.y + one.height,
+    );
+    return inside?.id ?? "";
+  }
+
+  /** @param {PointerEvent} event @param {string[]} ids */
+  #drag(event, ids) {
+    const start = this.trial.stand.place(event);
+    let by = [0, 0];
+    const end = () => {
+      for (const id of ids) this.#shift(id, 0, 0);
+      this.#lines([]);
+    };
+    follow(event, {
+      from: DRAG_FROM_PX,
+      move: (at) => {
+        const [x, y] = this.trial.stand.place(at);
+        by = this.#snapped(ids, Math.round(x - start[0]), Math.round(y - start[1]));
+        for (const id of ids) this.#shift(id, by[0], by[1]);
+      },
+      done: (_at, moved) => {
+        end();
+        if (moved && (by[0] || by[1])) this.trial.saving.edit({ kind: "move", placements: ids, dx: by[0], dy: by[1] });
+      },
+      back: end,
+    });
+  }
+
+  /** @param {string} id @param {number} dx @param {number} dy */
+  #shift(id, dx, dy) {
+    const node = document.getElementById(`piece-${id}`);
+    if (node) node.style.transform = dx || dy ? `translate(${dx}px, ${dy}px)` : "";
+  }
+
+  /** @param {string[]} ids @param {number} dx @param {number} dy @returns {[number, number]} */
+  #snapped(ids, dx, dy) {
+    if (this.free) {
+      this.#lines([]);
+      return [dx, dy];
+    }
+    const { width, height, pieces } = this.trial.screen;
+    const others = pieces.filter((piece) => !ids.includes(piece.id)).map((piece) => this.trial.stand.body(piece));
+    const own = ids.map((id) => this.trial.stand.body(/** @type {any} */ (pieces.find((piece) => piece.id === id))));
+    const found = snapped(own, [dx, dy], others, [width, height]);
+    this.#lines(found.lines);
+    return [found.dx, found.dy];
+  }
+
+  /** @param {{axis: "x"|"y", at: number}[]} lines */
+  #lines(lines) {
+    const marks = byId("marks");
+    for (const old of marks.querySelectorAll(".snap")) old.remove();
+    const { width, height } = this.trial.screen;
+    for (const { axis, at } of lines)
+      marks.append(svg("path", { class: "snap", d: axis === "x" ? `M${at} 0V${height}` : `M0 ${at}H${width}` }));
+  }
+
+  /** @param {KeyboardEvent} event */
+  #key(event) {
+    if (!this.on || typing(event) || closest(event, "#tray, .num") || event.ctrlKey || event.metaKey) return;
+    const key = event.key.toLowerCase();
+    if (key === "n") this.free = true;
+    if (key === "escape") this.choose([]);
+    else if (!this.#does(key, event.shiftKey ? FAR_PX : 1)) return;
+    event.preventDefault();
+  }
+
+  /** Whether a key does something with what is chosen. @param {string} key @param {number} far px of a step */
+  #does(key, far) {
+    const placements = this.chosen.filter((id) => this.trial.screen.pieces.some((piece) => piece.id === id));
+    const arrow = ARROWS[key];
+    if (!placements.length || !(arrow || DOES[key])) return false;
+    const way = arrow ? { kind: "move", dx: arrow[0] * far, dy: arrow[1] * far } : { kind: DOES[key] };
+    this.trial.saving.edit({ ...way, placements });
+    return true;
+  }
+}

@@ -1,0 +1,104 @@
+/**
+ * A piece on the screen: its picture, where it is touched, and what it is to those who do not see it.
+ *
+ * @typedef {import("./types.js").PieceData} PieceData
+ * @typedef {import("./machine.js").Now} Now
+ */
+import { shownAs, written } from "./machine.js";
+import { Shown } from "./shown.js";
+
+/** @param {number} value a place, px @param {number} density @returns {number} the px on whose device grid it lies */
+const onGrid = (value, density) => Math.floor(value * density + 0.5) / density;
+
+export class Placed {
+  /** @param {PieceData} data @param {number} density @param {import("./pictures.js").Pictures} pictures */
+  constructor(data, density, pictures) {
+    this.data = data;
+    this.element = document.createElement("div");
+    this.element.className = "piece";
+    this.element.id = `piece-${data.id}`;
+    this.element.dataset.piece = data.id;
+    this.canvas = document.createElement("canvas");
+    this.hit = document.createElement("div");
+    this.hit.className = "hit";
+    this.element.append(this.canvas, this.hit);
+    this.#lay(density);
+    /** Readings besides the first, by their ids. @type {Object<string, number>} */
+    this.more = {};
+    this.shown = new Shown(this.canvas, data, pictures, data.gone ? "rest" : this.stateOf(data.now));
+    if (data.gone) this.element.classList.add("gone");
+    else this.#begin();
+  }
+
+  #begin() {
+    this.shown.readings = this.readings(this.data.now);
+    this.shown.begin();
+    this.tell(this.data.now);
+  }
+
+  /** @param {number} density */
+  #lay(density) {
+    const { data, element, canvas, hit } = this;
+    const [wide, high] = [Math.ceil(data.width * density - 1e-6), Math.ceil(data.height * density - 1e-6)];
+    canvas.width = wide;
+    canvas.height = high;
+    canvas.style.width = `${wide / density}px`;
+    canvas.style.height = `${high / density}px`;
+    element.style.left = `${onGrid(data.x, density)}px`;
+    element.style.top = `${onGrid(data.y, density)}px`;
+    element.style.width = `${data.width}px`;
+    element.style.height = `${data.height}px`;
+    if (data.gone) return;
+    hit.style.clipPath = data.touch ? `path("${data.touch}")` : "none";
+    element.setAttribute("role", data.role);
+    element.setAttribute("aria-label", data.role === "img" ? data.name : data.words);
+    if (data.touched && !data.disabled) element.tabIndex = 0;
+    if (data.disabled) element.setAttribute("aria-disabled", "true");
+    element.classList.toggle("inert", !data.touched);
+  }
+
+  /** @param {Now} now @returns {string} the state that is seen then */
+  stateOf(now) {
+    return this.data.looks[shownAs(this.data, now)] ?? "rest";
+  }
+
+  /** @param {Now} now @returns {Object<string, number>} */
+  numbers(now) {
+    const { reading, numbers } = this.data;
+    return { ...numbers, ...this.more, ...(reading ? { [reading]: now.number } : {}) };
+  }
+
+  /** @param {Now} now @returns {string} its numbers as addresses have them */
+  readings(now) {
+    return Object.entries(this.numbers(now))
+      .map((pair) => pair.join(":"))
+      .join(",");
+  }
+
+  /** Show how it stands. @param {Now} now @param {number} time */
+  become(now, time) {
+    this.shown.become(this.stateOf(now), this.readings(now), time);
+    this.tell(now);
+  }
+
+  /** Say how it stands. @param {Now} now */
+  tell(now) {
+    const { element, data } = this;
+    // A state for it shows where keys go; without one, a frame does.
+    element.classList.toggle("keyed", now.focused && data.looks["//focus"] === data.looks["//"]);
+    if (data.role === "switch" || data.role === "radio") element.setAttribute("aria-checked", String(now.on));
+    if (data.role === "img") element.setAttribute("aria-label", `${data.name}: ${now.on ? "on" : "off"}`);
+    if (!data.scale || !["slider", "meter"].includes(data.role)) return;
+    element.setAttribute("aria-valuemin", String(Math.min(data.scale.start, data.scale.end)));
+    element.setAttribute("aria-valuemax", String(Math.max(data.scale.start, data.scale.end)));
+    element.setAttribute("aria-valuenow", written(now.number));
+    element.setAttribute("aria-valuetext", `${written(now.number)} ${data.unit}`.trim());
+  }
+
+  /** How it looks at a time, for a picture of the whole screen. @param {Now} now @param {number} time */
+  seen(now, time) {
+    const { motion } = this.shown;
+    const way = motion ? { came: motion.from, time: Math.min(motion.whole, Math.max(0, time - motion.start)) } : {};
+    return { id: this.data.id, state: this.stateOf(now), readings: this.numbers(now), ...way };
+  }
+}

@@ -1,0 +1,136 @@
+/**
+ * What is done to a panel and to the controls on it is posted, and what came of it shown.
+ *
+ * @typedef {import("../trial.js").Trial} Trial
+ * @typedef {import("./types.js").Answer} Answer
+ */
+import { byId, saidBy } from "../ui/dom.js";
+import { Api } from "../ui/api.js";
+import { morphInner } from "../ui/morph.js";
+import { say, trouble } from "../ui/page.js";
+
+/** htmx, which the page loads before. @type {{process: (node: Element) => void}} */
+const htmx = /** @type {any} */ (window).htmx;
+const OF_CONTROL = /^control\/([^/]+)\/(.+)$/;
+
+/** Whose value a path is, and the path there. @param {string} path @returns {{control: string, path: string}} */
+function scoped(path) {
+  const [, control = "", below = path] = OF_CONTROL.exec(path) ?? [];
+  return { control, path: below };
+}
+
+export class Saving {
+  /** @param {Trial} trial @param {string} base the panel's address */
+  constructor(trial, base) {
+    this.trial = trial;
+    this.base = base;
+    this.api = new Api(base);
+    /** What was answered while a value is typed. @type {Answer|null} */
+    this.waiting = null;
+    this.held = false;
+    for (const way of ["undo", "redo"]) byId(way).addEventListener("click", () => this.#step(way));
+  }
+
+  /** @param {string} path @param {object} edit @returns {Promise<Answer>} */
+  #post(path, edit) {
+    return this.api.post(path, { edit, chosen: this.trial.arranging.one });
+  }
+
+  /** A value set or typed, of the panel or of the control that its path names.
+   * @param {string} path @param {object} how @returns {Promise<Answer>} throws a refusal in words */
+  value(path, how) {
+    const { control, path: below } = scoped(path);
+    if (!control) return this.#post("/edits", { ...how, path });
+    const value =
+      "value" in how ? { kind: "set", changes: [{ path: below, value: how.value }] } : { ...how, path: below };
+    return this.#post(`/controls/${control}/edits`, value);
+  }
+
+  /** @param {string} path @param {unknown} value */
+  set(path, value) {
+    return this.#done(this.value(path, { kind: "set", value }));
+  }
+
+  /** Make an edit of the panel; null when it was refused. @param {object} edit */
+  edit(edit) {
+    return this.#done(this.#post("/edits", edit));
+  }
+
+  /** @param {string} scope whose edit it is, as a beginning of paths @param {object} edit */
+  editControl(scope, edit) {
+    return this.#done(this.#post(`/controls/${scoped(`${scope}x`).control}/edits`, edit));
+  }
+
+  /** @param {string} way */
+  #step(way) {
+    return this.#done(this.api.post(`/steps/${way}`, { chosen: this.trial.arranging.one }));
+  }
+
+  /** @param {Promise<Answer>} asked */
+  async #done(asked) {
+    this.complain("");
+    try {
+      const answer = await asked;
+      this.take(answer);
+      return answer;
+    } catch (error) {
+      this.complain(saidBy(error));
+      await this.refresh();
+      return null;
+    }
+  }
+
+  /** What came of something. @param {Answer} answer */
+  take(answer) {
+    if (answer.said) {
+      const offer = { words: "Take it back", act: () => this.#step("undo") };
+      say(answer.said, answer.removed ? offer : undefined);
+    }
+    if (answer.fresh?.length) this.trial.arranging.chosen = answer.fresh.slice(-1);
+    for (const way of /** @type {("undo"|"redo")[]} */ (["undo", "redo"]))
+      byId(way).toggleAttribute("disabled", !answer[way]);
+    this.trial.show(answer.screen);
+    this.waiting = answer;
+    if (!this.held) this.#write();
+  }
+
+  /** Write the sheet anew. */
+  #write() {
+    if (!this.waiting) return;
+    const { head, foot } = this.waiting.sheet;
+    this.waiting = null;
+    for (const [id, html] of [
+      ["sheet-head", head],
+      ["sheet-foot", foot],
+    ]) {
+      const place = byId(id);
+      morphInner(place, html);
+      htmx.process(place);
+    }
+    this.trial.sources.told();
+    this.trial.under.again();
+  }
+
+  /** While a value is typed or dragged the sheet stays as it is. @param {boolean} on */
+  hold(on) {
+    this.held = on;
+    if (!on) this.#write();
+  }
+
+  async refresh() {
+    const query = new URLSearchParams({ chosen: this.trial.arranging.one });
+    const answer = await fetch(`${this.base}/now?${query}`).catch(() => null);
+    if (answer?.ok) this.take(await answer.json());
+    else if (answer?.status === 404) trouble("This panel was removed. Undo on the Wall brings it back.");
+  }
+
+  /** Something was done in another window. @param {{by?: string}} news */
+  hear({ by }) {
+    if (by !== this.api.window) this.refresh();
+  }
+
+  /** @param {string} words */
+  complain(words) {
+    byId("fault").textContent = words;
+  }
+}

@@ -1,0 +1,89 @@
+/**
+ * Simulated sources: tables of numbers over time, looked up while they run. The same time gives the same numbers.
+ *
+ * @typedef {import("../trial.js").Trial} Trial
+ */
+import { all, byId, closest } from "../ui/dom.js";
+import { numberAt, written } from "./machine.js";
+
+const SPEEDS = [1, 4, 16];
+const SHOWN_DIGITS = 2;
+
+export class Sources {
+  /** @param {Trial} trial */
+  constructor(trial) {
+    this.trial = trial;
+    this.running = false;
+    this.speed = 1;
+    /** How long they have run, ms, and when that was looked at last on the clock of the trial. */
+    this.passed = 0;
+    this.seen = 0;
+    byId("sheet").addEventListener("click", (event) => {
+      if (closest(event, "#run")) this.#toggle();
+      if (closest(event, "#faster")) this.#faster();
+    });
+  }
+
+  #toggle() {
+    this.running = !this.running;
+    this.seen = this.trial.clock.now;
+    this.told();
+    this.trial.wake();
+  }
+
+  #faster() {
+    this.speed = SPEEDS[(SPEEDS.indexOf(this.speed) + 1) % SPEEDS.length];
+    this.told();
+  }
+
+  /** The words of the buttons, which are written anew with the sheet. */
+  told() {
+    const run = document.getElementById("run");
+    if (run) run.textContent = this.running ? "Pause" : this.passed ? "Go on" : "Start";
+    const faster = document.getElementById("faster");
+    if (faster) faster.textContent = `×${this.speed}`;
+    this.#numbers();
+  }
+
+  #numbers() {
+    for (const place of all("[data-number]")) {
+      const source = this.trial.screen.sources.find((one) => one.id === place.dataset.number);
+      place.textContent = source ? written(this.#shown(source)) : "";
+    }
+  }
+
+  /** @param {import("./types.js").SourceData} source */
+  #shown(source) {
+    const factor = 10 ** SHOWN_DIGITS;
+    return Math.round(this.#number(source) * factor) / factor;
+  }
+
+  /** @param {import("./types.js").SourceData} source */
+  #number(source) {
+    return numberAt(source.series, this.passed / 1000);
+  }
+
+  /** Let time pass; whether they run. */
+  tick() {
+    if (!this.running) return false;
+    const { now } = this.trial.clock;
+    this.passed += (now - this.seen) * this.speed;
+    this.seen = now;
+    for (const source of this.trial.screen.sources) {
+      const number = this.#number(source);
+      for (const move of source.moves) this.#move(move, number);
+    }
+    this.#numbers();
+    return true;
+  }
+
+  /** @param {import("./types.js").Move} move @param {number} number */
+  #move(move, number) {
+    if (move.reading) this.trial.readAt(move.placement, move.reading, number);
+    else {
+      const on = move.when === "above" ? number > move.than : number < move.than;
+      if (on !== this.trial.standing[move.placement]?.on)
+        this.trial.happen(move.placement, "light", { amount: on ? 1 : 0 });
+    }
+  }
+}

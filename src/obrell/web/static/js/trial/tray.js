@@ -1,0 +1,77 @@
+/**
+ * The tray: controls of the kit, dragged onto the panel or put into its middle by keys.
+ *
+ * @typedef {import("../trial.js").Trial} Trial
+ */
+import { byId, closest } from "../ui/dom.js";
+import { follow } from "../ui/drags.js";
+
+const DRAG_FROM_PX = 3;
+
+class Tray {
+  /** @param {Trial} trial */
+  constructor(trial) {
+    this.trial = trial;
+    byId("tray").addEventListener("pointerdown", (event) => this.#take(event));
+    byId("tray").addEventListener("click", (event) => this.#middle(event));
+  }
+
+  /** A control dragged from the tray: put where it is let go, or in place of the plain button there.
+   * @param {PointerEvent} event */
+  #take(event) {
+    const tile = closest(event, "[data-put]");
+    if (!tile || event.button !== 0) return;
+    const ghost = /** @type {HTMLElement} */ (tile.cloneNode(true));
+    ghost.classList.add("ghost");
+    const put = () => ghost.remove();
+    follow(event, {
+      from: DRAG_FROM_PX,
+      move: (at) => {
+        if (!ghost.isConnected) document.body.append(ghost);
+        ghost.style.left = `${at.clientX}px`;
+        ghost.style.top = `${at.clientY}px`;
+      },
+      done: (at, moved) => {
+        put();
+        if (moved) this.#put(tile, at);
+      },
+      back: put,
+    });
+  }
+
+  /** @param {HTMLElement} tile @param {PointerEvent} at */
+  #put(tile, at) {
+    const [x, y] = this.trial.stand.place(at);
+    const { width, height, fixtures } = this.trial.screen;
+    if (x < 0 || y < 0 || x > width || y > height) return;
+    const control = tile.dataset.put;
+    const button = fixtures.find(
+      (one) => x >= one.x && x <= one.x + one.width && y >= one.y && y <= one.y + one.height,
+    );
+    if (button) this.trial.saving.edit({ kind: "swap", fixture: button.id, control });
+    else {
+      const [wide, high] = [Number(tile.dataset.width), Number(tile.dataset.height)];
+      this.trial.saving.edit({ kind: "put", control, x: Math.round(x - wide / 2), y: Math.round(y - high / 2) });
+    }
+  }
+
+  /** By keys, a control is put in the middle. @param {MouseEvent} event */
+  #middle(event) {
+    const tile = closest(event, "[data-put]");
+    // A press by keys has no place.
+    if (!tile || event.detail) return;
+    const { width, height } = this.trial.screen;
+    const [wide, high] = [Number(tile.dataset.width), Number(tile.dataset.height)];
+    this.trial.saving.edit({
+      kind: "put",
+      control: tile.dataset.put,
+      x: Math.round((width - wide) / 2),
+      y: Math.round((height - high) / 2),
+    });
+  }
+}
+
+/** @param {Trial} trial */
+export function startTray(trial) {
+  new Tray(trial);
+}

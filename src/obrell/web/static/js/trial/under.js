@@ -1,0 +1,42 @@
+/**
+ * What is under the pointer: how it came to look as it does, and how long that took.
+ *
+ * @typedef {import("../trial.js").Trial} Trial
+ */
+import { byId } from "../ui/dom.js";
+import { morphInner } from "../ui/morph.js";
+import { ask } from "../ui/page.js";
+
+const SOON_MS = 60;
+
+export class Under {
+  /** @param {Trial} trial */
+  constructor(trial) {
+    this.trial = trial;
+    this.place = byId("under");
+    this.asked = "";
+    this.shown = "";
+    this.timer = 0;
+  }
+
+  /** Another state of a piece is seen. @param {string} id @param {string} came the state it was in */
+  look(id, came) {
+    const state = this.trial.placed.get(id)?.shown.state ?? "rest";
+    if (state === came && this.asked.startsWith(`placement=${id}&`)) return;
+    this.asked = `placement=${id}&${new URLSearchParams({ state, came: came === state ? "" : came })}`;
+    clearTimeout(this.timer);
+    this.timer = window.setTimeout(() => this.#ask(), SOON_MS);
+  }
+
+  /** What is shown may have changed. */
+  again() {
+    if (this.asked) this.#ask();
+  }
+
+  async #ask() {
+    const { asked } = this;
+    const answer = await ask(`${this.trial.base}/under?${asked}`);
+    if (!answer.ok || asked !== this.asked || this.trial.saving.held) return;
+    morphInner(this.place, await answer.text());
+  }
+}

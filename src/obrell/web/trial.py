@@ -1,0 +1,298 @@
+"""Trial: controls on a simulated screen, operated, looked at under conditions, and arranged."""
+
+from __future__ import annotations
+
+import logging
+from dataclasses import replace
+from io import BytesIO
+from typing import Annotated, Any, Literal
+
+import numpy as np
+from fastapi import APIRouter, Body, File, Form, Query, Request, UploadFile, WebSocket
+from PIL import Image
+from pydantic import ValidationError
+from starlette.responses import HTMLResponse, RedirectResponse, Response
+
+from obrell.app import editing, trial
+from obrell.app.trial import LastScreen, Opened, ScreenRequest, look_at, opened, panel_of
+from obrell.core.aside import SECONDS, patience
+from obrell.core.edit import read_edit
+from obrell.core.edit.panels import Record, read_panel_edit
+from obrell.core.errors import NoSuchThing, ObrellError
+from obrell.core.interchange.limits import MAX_PICTURE_BYTES
+from obrell.core.interchange.pictures import read_picture
+from obrell.core.interchange.recordings import MAX_RECORDING_BYTES, read_recording
+from obrell.core.trial.composing import ground_of, size_of
+from obrell.core.trial.operating import rules
+from obrell.core.trial.reach import Reach
+from obrell.core.trial.starts import STARTS, Start
+from obrell.core.values.fields import Id
+from obrell.store.kits import Kits
+from obrell.web.assets import FOR_EVER
+from obrell.web.fields import each_field
+from obrell.web.moving import came_from, movement_of
+from obrell.web.pages import block, page
+from obrell.web.pictures import Dressed
+from obrell.web.services import Ident, Sender, Window, cache_of, gate_of, kits_of, presence_of
+from obrell.web.sockets import packed, serve
+from obrell.web.trial_view import (
+    chosen_view,
+    field_on,
+    gone_places,
+    ground_key,
+    grounds,
+    pieces_of,
+    reach_on,
+    reach_view,
+    screen_json,
+    sources_view,
+)
+
+router = APIRouter()
+TRIAL = "/kits/{kit}/trial"
+PANEL = TRIAL + "/{panel}"
+log = logging.getLogger(__name__)
+"""Where what Trial could not do is written."""
+Chosen = Annotated[str, Body(max_length=40)]
+
+
+@router.get(TRIAL)
+def first(request: Request, kit: str) -> Response:
+    """The first panel of a kit, or the page that offers to make one."""
+    kits = kits_of(request)
+    index = kits.index(kit)
+    if index.panels:
+        return RedirectResponse(f"/kits/{kit}/trial/{index.panels[0].id}", 303)
+    context = {"view": "trial", "kit": index, "kits": kits.names(), "control": None, "starts": _starts()}
+    return page(request, "no_panel.html", context)
+
+
+@router.get(PANEL)
+def panel_page(request: Request, kit: str, panel: str) -> HTMLResponse:
+    """The whole view."""
+    kits = kits_of(request)
+    here = opened(kits, kit, panel)
+    reach = reach_on(here)
+    context = {
+        "view": "trial", "kits": kits.names(), "control": None,
+        "screen": screen_json(kit, here, reach), "rules": rules(),
+    }  # fmt: skip
+    return page(request, "trial.html", context | _beside(request, kit, here, reach, ""))
+
+
+def _starts() -> list[tuple[str, str]]:
+    return [(start, name) for start, (name, _) in STARTS.items()]
+
+
+def _beside(request: Request, kit: str, here: Opened, reach: Reach, chosen: str) -> dict[str, Any]:
+    """What the sheet shows."""
+    kits, panel = kits_of(request), here.panel
+    steps = kits.history(kit, panel=panel.id)
+    return {
+        "kit": here.index, "panel": panel, "panels": here.index.panels,
+        "fields": {name: field_on(panel, name) for name in ("width", "height", "density", "across", "bezel")},
+        "grounds": grounds(panel), "reach": reach_view(here, reach), "sources": sources_view(here),
+        "chosen": chosen_view(here, chosen), "gone": gone_places(here), "refill": chosen,
+        "button": next((one for one in panel.fixtures if one.id == chosen and one.kind == "button"), None),
+        "tiles": kits.tiles(kit), "starts": _starts(), "undo": steps.can_undo, "redo": steps.can_redo,
+        "picture_of": _tile_picture(kit, here),
+    }  # fmt: skip
+
+
+def _tile_picture(kit: str, here: Opened) -> Any:
+    dressed = Dressed(kit, here.index)
+
+    def address(tile: Any) -> str:
+        scale = min(1.0, 76 / max(tile.width, 1), 40 / max(tile.height, 1))
+        return dressed.of(tile.hash, tile.uses, round(2 * scale, 3))
+
+    return address
+
+
+def _answer(request: Request, kit: str, panel: str, chosen: str, said: str, **more: Any) -> dict[str, Any]:
+    """A panel as it stands now, for the script that shows it."""
+    here = opened(kits_of(request), kit, panel)
+    reach = reach_on(here)
+    beside = _beside(request, kit, here, reach, chosen)
+    sheet = {"head": block("_panel.html", beside), "foot": block("_sources.html", beside)}
+    steps = kits_of(request).history(kit, panel=panel)
+    return {
+        "screen": screen_json(kit, here, reach), "sheet": sheet, "said": said,
+        "undo": steps.can_undo, "redo": steps.can_redo,
+    } | more  # fmt: skip
+
+
+@router.get(PANEL + "/now")
+def now(request: Request, kit: str, panel: str, chosen: Annotated[str, Query(max_length=40)] = "") -> dict[str, Any]:
+    """A panel as it stands, after something was done elsewhere or something else was chosen."""
+    return _answer(request, kit, panel, chosen, "")
+
+
+@router.post(PANEL + "/edits")
+def edit(
+    request: Request, kit: str, panel: str, edit: Annotated[Any, Body()], chosen: Chosen = "",
+    window: Window = "", ident: Ident = "",
+) -> dict[str, Any]:  # fmt: skip
+    """Make an edit of the panel."""
+    kits, wanted = kits_of(request), read_panel_edit(edit)
+    before = {one.id for one in panel_of(kits.index(kit), panel).placements}
+    said = trial.change(kits, kit, panel, wanted, Sender(window, ident))
+    fresh = [one.id for one in panel_of(kits.index(kit), panel).placements if one.id not in before]
+    _tell(request, kit, panel, window)
+    chosen = fresh[-1] if fresh else chosen
+    return _answer(request, kit, panel, chosen, said, fresh=fresh, removed=wanted.removes())
+
+
+@router.post(PANEL + "/steps/{way}")
+def step(
+    request: Request, kit: str, panel: str, way: Literal["undo", "redo"], chosen: Chosen = "", window: Window = "",
+    ident: Ident = "",
+) -> dict[str, Any]:  # fmt: skip
+    """Take back the newest edit of the panel, or do it again."""
+    kits, sender = kits_of(request), Sender(window, ident)
+    done = kits.redo(kit, sender=sender, panel=panel) if way == "redo" else kits.undo(kit, sender=sender, panel=panel)
+    _tell(request, kit, panel, window)
+    verb = "Did again" if way == "redo" else "Took back"
+    said = "There is nothing left to do there." if done is None else f"{verb}: {done.label}"
+    return _answer(request, kit, panel, chosen, said)
+
+
+@router.post(PANEL + "/controls/{control}/edits")
+def edit_control(
+    request: Request, kit: str, panel: str, control: str, edit: Annotated[Any, Body()], chosen: Chosen = "",
+    window: Window = "", ident: Ident = "",
+) -> dict[str, Any]:  # fmt: skip
+    """Make an edit of a control that stands on the panel."""
+    done = editing.edit(kits_of(request), kit, control, read_edit(edit), Sender(window, ident))
+    news: dict[str, object] = {"news": done.now.hash, "version": done.now.version, "by": window, "said": done.label}
+    presence_of(request).tell((kit, control), news)
+    presence_of(request).tell((kit, ""), {"news": done.now.hash})
+    _tell(request, kit, panel, window)
+    return _answer(request, kit, panel, chosen, done.label)
+
+
+def _tell(request: Request, kit: str, panel: str, window: str) -> None:
+    presence_of(request).tell((kit, f"trial/{panel}"), {"by": window})
+    presence_of(request).tell((kit, ""), {"news": ""})
+
+
+@router.get(PANEL + "/under")
+def under(
+    request: Request, kit: str, panel: str, placement: Annotated[Id, Query()],
+    state: Annotated[str, Query(max_length=160)], came: Annotated[str, Query(max_length=160)] = "",
+) -> HTMLResponse:  # fmt: skip
+    """What is under the pointer: its state, what changed on the way there, how long that takes."""
+    here = opened(kits_of(request), kit, panel)
+    piece = next((one for one in pieces_of(here) if one.placement.id == placement), None)
+    if piece is None:
+        raise NoSuchThing("That is no longer on the panel.")
+    control, known = piece.stored.control, piece.stored.control.state_ids
+    # Several states laid over each other have no timing of their own: the last of them is looked at.
+    drawn = next((one for one in reversed(state.split("+")) if one in known), known[0])
+    others = (one for one in reversed(came.split("+")) if one in known and one != drawn)
+    start = next(others, came_from(control, drawn, ""))
+    scope = f"control/{control.id}/"
+    movement = movement_of(piece.stored, Dressed(kit, here.index, state=drawn), (), start) if start else None
+    movement = each_field(movement, lambda found: replace(found, path=f"{scope}{found.path}"))
+    canvas = piece.control.canvas
+    context = {
+        "piece": piece, "movement": movement, "state": drawn, "kit": here.index,
+        "box": f"{canvas.width:g} × {canvas.height:g}", "scope": scope,
+    }  # fmt: skip
+    return HTMLResponse(block("_under.html", context))
+
+
+@router.get(PANEL + "/ground/{key}.png")
+def ground_picture(request: Request, kit: str, panel: str, key: str) -> Response:
+    """The screen without its controls."""
+    index = kits_of(request).index(kit)
+    found = panel_of(index, panel)
+    if ground_key(index, found) != key:
+        raise NoSuchThing("What this picture showed is there no more.")
+    width, height = size_of(found, found.density)
+    with gate_of(request).room(width * height), patience(SECONDS):
+        pixels = ground_of(index, found, found.density, cache_of(request))
+    return Response(_png(pixels), media_type="image/png", headers=FOR_EVER)
+
+
+def _png(pixels: np.ndarray[Any, Any]) -> bytes:
+    file = BytesIO()
+    Image.fromarray(pixels).save(file, "PNG", compress_level=1)
+    return file.getvalue()
+
+
+@router.post(TRIAL)
+def add(
+    request: Request, kit: str, start: Annotated[Start, Form()], name: Annotated[str, Form(max_length=80)] = ""
+) -> Response:  # fmt: skip
+    """One more panel."""
+    new = trial.add(kits_of(request), kit, start, name)
+    return Response(headers={"hx-redirect": f"/kits/{kit}/trial/{new}"})
+
+
+@router.post(PANEL + "/copy")
+def duplicate(request: Request, kit: str, panel: str) -> Response:
+    """The panel once more."""
+    return Response(headers={"hx-redirect": f"/kits/{kit}/trial/{trial.duplicate(kits_of(request), kit, panel)}"})
+
+
+@router.post(PANEL + "/remove")
+def remove(request: Request, kit: str, panel: str) -> Response:
+    """The panel taken out of the kit; Undo on the Wall brings it back."""
+    trial.remove(kits_of(request), kit, panel)
+    return Response(headers={"hx-redirect": f"/kits/{kit}/trial"})
+
+
+@router.post(PANEL + "/sources/{source}/recording")
+def record(
+    request: Request, kit: str, panel: str, source: str, file: Annotated[UploadFile, File()],
+    chosen: Annotated[str, Form(max_length=40)] = "", window: Annotated[str, Form(max_length=60)] = "",
+) -> dict[str, Any]:  # fmt: skip
+    """A table of times and numbers as what a source does."""
+    rows, remark = read_recording(file.file.read(MAX_RECORDING_BYTES + 1))
+    said = trial.change(kits_of(request), kit, panel, Record(source=source, rows=rows), Sender(window))
+    _tell(request, kit, panel, window)
+    return _answer(request, kit, panel, chosen, f"{said}. {remark}" if remark else said)
+
+
+@router.post(PANEL + "/ground")
+def picture_ground(
+    request: Request, kit: str, panel: str, file: Annotated[UploadFile, File()],
+    chosen: Annotated[str, Form(max_length=40)] = "", window: Annotated[str, Form(max_length=60)] = "",
+) -> dict[str, Any]:  # fmt: skip
+    """A picture as what the screen is made of."""
+    name = kits_of(request).keep_file(read_picture(file.file.read(MAX_PICTURE_BYTES + 1)))
+    fill = {"kind": "picture", "file": name, "fit": "filling"}
+    wanted = read_panel_edit({"kind": "set", "path": "ground", "value": fill})
+    said = trial.change(kits_of(request), kit, panel, wanted, Sender(window))
+    _tell(request, kit, panel, window)
+    return _answer(request, kit, panel, chosen, said)
+
+
+@router.websocket(PANEL + "/live")
+async def live(window: WebSocket, kit: str, panel: str) -> None:
+    """One window's screen under conditions."""
+    kits, last = kits_of(window), LastScreen(cache_of(window))
+    await serve(window, (kit, f"trial/{panel}"), lambda text: seen(kits, kit, panel, text, last))
+
+
+def seen(kits: Kits, kit: str, panel: str, text: str, last: LastScreen) -> bytes:
+    """The bytes that answer one request; what goes wrong is said in the header."""
+    seq = -1
+    try:
+        wanted = ScreenRequest.model_validate_json(text)
+        seq = wanted.seq
+        part = look_at(kits, kit, panel, wanted, last)
+    except (ObrellError, ValidationError) as error:
+        words = str(error) if isinstance(error, ObrellError) else "This window asked for nonsense."
+        return packed({"seq": seq, "words": words})
+    except Exception:
+        log.exception("A screen could not be seen")
+        return packed({"seq": seq, "words": "This cannot be shown; it is our fault, and it is logged."})
+    box = part.box
+    pixels = np.full((box.height, box.width, 4), 255, np.uint8)
+    pixels[:, :, :3] = part.pixels
+    header: dict[str, object] = {
+        "seq": seq, "box": [box.left, box.top, box.width, box.height], "whole": list(part.whole),
+    }  # fmt: skip
+    return packed(header, pixels.tobytes())

@@ -1,0 +1,369 @@
+"""Journeys: controls on a simulated screen, really pressed."""
+
+from __future__ import annotations
+
+import io
+import re
+from itertools import pairwise
+
+import numpy as np
+import pytest
+from PIL import Image
+from playwright.sync_api import expect
+
+from obrell.core.document.editions import at_density
+from obrell.core.document.resolve import resolve
+from obrell.core.document.transitions import moments
+from obrell.core.render.between import draw_between
+from obrell.core.render.compose import Frame, canvas_box
+from obrell.core.render.picture import picture
+from obrell.samples.wendmere_lock import wendmere_lock
+from tests.browser.hand import LOCK, drag, type_value, until
+from tests.browser.trying import choose, log, middle, open_panel, piece, pixels_of, settled
+
+KIT = wendmere_lock()
+CONTROLS = {one.id: at_density(one, 1) for one in KIT.controls}
+
+
+def as_delivered(control, state="rest", readings=()):
+    return picture(resolve(KIT, CONTROLS[control], state, readings=readings), 1)
+
+
+def laid(pixels):
+    """Premultiplied levels: what can be seen of straight ones."""
+    pixels = pixels.astype(int)
+    return np.concatenate((pixels[..., :3] * pixels[..., 3:] / 255, pixels[..., 3:]), axis=2)
+
+
+def near(page, ident, wanted, levels=2):
+    """Whether a piece looks as a file does: colours within levels, where they can be seen."""
+    here = pixels_of(page, ident)
+    assert here.shape == wanted.shape
+    return np.abs(laid(here) - laid(wanted)).max() <= levels
+
+
+def test_every_control_looks_as_it_is_delivered(page, common_server):
+    open_panel(page, common_server.url)
+    for ident, control, state in (
+        ("i1", "c1", "rest"),
+        ("i4", "c11", "rest"),
+        ("i12", "c8", "on"),
+        ("i6", "c4", "rest"),
+    ):
+        assert near(page, ident, as_delivered(control, state)), control
+
+
+def test_a_button_is_hovered_over_pressed_dragged_off_and_released(page, common_server):
+    open_panel(page, common_server.url)
+    page.mouse.move(*middle(page, "i1"))
+    settled(page, "i1", "hover")
+    assert near(page, "i1", as_delivered("c1", "hover"))
+    page.mouse.down()
+    settled(page, "i1", "pressed")
+    assert near(page, "i1", as_delivered("c1", "pressed"))
+    expect(page.locator("#under")).to_contain_text("Raise sluice")
+    page.mouse.move(720, 700)
+    settled(page, "i1", "rest")
+    assert near(page, "i1", as_delivered("c1"))
+    page.mouse.up()
+    assert log(page) == ["Raise sluice pressed", "Raise sluice dragged off", "Raise sluice released outside"]
+    page.mouse.click(*middle(page, "i1"))
+    assert log(page)[-1] == "Raise sluice clicked"
+    page.mouse.dblclick(*middle(page, "i8"))
+    assert log(page)[-1] == "Log entry pressed twice"
+
+
+def test_a_long_fade_goes_frame_by_frame_without_a_jump(page, server):
+    open_panel(page, server.url)
+    page.mouse.move(*middle(page, "i13"))
+    page.mouse.down()
+    expect(page.locator("#under")).to_contain_text("hover to pressed")
+    path = "control/c7/timing/duration"
+    with page.expect_response("**/controls/c7/edits"):
+        page.mouse.up()
+        type_value(page, path, "400")
+    with page.expect_response("**/controls/c7/edits"):
+        page.locator("#under-easing").fill("linear")
+        page.keyboard.press("Enter")
+    page.mouse.move(720, 700)
+    settled(page, "i13", "rest")
+    strip = re.compile("frames=24")
+    with page.expect_response(lambda one: bool(strip.search(one.url)) and "state=hover" in one.url):
+        page.mouse.move(*middle(page, "i13"))
+    page.mouse.move(720, 700)
+    settled(page, "i13", "rest")
+    page.locator("#frame").click()
+    page.mouse.move(*middle(page, "i13"))
+    looks = [laid(pixels_of(page, "i13"))]
+    for _ in range(24):
+        page.locator("#frame").focus()
+        page.keyboard.press("Enter")
+        looks.append(laid(pixels_of(page, "i13")))
+    steps = [int(np.abs(after - before).max()) for before, after in pairwise(looks)]
+    whole = int(np.abs(looks[-1] - looks[0]).max())
+    assert whole > 10
+    assert max(steps) < whole / 3, "somewhere it jumps"
+    assert sum(step > 0 for step in steps) > 8
+
+
+def test_frames_of_a_transition_are_those_that_the_core_makes(page, common_server):
+    open_panel(page, common_server.url)
+    page.locator("#frame").click()
+    page.mouse.move(*middle(page, "i3"))
+    control = CONTROLS["c12"]
+    ways = list(moments(KIT, control, "rest", "hover", 10))
+    frames = [draw_between(one, Frame(1, canvas_box(one.first, 1))) for one in ways]
+    until(page, lambda: near(page, "i3", frames[0]))
+    for frame in frames[1:5]:
+        page.locator("#frame").focus()
+        page.keyboard.press("Enter")
+        until(page, lambda frame=frame: near(page, "i3", frame))
+
+
+def test_a_knob_is_turned_by_hand_and_by_keys(page, common_server):
+    open_panel(page, common_server.url)
+    x, y = (value + by for value, by in zip(middle(page, "i6"), (0, -1), strict=True))
+    page.mouse.move(x, y - 30)
+    page.mouse.down()
+    page.mouse.move(x + 21, y - 21, steps=4)
+    page.mouse.move(x, y - 30, steps=4)
+    page.mouse.up()
+    knob = piece(page, "i6")
+    # Turned there and back: where it was, 64, but for the steps that it stops at.
+    assert abs(int(knob.get_attribute("aria-valuenow")) - 64) <= 1
+    page.mouse.move(x, y - 30)
+    page.mouse.down()
+    at = int(knob.get_attribute("aria-valuenow"))
+    turn = np.radians((62 - at) / 100 * 276)
+    page.mouse.move(x + 30 * np.sin(turn), y - 30 * np.cos(turn), steps=5)
+    page.mouse.up()
+    expect(knob).to_have_attribute("aria-valuenow", "62")
+    assert log(page)[-1] == "Water level turned to 62"
+    knob.focus()
+    page.keyboard.press("ArrowUp")
+    expect(knob).to_have_attribute("aria-valuenow", "63")
+    until(page, lambda: near(page, "i6", as_delivered("c4", readings=(("level", 63.0),))))
+    page.keyboard.press("End")
+    expect(knob).to_have_attribute("aria-valuenow", "100")
+    page.mouse.move(x, y)
+    page.mouse.wheel(0, 100)
+    expect(knob).to_have_attribute("aria-valuenow", "99")
+
+
+def test_the_whole_panel_is_operated_by_keys_alone(page, common_server):
+    open_panel(page, common_server.url)
+    page.locator("#screen").focus()
+    reached = []
+    for _ in range(12):
+        page.keyboard.press("Tab")
+        reached.append(page.evaluate("document.activeElement.dataset.piece || ''"))
+        page.keyboard.press("Enter")
+    # All but the lamp, which only shows something.
+    assert reached == [f"i{number}" for number in (1, 2, 3, 4, 6, 7, 8, 9, 10, 11, 12, 13)]
+    said = log(page)
+    assert "Open gate clicked" in said
+    assert "Boat queue counted to 8" in said
+    assert "Towpath lights off" in said
+    assert "Emergency hold released too early" in said
+    expect(piece(page, "i12")).to_have_attribute("aria-checked", "false")
+    page.keyboard.press("Shift+Tab")
+    assert page.evaluate("document.activeElement.dataset.piece") == "i12"
+    page.keyboard.press("Space")
+    expect(piece(page, "i12")).to_have_attribute("aria-checked", "true")
+    piece(page, "i4").focus()
+    settled(page, "i4", "focus")
+    assert near(page, "i4", as_delivered("c11", "focus"))
+
+
+def test_what_has_to_be_held_is_confirmed_in_its_time(page, common_server):
+    open_panel(page, common_server.url)
+    page.mouse.move(*middle(page, "i10"))
+    page.mouse.down()
+    until(page, lambda: "Emergency hold confirmed" in log(page))
+    page.mouse.up()
+    settled(page, "i10", "latched")
+    assert near(page, "i10", as_delivered("c9", "latched"))
+    assert log(page) == ["Emergency hold pressed", "Emergency hold confirmed", "Emergency hold released"]
+
+
+def test_the_lamp_follows_its_source_and_the_knob_another(page, common_server):
+    open_panel(page, common_server.url)
+    page.locator("#faster").click()
+    page.locator("#run").click()
+    until(page, lambda: "Pilot lamp on" in log(page))
+    expect(piece(page, "i5")).to_have_attribute("aria-label", "Pilot lamp: on")
+    number = page.locator("[data-number=upper-pound]")
+    assert float(number.inner_text()) > 2.39
+    until(page, lambda: "Pilot lamp off" in log(page))
+    page.locator("#run").click()
+    expect(page.locator("#run")).to_have_text("Go on")
+    at = piece(page, "i6").get_attribute("aria-valuenow")
+    assert abs(float(page.locator("[data-number=chamber]").inner_text()) - float(at)) <= 1
+
+
+def test_fingers_press_two_at_a_time_and_hover_over_nothing(chromium, common_server):
+    context = chromium.new_context(viewport={"width": 1280, "height": 800}, has_touch=True)
+    page = context.new_page()
+    open_panel(page, common_server.url)
+    touches = context.new_cdp_session(page)
+    fingers = [dict(zip("xy", middle(page, ident), strict=True)) | {"id": at} for at, ident in enumerate(("i1", "i2"))]
+    touches.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": fingers[:1]})
+    touches.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": fingers})
+    settled(page, "i1", "pressed")
+    settled(page, "i2", "pressed")
+    assert near(page, "i1", as_delivered("c1", "pressed"))
+    assert near(page, "i2", as_delivered("c13", "pressed"))
+    touches.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+    settled(page, "i1", "rest")
+    assert near(page, "i1", as_delivered("c1"))
+    assert sorted(log(page)) == [f"{name} {said}" for name in ("Lower sluice", "Raise sluice")
+                                 for said in ("clicked", "pressed")]  # fmt: skip
+    context.close()
+
+
+def test_two_buttons_in_a_row_on_a_page_and_a_plain_one_becomes_ours(page, server):
+    open_panel(page, server.url, "form-page")
+    page.locator("#arrange").click()
+    tiles = page.locator("#tray [data-put]")
+    screen = page.locator("#screen").bounding_box()
+    for number, (x, y) in enumerate(((470, 380), (470, 415))):
+        tile = tiles.nth(number).bounding_box()
+        with page.expect_response("**/edits"):
+            drag(page, (tile["x"] + 20, tile["y"] + 20), (screen["x"] + x, screen["y"] + y))
+        expect(page.locator(".piece")).to_have_count(number + 1)
+    plain = (screen["x"] + 115, screen["y"] + 376)
+    with page.expect_response("**/now?*"):
+        page.mouse.click(*plain)
+    expect(page.locator("#chosen")).to_contain_text("Ask for passage")
+    with page.expect_response("**/edits"):
+        page.locator("[data-swap]").select_option("c3")
+    expect(page.locator(".piece")).to_have_count(3)
+    expect(page.locator("#piece-i3")).to_have_attribute("aria-label", "Ask for passage")
+    page.locator("#operate").click()
+    page.mouse.click(*middle(page, "i3"))
+    until(page, lambda: log(page) == ["Ask for passage pressed", "Ask for passage clicked"])
+    page.locator("#undo").click()
+    expect(page.locator(".piece")).to_have_count(2)
+
+
+def test_what_is_arranged_is_saved_taken_back_and_done_again(page, server):
+    open_panel(page, server.url)
+    choose(page, "i3")
+    place = piece(page, "i3").bounding_box()
+    page.keyboard.press("Shift+ArrowRight")
+    expect(page.locator("#v-placements-i3-x")).to_have_text("46")
+    x, y = middle(page, "i3")
+    with page.expect_response("**/edits"):
+        drag(page, (x, y), (x + 23, y + 31), key="n")
+    moved = [page.locator(f"#v-placements-i3-{axis}").inner_text() for axis in "xy"]
+    assert moved != ["46", "180"]
+    page.reload()
+    assert piece(page, "i3").bounding_box() != place
+    page.locator("#undo").click()
+    page.locator("#undo").click()
+    until(page, lambda: piece(page, "i3").evaluate("one => one.style.left") == "36px")
+    page.locator("#redo").click()
+    until(page, lambda: piece(page, "i3").evaluate("one => one.style.left") == "46px")
+    choose(page, "i8")
+    page.keyboard.press("Delete")
+    expect(piece(page, "i8")).to_have_count(0)
+    page.get_by_role("button", name="Take it back").click()
+    expect(piece(page, "i8")).to_have_count(1)
+
+
+def test_a_piece_has_words_a_number_and_colours_of_its_own(page, server):
+    open_panel(page, server.url)
+    choose(page, "i8")
+    field = page.locator("#words-p2")
+    with page.expect_response("**/edits"):
+        field.fill("Wake the keeper")
+        field.press("Enter")
+    expect(piece(page, "i8")).to_have_attribute("aria-label", "Wake the keeper")
+    until(page, lambda: not near(page, "i8", as_delivered("c3"), 40))
+    with page.expect_response("**/edits"):
+        page.get_by_label("Colourway").select_option("frost")
+    choose(page, "i6")
+    with page.expect_response("**/edits"):
+        page.locator("#number-level").fill("20+5")
+        page.keyboard.press("Enter")
+    expect(piece(page, "i6")).to_have_attribute("aria-valuenow", "25")
+    with page.expect_response("**/edits"):
+        page.locator("#number-level").fill("400")
+        page.keyboard.press("Enter")
+    expect(page.locator("#fault")).to_contain_text("0 to 100; 400")
+    expect(piece(page, "i6")).to_have_attribute("aria-valuenow", "25")
+
+
+def test_a_control_that_is_removed_leaves_its_place_which_is_filled_again(page, server):
+    answer = page.request.post(f"{server.url}{LOCK}/controls/c3/remove", headers={"origin": server.url})
+    assert answer.ok
+    page.goto(f"{server.url}{LOCK}/trial/touch-panel")
+    expect(page.locator("#gone")).to_contain_text("1 place")
+    expect(piece(page, "i8")).to_have_class(re.compile("gone"))
+    page.locator("#arrange").click()
+    with page.expect_response("**/now?*"):
+        page.mouse.click(*middle(page, "i8"))
+    with page.expect_response("**/edits"):
+        page.locator("[data-refill]").select_option("c7")
+    expect(piece(page, "i8")).to_have_attribute("aria-label", "Close panel")
+    expect(page.locator("#gone")).to_have_count(0)
+
+
+@pytest.mark.parametrize(
+    ("look", "darker"), [("sun", False), ("night", True)],
+)  # fmt: skip
+def test_under_conditions_it_is_operated_all_the_same(page, common_server, look, darker):
+    open_panel(page, common_server.url)
+    plain = screen_colour(page, 300, 560)
+    page.locator(f"[data-look={look}]").click()
+    until(page, lambda: page.locator("#lens").is_visible())
+    seen = screen_colour(page, 300, 560)
+    assert (sum(seen) < sum(plain)) == darker
+    before = lens_pixels(page)
+    page.mouse.move(*middle(page, "i1"))
+    page.mouse.down()
+    until(page, lambda: bool((lens_pixels(page) != before).any()))
+    page.mouse.up()
+    assert log(page)[-1] == "Raise sluice clicked"
+    page.locator("[data-look=plain]").click()
+    expect(page.locator("#lens")).to_be_hidden()
+
+
+def lens_pixels(page):
+    data = page.evaluate(
+        """() => {
+            const canvas = document.getElementById('lens');
+            return [...canvas.getContext('2d').getImageData(53, 74, 212, 80).data];
+        }"""
+    )
+    return np.array(data).reshape(80, 212, 4)
+
+
+def screen_colour(page, x, y):
+    """What the window shows at a place of the screen."""
+    shot = Image.open(io.BytesIO(page.locator("#screen").screenshot())).convert("RGB")
+    return shot.getpixel((x, y))
+
+
+def test_reach_is_said_in_px_and_mm_and_drawn(page, common_server):
+    open_panel(page, common_server.url)
+    expect(page.locator("#sheet-foot")).to_contain_text("Smallest touch area 130 × 32px or 39 × 9.6mm")
+    expect(page.locator(".gap-line")).to_be_hidden()
+    page.locator("#show-reach").click()
+    expect(page.locator(".gap-line")).to_be_visible()
+    expect(page.locator(".touch")).to_have_count(12)
+
+
+def test_a_recording_is_brought_in_or_refused_with_its_row(page, server):
+    open_panel(page, server.url)
+    field = page.locator("[data-recording=upper-pound]")
+    good = b"time;level\n0;2.1\n1;\n2;2.9\n"
+    with page.expect_response("**/recording"):
+        field.set_input_files({"name": "pound.csv", "mimeType": "text/csv", "buffer": good})
+    expect(page.locator("#said")).to_contain_text("1 row with a gap left out")
+    expect(page.locator("#source-upper-pound")).to_contain_text("2 rows")
+    bad = b"0,2\n1,high\n"
+    with page.expect_response("**/recording"):
+        field.set_input_files({"name": "pound.csv", "mimeType": "text/csv", "buffer": bad})
+    expect(page.locator("#fault")).to_have_text("Row 2: “high” is not a number.")
+    expect(page.locator("#source-upper-pound")).to_contain_text("2 rows")
