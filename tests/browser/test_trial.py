@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import re
 from itertools import pairwise
+from urllib.request import urlopen
 
 import numpy as np
 import pytest
@@ -367,3 +368,73 @@ def test_a_recording_is_brought_in_or_refused_with_its_row(page, server):
         field.set_input_files({"name": "pound.csv", "mimeType": "text/csv", "buffer": bad})
     expect(page.locator("#fault")).to_have_text("Row 2: “high” is not a number.")
     expect(page.locator("#source-upper-pound")).to_contain_text("2 rows")
+
+
+@pytest.fixture(scope="module")
+def shared(common_server, tmp_path_factory):
+    """The touch panel as a page on the disk."""
+    with urlopen(f"{common_server.url}{LOCK}/trial/touch-panel/page.html") as answer:
+        content = answer.read()
+    assert len(content) < 1_500_000
+    place = tmp_path_factory.mktemp("shared") / "panel.html"
+    place.write_bytes(content)
+    return place.as_uri()
+
+
+def alone(chromium, shared, **how):
+    """A window without a network on that page, and what it asked for beside."""
+    context = chromium.new_context(viewport={"width": 1100, "height": 800}, offline=True, **how)
+    page = context.new_page()
+    asked = []
+    page.on("request", lambda request: asked.append(request.url))
+    page.goto(shared)
+    return page, [one for one in asked if not one.startswith("data:")]
+
+
+def test_the_shared_page_is_operated_from_a_disk_without_any_request(chromium, shared):
+    page, asked = alone(chromium, shared)
+    expect(page.locator("html.scripted")).to_have_count(1)
+    page.locator("#run").click()
+    assert asked == [shared]
+    states = {"i1": "hover", "i8": "hover"}
+    for ident, state in states.items():
+        page.mouse.move(*middle(page, ident))
+        expect(piece(page, ident).locator(f"canvas[data-state={state}]")).to_have_count(1)
+    page.mouse.move(*middle(page, "i1"))
+    page.mouse.down()
+    expect(piece(page, "i1").locator("canvas[data-state=pressed]")).to_have_count(1)
+    assert near(page, "i1", as_delivered("c1", "pressed"))
+    page.mouse.up()
+    piece(page, "i12").focus()
+    page.keyboard.press("Space")
+    expect(piece(page, "i12")).to_have_attribute("aria-checked", "false")
+    expect(piece(page, "i12").locator("canvas[data-state=rest]")).to_have_count(1)
+    assert near(page, "i12", as_delivered("c8"))
+    piece(page, "i6").focus()
+    page.keyboard.press("Home")
+    expect(piece(page, "i6")).to_have_attribute("aria-valuenow", "0")
+    until(page, lambda: near(page, "i6", as_delivered("c4", readings=(("level", 0.0),))))
+    page.mouse.move(*middle(page, "i10"))
+    page.mouse.down()
+    expect(piece(page, "i10").locator("canvas[data-state='latched+pressed']")).to_have_count(1)
+    page.mouse.up()
+    page.context.close()
+
+
+def test_the_shared_page_is_hovered_over_pressed_and_switched_without_a_script(chromium, shared):
+    page, _ = alone(chromium, shared, java_script_enabled=False)
+
+    def shown(ident):
+        looks = page.locator(f"#piece-{ident} img:visible")
+        return [one.get_attribute("data-look") for one in looks.all()]
+
+    assert shown("i1") == ["rest"]
+    page.mouse.move(*middle(page, "i1"))
+    assert shown("i1") == ["hover"]
+    page.mouse.down()
+    assert shown("i1") == ["pressed"]
+    page.mouse.up()
+    assert shown("i12") == ["on"]
+    page.mouse.click(*middle(page, "i12"))
+    assert shown("i12") == ["rest"]
+    page.context.close()

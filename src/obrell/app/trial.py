@@ -209,6 +209,14 @@ def _pieces(here: Opened, wanted: ScreenRequest) -> Iterable[Seen]:
             yield seen_of(stored, placement, wanted.density, told.get(placement.id))
 
 
+def as_it_begins(here: Opened, cache: PixelCache) -> Screen:
+    """The pixels of a panel before anything is done, at its own density."""
+    density = here.panel.density
+    placed = ((one, here.stored.get(one.control)) for one in here.panel.placements)
+    seen = [seen_of(stored, one, density) for one, stored in placed if stored is not None]
+    return composed(here.index, here.panel, seen, density, cache)
+
+
 def seen_of(stored: Stored, placement: Placement, density: float, told: PieceSeen | None = None) -> Seen:
     """Something on a panel as it is told to look; as it begins where nothing is told."""
     control = instance(stored.control, placement, density)

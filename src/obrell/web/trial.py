@@ -4,17 +4,14 @@ from __future__ import annotations
 
 import logging
 from dataclasses import replace
-from io import BytesIO
 from typing import Annotated, Any, Literal
 
-import numpy as np
 from fastapi import APIRouter, Body, File, Form, Query, Request, UploadFile, WebSocket
-from PIL import Image
 from pydantic import ValidationError
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 
 from obrell.app import editing, trial
-from obrell.app.trial import LastScreen, Opened, ScreenRequest, look_at, opened, panel_of
+from obrell.app.trial import LastScreen, Opened, ScreenRequest, as_it_begins, look_at, opened, panel_of
 from obrell.core.aside import SECONDS, patience
 from obrell.core.edit import read_edit
 from obrell.core.edit.panels import Record, read_panel_edit
@@ -22,11 +19,15 @@ from obrell.core.errors import NoSuchThing, ObrellError
 from obrell.core.interchange.limits import MAX_PICTURE_BYTES
 from obrell.core.interchange.pictures import read_picture
 from obrell.core.interchange.recordings import MAX_RECORDING_BYTES, read_recording
-from obrell.core.trial.composing import ground_of, size_of
+from obrell.core.raster.png import encode_quick
+from obrell.core.trial.composing import ground_of, opaque, size_of
+from obrell.core.trial.conditions import Conditions
+from obrell.core.trial.contact import contact_sheet
 from obrell.core.trial.operating import rules
 from obrell.core.trial.reach import Reach
 from obrell.core.trial.starts import STARTS, Start
 from obrell.core.values.fields import Id
+from obrell.core.values.slugs import slug
 from obrell.store.kits import Kits
 from obrell.web.assets import FOR_EVER
 from obrell.web.fields import each_field
@@ -35,6 +36,7 @@ from obrell.web.pages import block, page
 from obrell.web.pictures import Dressed
 from obrell.web.services import Ident, Sender, Window, cache_of, gate_of, kits_of, presence_of
 from obrell.web.sockets import packed, serve
+from obrell.web.trial_page import shared_page
 from obrell.web.trial_view import (
     chosen_view,
     field_on,
@@ -51,8 +53,9 @@ from obrell.web.trial_view import (
 router = APIRouter()
 TRIAL = "/kits/{kit}/trial"
 PANEL = TRIAL + "/{panel}"
+PAGE_SECONDS = 120.0
+"""How long a panel may take to be made a page."""
 log = logging.getLogger(__name__)
-"""Where what Trial could not do is written."""
 Chosen = Annotated[str, Body(max_length=40)]
 
 
@@ -212,13 +215,32 @@ def ground_picture(request: Request, kit: str, panel: str, key: str) -> Response
     width, height = size_of(found, found.density)
     with gate_of(request).room(width * height), patience(SECONDS):
         pixels = ground_of(index, found, found.density, cache_of(request))
-    return Response(_png(pixels), media_type="image/png", headers=FOR_EVER)
+    return Response(encode_quick(opaque(pixels)), media_type="image/png", headers=FOR_EVER)
 
 
-def _png(pixels: np.ndarray[Any, Any]) -> bytes:
-    file = BytesIO()
-    Image.fromarray(pixels).save(file, "PNG", compress_level=1)
-    return file.getvalue()
+@router.get(PANEL + "/page.html")
+def page_of(request: Request, kit: str, panel: str) -> Response:
+    """The panel as one page, to be kept."""
+    here = opened(kits_of(request), kit, panel)
+    width, height = size_of(here.panel, here.panel.density)
+    with gate_of(request).room(width * height), patience(PAGE_SECONDS):
+        content = shared_page(kit, here, cache_of(request))
+    headers = {"content-disposition": f'attachment; filename="{slug(here.panel.name, panel)}.html"'}
+    return Response(content, media_type="text/html; charset=utf-8", headers=headers)
+
+
+@router.get(PANEL + "/conditions.png")
+def under_all_conditions(
+    request: Request, kit: str, panel: str, chosen: Annotated[Conditions, Query()],
+) -> Response:  # fmt: skip
+    """The panel as it begins under every combination of conditions, as one picture."""
+    here = opened(kits_of(request), kit, panel)
+    width, height = size_of(here.panel, here.panel.density)
+    with gate_of(request).room(width * height), patience(PAGE_SECONDS):
+        screen = as_it_begins(here, cache_of(request))
+        sheet = contact_sheet(here.index, here.panel, screen, here.panel.density, chosen, cache_of(request))
+    headers = {"content-disposition": f'attachment; filename="{slug(here.panel.name, panel)}-conditions.png"'}
+    return Response(encode_quick(opaque(sheet)), media_type="image/png", headers=headers)
 
 
 @router.post(TRIAL)
@@ -290,9 +312,7 @@ def seen(kits: Kits, kit: str, panel: str, text: str, last: LastScreen) -> bytes
         log.exception("A screen could not be seen")
         return packed({"seq": seq, "words": "This cannot be shown; it is our fault, and it is logged."})
     box = part.box
-    pixels = np.full((box.height, box.width, 4), 255, np.uint8)
-    pixels[:, :, :3] = part.pixels
     header: dict[str, object] = {
         "seq": seq, "box": [box.left, box.top, box.width, box.height], "whole": list(part.whole),
     }  # fmt: skip
-    return packed(header, pixels.tobytes())
+    return packed(header, opaque(part.pixels).tobytes())

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
@@ -116,10 +116,8 @@ def _lay(screen: Screen, pixels: Pixels, left: int, top: int) -> None:
     under[:] = (2 * mixed + 255) // 510
 
 
-def boxes_of(seen: Iterable[Seen], density: float) -> Iterator[PixelBox]:
-    """The canvases of some things, device px."""
-    for one in seen:
-        left, top = corner(one, density)
-        canvas = one.control.canvas
-        size = PixelBox.around(0, 0, canvas.width * density, canvas.height * density)
-        yield PixelBox(left, top, left + size.width, top + size.height)
+def opaque(screen: Screen) -> Pixels:
+    """The same pixels with an alpha that is whole everywhere."""
+    pixels = np.full((*screen.shape[:2], 4), 255, np.uint8)
+    pixels[:, :, :3] = screen
+    return pixels

@@ -20,13 +20,15 @@ MAX_PANELS = 40
 MAX_PLACEMENTS = 500
 MAX_FIXTURES = 120
 MAX_SOURCES = 24
+MAX_SIZE = 4096.0
+"""Of a side, logical px."""
 Behaviour = Literal[
     "momentary", "toggle", "one of a group", "hold to confirm", "knob", "slider", "lamp", "meter", "counter",
 ]  # fmt: skip
 """What a control does when it is operated."""
 Grasp = Literal["around its centre", "by up and down"]
 """How a knob is turned."""
-PanelSize = Annotated[float, Live("px", 1, 100, 2000), Field(ge=16, le=4096)]
+PanelSize = Annotated[float, Live("px", 1, 100, 2000), Field(ge=16, le=MAX_SIZE)]
 PanelDensity = Annotated[float, Live("", 0.5, 1, 3), Field(ge=0.5, le=4)]
 Millimetres = Annotated[float, Live("mm", 1, 40, 600), Field(gt=0, le=10_000)]
 Words = Annotated[str, Field(max_length=400, pattern=r"^[^\x00-\x09\x0b-\x1f\x7f]*$")]

@@ -84,6 +84,9 @@ export class Lens {
     byId("night-is").textContent = night ? `${night} cd/m²` : "off";
     byId("severity-is").textContent = `${Math.round(severity * 100)} %`;
     byId("distance-is").textContent = distance ? `${distance} m` : "near";
+    const all = /** @type {HTMLAnchorElement} */ (byId("all-conditions"));
+    const chosen = { sun: String(sun), night: String(night), distance: String(distance), severity: String(severity) };
+    all.search = String(new URLSearchParams(chosen));
     const kept = Object.fromEntries(FIELDS.map((id) => [id, id === "grey" ? grey : field(id).value]));
     sessionStorage.setItem(KEPT, JSON.stringify(kept));
     this.#press();

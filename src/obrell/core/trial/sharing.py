@@ -1,0 +1,164 @@
+"""A panel as one page: everything that can be seen of what stands on it, in the fewest bytes that keep every pixel."""
+
+from __future__ import annotations
+
+from collections import deque
+from collections.abc import Iterator
+from dataclasses import dataclass
+from io import BytesIO
+
+import numpy as np
+from PIL import Image
+
+from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.readings import Readings
+from obrell.core.document.transitions import timing_of
+from obrell.core.raster.quantise import Pixels
+from obrell.core.render.cache import PixelCache
+from obrell.core.trial.composing import Screen, Seen, pixels_of
+from obrell.core.trial.instances import looks_of, numbers_of, piece_of, standing_of
+from obrell.core.trial.operating import Event, Now, Piece, shown_as, step
+from obrell.core.values.panels import Placement
+from obrell.core.values.readings import Reading
+
+MOST_NUMBERS = 40
+"""Numbers of a reading that are pictured; those between them look like the nearest."""
+SAMPLES = 24
+"""Places of an easing's curve."""
+HAPPENINGS = ("enter", "leave", "press", "release", "key", "unkey", "focus", "blur")
+LONG_MS = 20_000.0
+Box = tuple[int, int, int, int]
+"""Left, top, width, height, device px."""
+
+
+@dataclass(frozen=True, slots=True)
+class Numbers:
+    """How a reading looks: the numbers that are pictured, the box that they change, and by look what is in that box
+    at each of them, one under the other, as WebP."""
+
+    reading: str
+    values: tuple[float, ...]
+    box: Box
+    strips: dict[str, bytes]
+
+
+@dataclass(frozen=True, slots=True)
+class Pictured:
+    """All looks of something on a panel: each state as WebP, what numbers change in them, and how long one takes to
+    become another, ms, with the way it has come at even times; those of all others under ""."""
+
+    looks: dict[str, bytes]
+    numbers: Numbers | None
+    timings: dict[str, tuple[float, tuple[float, ...]]]
+
+
+def pictured(
+    kit: KitSettings, control: Control, placement: Placement, density: float, *, switched: bool = False,
+    cache: PixelCache | None = None,
+) -> Pictured:  # fmt: skip
+    """All that can be seen of a control as it stands on a panel; ``switched`` when a source puts it on and off."""
+    states = list(dict.fromkeys(_states(control, placement, switched)))
+    seen = _Seen(kit, control, placement.colourway or "day", density, cache)
+    numbers = numbers_of(control, placement)
+    looks = {state: smallest(seen.at(state, numbers)) for state in states}
+    moved = control.readings[0] if control.readings else None
+    return Pictured(
+        looks, None if moved is None else _numbers(seen, moved, numbers, states), _timings(control, states)
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class _Seen:
+    kit: KitSettings
+    control: Control
+    colourway: str
+    density: float
+    cache: PixelCache | None
+
+    def at(self, state: str, readings: Readings) -> Pixels:
+        return pixels_of(
+            self.kit, Seen(self.control, 0, 0, self.colourway, state, readings), self.density, self.cache
+        )  # fmt: skip
+
+
+def _states(control: Control, placement: Placement, switched: bool) -> Iterator[str]:
+    """The states that can be seen there, the one that it begins in first."""
+    looks = looks_of(control)
+    for now in reached(piece_of(control, placement), standing_of(control, placement), switched=switched):
+        yield looks[shown_as(piece_of(control, placement), now)]
+
+
+def reached(piece: Piece, now: Now, *, switched: bool = False) -> Iterator[Now]:
+    """How something can stand by whatever happens to it, as far as that is seen, each way once."""
+    known: set[tuple[str, bool, bool, bool]] = set()
+    waiting = deque([now])
+    events = [*(Event(0, kind) for kind in HAPPENINGS), Event(LONG_MS, "tick")]
+    if switched:
+        events += [Event(0, "light", amount=amount) for amount in (0.0, 1.0)]
+    while waiting:
+        here = waiting.popleft()
+        key = (here.phase, here.over, here.focused, here.on)
+        if key in known:
+            continue
+        known.add(key)
+        yield here
+        waiting.extend(step(piece, here, event).now for event in events)
+
+
+def _numbers(seen: _Seen, reading: Reading, numbers: Readings, states: list[str]) -> Numbers | None:
+    values = _pictured_values(reading)
+    others = tuple((name, value) for name, value in numbers if name != reading.id)
+    frames = {
+        state: [seen.at(state, (*others, (reading.id, value))) for value in values] for state in states
+    }  # fmt: skip
+    box = _differing([frame for some in frames.values() for frame in some], len(values))
+    if box is None:
+        return None
+    left, top, width, height = box
+    strips = {
+        state: smallest(np.concatenate([one[top : top + height, left : left + width] for one in some]))
+        for state, some in frames.items()
+    }
+    return Numbers(reading.id, values, box, strips)
+
+
+def _pictured_values(reading: Reading) -> tuple[float, ...]:
+    """Evenly over the reading, whole steps where those are few."""
+    way = reading.end - reading.start
+    count = min(MOST_NUMBERS, round(abs(way) / reading.step) + 1)
+    return tuple(reading.start + way * number / max(1, count - 1) for number in range(count))
+
+
+def _differing(frames: list[Pixels], each: int) -> Box | None:
+    """Around all that numbers change, in whichever look."""
+    differs = np.zeros(frames[0].shape[:2], bool)
+    for at, frame in enumerate(frames):
+        differs |= (frame != frames[at - at % each]).any(axis=2)
+    rows, columns = np.flatnonzero(differs.any(axis=1)), np.flatnonzero(differs.any(axis=0))
+    if not len(rows):
+        return None
+    return int(columns[0]), int(rows[0]), int(columns[-1] - columns[0]) + 1, int(rows[-1] - rows[0]) + 1
+
+
+def _timings(control: Control, states: list[str]) -> dict[str, tuple[float, tuple[float, ...]]]:
+    usual = _timing(control, "", "")
+    found = {"": usual}
+    for start in states:
+        for end in states:
+            own = _timing(control, start, end)
+            if start != end and own != usual:
+                found[f"{start}>{end}"] = own
+    return found
+
+
+def _timing(control: Control, start: str, end: str) -> tuple[float, tuple[float, ...]]:
+    timing = timing_of(control, start, end)
+    times = (timing.whole * sample / SAMPLES for sample in range(SAMPLES + 1))
+    return timing.whole, tuple(round(timing.way(time), 4) for time in times)
+
+
+def smallest(pixels: Pixels | Screen) -> bytes:
+    """A picture as lossless WebP: the same pixels, in about two thirds of a PNG's bytes."""
+    file = BytesIO()
+    Image.fromarray(pixels).save(file, "WEBP", lossless=True, quality=70, method=4, exact=False)
+    return file.getvalue()

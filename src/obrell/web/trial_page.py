@@ -1,0 +1,111 @@
+"""A panel of Trial as one page that works from a disk, without a server and without any request."""
+
+from __future__ import annotations
+
+import json
+import math
+import re
+from base64 import b64encode
+from collections.abc import Iterable, Iterator
+from dataclasses import asdict
+from typing import Any
+
+from markupsafe import Markup
+
+from obrell.app.trial import Opened
+from obrell.core.render.cache import PixelCache
+from obrell.core.trial.composing import ground_of
+from obrell.core.trial.operating import rules
+from obrell.core.trial.reach import Reach
+from obrell.core.trial.sharing import Pictured, pictured, smallest
+from obrell.web.assets import STATIC
+from obrell.web.pages import block
+from obrell.web.trial_view import pieces_of, screen_json
+
+SCRIPTS = ("ui/dom.js", "trial/machine.js", "trial/hands.js", "trial/page.js")
+"""Modules that the page carries along, those first that others need."""
+IMPORTS = re.compile(r"^import [^;]*;\n", re.MULTILINE)
+EXPORTS = re.compile(r"^export (?=class|function|const)", re.MULTILINE)
+TOLD = (
+    "id", "name", "behaviour", "scale", "grip", "group", "hold", "disabled", "x", "y", "role", "now", "unit",
+    "reading",
+)  # fmt: skip
+"""What the script needs of a piece, as the panel's own script does."""
+
+
+def shared_page(kit: str, here: Opened, cache: PixelCache) -> str:
+    """The page as HTML."""
+    panel, density = here.panel, here.panel.density
+    screen = screen_json(kit, here, Reach(None, None))
+    known = {one["id"]: one for one in screen["pieces"]}
+    lit = {move["placement"] for source in screen["sources"] for move in source["moves"] if not move["reading"]}
+    pieces, data = [], []
+    for piece in pieces_of(here):
+        ident = piece.placement.id
+        made = pictured(
+            here.index, piece.control, piece.placement, density, switched=ident in lit, cache=cache
+        )  # fmt: skip
+        pieces.append(_placed(known[ident], made, density))
+        data.append({name: known[ident][name] for name in TOLD} | _played(known[ident], made))
+    told = {"rules": rules(), "pieces": data, "sources": screen["sources"]}
+    return block("shared.html", {
+        "kit": here.index, "panel": panel, "pieces": pieces, "sources": screen["sources"],
+        "ground": _address(smallest(ground_of(here.index, panel, density, cache))),
+        "size": f"width: {panel.width:g}px; height: {panel.height:g}px",
+        "style": _element("style", (STATIC / "css" / "shared_page.css").read_text(encoding="utf-8")),
+        "script": _element("script", script(), ' type="module"'),
+        "data": _element("script", _json(told), ' type="application/json" id="panel"'),
+    })  # fmt: skip
+
+
+def _element(tag: str, text: str, attributes: str = "") -> Markup:
+    """An element whose text is no markup."""
+    return Markup(f"<{tag}{attributes}>\n{text}\n</{tag}>")
+
+
+def _placed(told: dict[str, Any], made: Pictured, density: float) -> dict[str, Any]:
+    """A piece as it stands in the page."""
+    keep = {name: told[name] for name in ("id", "role", "words", "touched", "disabled")}
+    left, top = (math.floor(told[axis] * density + 0.5) / density for axis in ("x", "y"))
+    pictures = {look: _address(picture) for look, picture in made.looks.items()}
+    return keep | {
+        "place": f"left: {left:g}px; top: {top:g}px; width: {told['width']:g}px; height: {told['height']:g}px",
+        "wide": f"width: {math.ceil(told['width'] * density - 1e-6) / density:g}px",
+        "cut": f"clip-path: path('{told['touch']}')" if told["touch"] else "clip-path: none",
+        "kinds": " ".join(_kinds(told, pictures)),
+        "pictures": pictures, "on": told["now"]["on"],
+    }  # fmt: skip
+
+
+def _kinds(told: dict[str, Any], looks: Iterable[str]) -> Iterator[str]:
+    """What style sheets go by: whether it is touched, whether it is switched, which looks it has."""
+    if not told["touched"]:
+        yield "inert"
+    if told["role"] == "switch" and {"rest", "on"} <= set(looks):
+        yield "switches"
+    yield from (f"has-{look}" for look in looks)
+
+
+def _played(told: dict[str, Any], made: Pictured) -> dict[str, Any]:
+    """What the script needs to show it."""
+    numbers = None
+    if made.numbers is not None:
+        strips = {look: _address(strip) for look, strip in made.numbers.strips.items()}
+        numbers = asdict(made.numbers) | {"strips": strips}
+    looks = {key: look for key, look in told["looks"].items() if look in made.looks}
+    return {"looks": looks, "numbers": numbers, "timings": made.timings}
+
+
+def script() -> str:
+    """All modules as one, which imports nothing."""
+    texts = ((STATIC / "js" / name).read_text(encoding="utf-8") for name in SCRIPTS)
+    return "\n".join(EXPORTS.sub("", IMPORTS.sub("", text)) for text in texts)
+
+
+def _address(picture: bytes) -> str:
+    return f"data:image/webp;base64,{b64encode(picture).decode()}"
+
+
+def _json(value: Any) -> str:
+    """JSON that ends no script element, whatever stands in it."""
+    return json.dumps(value, ensure_ascii=False).replace("<", "\\u003c")
