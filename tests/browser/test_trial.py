@@ -295,6 +295,43 @@ def test_a_piece_has_words_a_number_and_colours_of_its_own(page, server):
     expect(piece(page, "i6")).to_have_attribute("aria-valuenow", "25")
 
 
+def test_a_value_of_a_state_is_changed_under_the_pointer(page, server):
+    open_panel(page, server.url)
+    page.mouse.move(*middle(page, "i1"))
+    page.mouse.down()
+    settled(page, "i1", "pressed")
+    before = pixels_of(page, "i1")
+    expect(page.locator("#under .differs")).to_contain_text("Distance of drop shadow on Label")
+    page.mouse.up()
+    page.mouse.move(200, 700)
+    page.locator("#under [data-state=pressed]").click()
+    path = "control/c1@pressed/parts/p5/effects/e1/offset/distance"
+    value = page.locator(f"#under [data-path='{path}']")
+    expect(value).to_have_text("0.4")
+    with page.expect_response("**/controls/c1/edits"):
+        value.click()
+        page.keyboard.type("8+1")
+        page.keyboard.press("Enter")
+    expect(value).to_have_text("9")
+    page.mouse.move(*middle(page, "i1"))
+    page.mouse.down()
+    settled(page, "i1", "pressed")
+    assert np.abs(laid(pixels_of(page, "i1")) - laid(before)).max() > 20
+    page.mouse.up()
+
+
+def test_several_are_lined_up(page, server):
+    open_panel(page, server.url)
+    choose(page, "i3")
+    page.keyboard.down("Shift")
+    page.mouse.click(*middle(page, "i8"))
+    page.keyboard.up("Shift")
+    expect(page.locator("#chosen h2")).to_have_text("2 controls")
+    with page.expect_response("**/edits"):
+        page.locator("#chosen p", has_text="With one another").get_by_role("button", name="left").click()
+    expect(page.locator("#said")).to_contain_text("Aligned 2 controls: left")
+
+
 def test_a_control_that_is_removed_leaves_its_place_which_is_filled_again(page, server):
     answer = page.request.post(f"{server.url}{LOCK}/controls/c3/remove", headers={"origin": server.url})
     assert answer.ok

@@ -72,6 +72,29 @@ def test_the_order_from_back_to_front_is_changed():
     assert [one.id for one in done(SET, kind="reorder", placement="i2", to="back").placements] == ["i2", "i1"]
 
 
+def test_controls_are_lined_up_by_where_they_are_touched():
+    # The key's body reaches from 20 to 60 across and from 20 to 40 down on its canvas, the knob's to 50.
+    lined = done(SET, kind="align", placements=["i1", "i2"], axis="across", edge="start")
+    assert [one.x for one in lined.placements] == [10, 10]
+    lined = done(SET.evolve(placements=(SET.placements[0].evolve(y=50), SET.placements[1])), kind="align",
+                 placements=["i1", "i2"], axis="down", edge="end")  # fmt: skip
+    assert [one.y + bottom for one, bottom in zip(lined.placements, (40, 50), strict=True)] == [90, 90]
+    middle = done(SET, kind="align", placements=["i1"], axis="across", edge="middle", to="screen")
+    assert middle.placements[0].x + 40 == 100
+    assert said(SET, kind="align", placements=["i1"], axis="across", edge="middle", to="screen").endswith(": centre")
+
+
+def test_three_get_equal_gaps():
+    three = done(SET, kind="put", control="key", x=300, y=20)
+    spaced = done(three, kind="space", placements=["i1", "i2", "i3"], axis="across")
+    sides = [(one.x + 20, one.x + 60) for one in spaced.placements]
+    assert sides[1][0] - sides[0][1] == sides[2][0] - sides[1][1]
+    with pytest.raises(Refused, match="need three"):
+        done(SET, kind="space", placements=["i1", "i2"], axis="across")
+    with pytest.raises(Refused, match="nothing to put in line"):
+        read_panel_edit({"kind": "align", "placements": ["i1"], "axis": "down", "edge": "end"}).apply(SET, {})
+
+
 def test_what_is_taken_away_is_moved_by_no_source_any_more():
     moves = (Turns(placement="i2", reading="level"), Switches(placement="i1", than=3))
     panel = SET.evolve(sources=(Source(id="s", name="s", moves=moves),))

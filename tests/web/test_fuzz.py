@@ -16,6 +16,10 @@ REAL = {
     "part": ["p1", "p2", "p1,p2", "gone", ""], "font": ["Lora", "0" * 32], "density": ["1", "2", "0", "nan", "1e9"],
     "effect": ["e1", "bevel", ""], "format": ["png", "svg", "gif"], "typed": ["2", "1e999", "3;4", "-1"],
     "lay": ["m-none", ""], "add": ["bevel", "nonsense"], "pattern": ["{control}", "../{control}", "{", ""],
+    "panel": ["touch-panel", "form-page", "gone"], "placement": ["i1", "i6", "gone"],
+    "source": ["upper-pound", "gone"], "start": ["form", "empty", "nonsense"],
+    "state": ["rest", "pressed", "on+pressed"], "came": ["hover", "rest", ""],
+    "sun": ["300", "-1", "nan"], "distance": ["2", "1e9"], "vision": ["protan", "tritan", "?"],
     "seen": ["{}", "{", '{"part": 3}'], "space": ["hex", "oklch", "?"], "value": ["#123", "1 2 3", "1e999 0 0", "x"],
 }  # fmt: skip
 """Values that lead somewhere, by the name of what takes them; any others are tried too."""

@@ -211,10 +211,13 @@ def _pieces(here: Opened, wanted: ScreenRequest) -> Iterable[Seen]:
 
 def as_it_begins(here: Opened, cache: PixelCache) -> Screen:
     """The pixels of a panel before anything is done, at its own density."""
-    density = here.panel.density
+    return composed(here.index, here.panel, seen_at_first(here), here.panel.density, cache)
+
+
+def seen_at_first(here: Opened) -> list[Seen]:
+    """What stands on a panel, as it looks before anything is done."""
     placed = ((one, here.stored.get(one.control)) for one in here.panel.placements)
-    seen = [seen_of(stored, one, density) for one, stored in placed if stored is not None]
-    return composed(here.index, here.panel, seen, density, cache)
+    return [seen_of(stored, one, here.panel.density) for one, stored in placed if stored is not None]
 
 
 def seen_of(stored: Stored, placement: Placement, density: float, told: PieceSeen | None = None) -> Seen:

@@ -11,7 +11,7 @@ from typing import Any
 from obrell.core.document.fingerprint import whole_fingerprint
 from obrell.core.document.model import REST, Control, Differing, KitSettings, State
 from obrell.core.document.readings import Readings
-from obrell.core.document.resolve import resolve
+from obrell.core.document.resolve import DAY, resolve
 from obrell.core.document.states import beginning_of, in_state
 from obrell.core.edit.starts import STARTS, StartState, told_apart
 from obrell.core.edit.states import pairs_of
@@ -142,6 +142,11 @@ def _starts(control: Control, state: str | None = None) -> tuple[StartView, ...]
         for one, (name, does) in STARTS.items()
         if name not in taken
     )
+
+
+def differences_of(settings: KitSettings, control: Control, state: State) -> tuple[DifferenceView, ...]:
+    """What differs in a state of a control by day."""
+    return said_of(state, beginning_of(control, state), in_state(control, state.id), settings, DAY)
 
 
 def said_of(

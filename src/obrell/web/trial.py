@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import logging
-from dataclasses import replace
+from dataclasses import asdict, replace
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Body, File, Form, Query, Request, UploadFile, WebSocket
@@ -11,8 +11,9 @@ from pydantic import ValidationError
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 
 from obrell.app import editing, trial
-from obrell.app.trial import LastScreen, Opened, ScreenRequest, as_it_begins, look_at, opened, panel_of
+from obrell.app.trial import LastScreen, Opened, ScreenRequest, as_it_begins, look_at, opened, panel_of, seen_at_first
 from obrell.core.aside import SECONDS, patience
+from obrell.core.document.model import REST
 from obrell.core.edit import read_edit
 from obrell.core.edit.panels import Record, read_panel_edit
 from obrell.core.errors import NoSuchThing, ObrellError
@@ -20,9 +21,11 @@ from obrell.core.interchange.limits import MAX_PICTURE_BYTES
 from obrell.core.interchange.pictures import read_picture
 from obrell.core.interchange.recordings import MAX_RECORDING_BYTES, read_recording
 from obrell.core.raster.png import encode_quick
+from obrell.core.render.label_contrast import plainly
 from obrell.core.trial.composing import ground_of, opaque, size_of
 from obrell.core.trial.conditions import Conditions
 from obrell.core.trial.contact import contact_sheet
+from obrell.core.trial.legibility import labels_under
 from obrell.core.trial.operating import rules
 from obrell.core.trial.reach import Reach
 from obrell.core.trial.starts import STARTS, Start
@@ -36,6 +39,7 @@ from obrell.web.pages import block, page
 from obrell.web.pictures import Dressed
 from obrell.web.services import Ident, Sender, Window, cache_of, gate_of, kits_of, presence_of
 from obrell.web.sockets import packed, serve
+from obrell.web.states import differences_of
 from obrell.web.trial_page import shared_page
 from obrell.web.trial_view import (
     chosen_view,
@@ -53,10 +57,14 @@ from obrell.web.trial_view import (
 router = APIRouter()
 TRIAL = "/kits/{kit}/trial"
 PANEL = TRIAL + "/{panel}"
+MOST_DIFFERENCES = 10
+"""Values that differ in a state, which can be changed under the pointer."""
 PAGE_SECONDS = 120.0
 """How long a panel may take to be made a page."""
 log = logging.getLogger(__name__)
-Chosen = Annotated[str, Body(max_length=40)]
+MOST_CHOSEN = 6000
+Chosen = Annotated[str, Body(max_length=MOST_CHOSEN)]
+"""What is chosen on a panel, by ids with commas between."""
 
 
 @router.get(TRIAL)
@@ -90,12 +98,13 @@ def _starts() -> list[tuple[str, str]]:
 def _beside(request: Request, kit: str, here: Opened, reach: Reach, chosen: str) -> dict[str, Any]:
     """What the sheet shows."""
     kits, panel = kits_of(request), here.panel
-    steps = kits.history(kit, panel=panel.id)
+    steps, there = kits.history(kit, panel=panel.id), {one.id for one in panel.placements}
     return {
         "kit": here.index, "panel": panel, "panels": here.index.panels,
         "fields": {name: field_on(panel, name) for name in ("width", "height", "density", "across", "bezel")},
         "grounds": grounds(panel), "reach": reach_view(here, reach), "sources": sources_view(here),
-        "chosen": chosen_view(here, chosen), "gone": gone_places(here), "refill": chosen,
+        "chosen": chosen_view(here, chosen),
+        "lined": [one for one in chosen.split(",") if one in there], "gone": gone_places(here), "refill": chosen,
         "button": next((one for one in panel.fixtures if one.id == chosen and one.kind == "button"), None),
         "tiles": kits.tiles(kit), "starts": _starts(), "undo": steps.can_undo, "redo": steps.can_redo,
         "picture_of": _tile_picture(kit, here),
@@ -126,7 +135,9 @@ def _answer(request: Request, kit: str, panel: str, chosen: str, said: str, **mo
 
 
 @router.get(PANEL + "/now")
-def now(request: Request, kit: str, panel: str, chosen: Annotated[str, Query(max_length=40)] = "") -> dict[str, Any]:
+def now(
+    request: Request, kit: str, panel: str, chosen: Annotated[str, Query(max_length=MOST_CHOSEN)] = ""
+) -> dict[str, Any]:
     """A panel as it stands, after something was done elsewhere or something else was chosen."""
     return _answer(request, kit, panel, chosen, "")
 
@@ -142,7 +153,7 @@ def edit(
     said = trial.change(kits, kit, panel, wanted, Sender(window, ident))
     fresh = [one.id for one in panel_of(kits.index(kit), panel).placements if one.id not in before]
     _tell(request, kit, panel, window)
-    chosen = fresh[-1] if fresh else chosen
+    chosen = ",".join(fresh) or chosen
     return _answer(request, kit, panel, chosen, said, fresh=fresh, removed=wanted.removes())
 
 
@@ -194,15 +205,33 @@ def under(
     drawn = next((one for one in reversed(state.split("+")) if one in known), known[0])
     others = (one for one in reversed(came.split("+")) if one in known and one != drawn)
     start = next(others, came_from(control, drawn, ""))
-    scope = f"control/{control.id}/"
+    scope = f"control/{control.id}"
     movement = movement_of(piece.stored, Dressed(kit, here.index, state=drawn), (), start) if start else None
-    movement = each_field(movement, lambda found: replace(found, path=f"{scope}{found.path}"))
+    differing = next((one for one in control.states if one.id == drawn), None)
+    differences = () if differing is None else differences_of(here.index, control, differing)[:MOST_DIFFERENCES]
     canvas = piece.control.canvas
     context = {
-        "piece": piece, "movement": movement, "state": drawn, "kit": here.index,
-        "box": f"{canvas.width:g} × {canvas.height:g}", "scope": scope,
+        "piece": piece, "state": "" if differing is None else differing.name, "kit": here.index,
+        "states": [(REST, "Rest"), *((one.id, one.name) for one in control.states)],
+        "movement": _scoped(movement, f"{scope}/"), "differences": _scoped(differences, f"{scope}@{drawn}/"),
+        "box": f"{canvas.width:g} × {canvas.height:g}", "scope": f"{scope}/",
     }  # fmt: skip
     return HTMLResponse(block("_under.html", context))
+
+
+def _scoped(shown: Any, scope: str) -> Any:
+    """What is shown, every live value in it with a path that says whose it is."""
+    return each_field(shown, lambda found: replace(found, path=f"{scope}{found.path}"))
+
+
+@router.get(PANEL + "/labels")
+def labels(request: Request, kit: str, panel: str, chosen: Annotated[Conditions, Query()]) -> HTMLResponse:
+    """The contrast of every label as it begins, under conditions."""
+    here = opened(kits_of(request), kit, panel)
+    with patience(PAGE_SECONDS):
+        found = labels_under(here.index, here.panel, seen_at_first(here), chosen, cache_of(request))
+    shown = [asdict(one) | {"weak": one.weak, "said": plainly(one.ratio)} for one in found]
+    return HTMLResponse(block("_labels.html", {"labels": shown, "weak": sum(one.weak for one in found)}))
 
 
 @router.get(PANEL + "/ground/{key}.png")
@@ -268,7 +297,7 @@ def remove(request: Request, kit: str, panel: str) -> Response:
 @router.post(PANEL + "/sources/{source}/recording")
 def record(
     request: Request, kit: str, panel: str, source: str, file: Annotated[UploadFile, File()],
-    chosen: Annotated[str, Form(max_length=40)] = "", window: Annotated[str, Form(max_length=60)] = "",
+    chosen: Annotated[str, Form(max_length=MOST_CHOSEN)] = "", window: Annotated[str, Form(max_length=60)] = "",
 ) -> dict[str, Any]:  # fmt: skip
     """A table of times and numbers as what a source does."""
     rows, remark = read_recording(file.file.read(MAX_RECORDING_BYTES + 1))
@@ -280,7 +309,7 @@ def record(
 @router.post(PANEL + "/ground")
 def picture_ground(
     request: Request, kit: str, panel: str, file: Annotated[UploadFile, File()],
-    chosen: Annotated[str, Form(max_length=40)] = "", window: Annotated[str, Form(max_length=60)] = "",
+    chosen: Annotated[str, Form(max_length=MOST_CHOSEN)] = "", window: Annotated[str, Form(max_length=60)] = "",
 ) -> dict[str, Any]:  # fmt: skip
     """A picture as what the screen is made of."""
     name = kits_of(request).keep_file(read_picture(file.file.read(MAX_PICTURE_BYTES + 1)))

@@ -4,7 +4,7 @@ ratio")."""
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -19,11 +19,13 @@ from obrell.core.document.tree import arranged
 from obrell.core.effects import Paint
 from obrell.core.geometry.plane import Rect
 from obrell.core.paint.areas import touched
+from obrell.core.raster.quantise import Pixels
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, compose, draw
 from obrell.core.scene.stands import stand_of
 from obrell.core.shapes import Text
 from obrell.core.values.paints import Solid
+from obrell.core.workspace import OfObject
 
 LETTER_PX = 48.0
 """How tall letters are looked at, device px; strokes of less than a px have no pixel that is theirs alone."""
@@ -34,6 +36,9 @@ TOUCHED = 0.02
 AIR_PX = 2
 """How far around a letter what lies behind it counts, device px."""
 Mask = NDArray[np.bool_]
+Ink = NDArray[np.float32]
+Eye = Callable[[Pixels, float], Pixels]
+"""What somebody gets of pixels of a density, device px per logical px."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,8 +68,25 @@ def is_label(resolved: Resolved, name: str) -> bool:
     return node is not None and is_read(node.part)
 
 
-def label_contrast(resolved: Resolved, name: str, cache: PixelCache | None = None) -> Contrast | None:
-    """The weakest letter of one part, on what the control stands on."""
+def label_contrast(
+    resolved: Resolved, name: str, cache: PixelCache | None = None, eye: Eye | None = None
+) -> Contrast | None:  # fmt: skip
+    """The weakest letter of one part on what the control stands on, as it is or as an ``eye`` sees it."""
+    found = _LOOKED.get(resolved, name, lambda: _looked(resolved, name, cache))
+    if found is None:
+        return None
+    frame, ink, shown, bare = found
+    with_it, behind = (_luminance(one if eye is None else eye(one, frame.density)) for one in (shown, bare))
+    letters = [_letter(name, ink, with_it, behind, frame, place) for place in _letters(ink)]
+    return min(letters, key=lambda one: one.ratio, default=None)
+
+
+_LOOKED = OfObject["tuple[Frame, Ink, Pixels, Pixels] | None"](48)
+"""What is looked at of a part: the same for every eye."""
+
+
+def _looked(resolved: Resolved, name: str, cache: PixelCache | None) -> tuple[Frame, Ink, Pixels, Pixels] | None:
+    """Where a part is looked at, how much of each pixel it covers, and what is seen there with it and without."""
     part = resolved.tree.all[name].part
     tall = part.shape.size if isinstance(part.shape, Text) else part.shape.frame().height
     density = min(DENSEST, max(1.0, LETTER_PX / max(1.0, tall)))
@@ -73,11 +95,8 @@ def label_contrast(resolved: Resolved, name: str, cache: PixelCache | None = Non
     if box.empty:
         return None
     frame = Frame(density, box)
-    ink = _coverage(resolved, name, frame)
-    with_it = _luminance(draw(resolved.standing(), frame, cache))
-    behind = _luminance(draw(_without(resolved, name).standing(), frame, cache))
-    letters = [_letter(name, ink, with_it, behind, frame, place) for place in _letters(ink)]
-    return min(letters, key=lambda one: one.ratio, default=None)
+    shown, bare = (draw(one.standing(), frame, cache) for one in (resolved, _without(resolved, name)))
+    return frame, _coverage(resolved, name, frame), shown, bare
 
 
 def _coverage(resolved: Resolved, name: str, frame: Frame) -> NDArray[np.float32]:

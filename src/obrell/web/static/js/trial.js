@@ -28,6 +28,9 @@ import { Under } from "./trial/under.js";
 /** What happens too often to look ahead at each. */
 const OFTEN = ["tick", "move", "set"];
 
+/** What only leaves a piece: the sheet goes on about what it did before. */
+const AWAY = ["leave", "blur"];
+
 export class Trial {
   /** @param {HTMLElement} element */
   constructor(element) {
@@ -121,19 +124,20 @@ export class Trial {
     const before = this.standing;
     const { after, said } = this.machine.operate(this.parts, before, id, { time, kind, ...more });
     this.standing = after;
-    for (const one of Object.keys(after)) if (after[one] !== before[one]) this.#become(one, time, one === id);
+    for (const one of Object.keys(after))
+      if (after[one] !== before[one]) this.#become(one, time, one === id && !AWAY.includes(kind));
     for (const [one, words] of said) this.log.add(time, `${this.parts[one].name} ${words}`);
     if (!OFTEN.includes(kind)) prepare(this, id, true);
     this.wake();
   }
 
-  /** @param {string} id @param {number} time @param {boolean} touched */
-  #become(id, time, touched) {
+  /** @param {string} id @param {number} time @param {boolean} told whether the sheet says what it does */
+  #become(id, time, told) {
     const placed = this.placed.get(id);
     if (!placed) return;
     const came = placed.shown.state;
     placed.become(this.standing[id], time);
-    if (touched) this.under.look(id, came);
+    if (told) this.under.look(id, came);
   }
 
   /** A source moves a reading, to whole steps of it. @param {string} id @param {string} reading

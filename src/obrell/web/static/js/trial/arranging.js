@@ -54,6 +54,11 @@ export class Arranging {
     if (!same) this.trial.saving.refresh();
   }
 
+  /** All that are chosen, as they are sent. */
+  get ids() {
+    return this.chosen.join(",");
+  }
+
   /** The one that is chosen; empty where there are several or none. */
   get one() {
     return this.chosen.length === 1 ? this.chosen[0] : "";

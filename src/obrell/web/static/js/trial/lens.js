@@ -7,8 +7,9 @@
  *   grey: boolean}} Conditions
  */
 import { all, byId } from "../ui/dom.js";
-import { trouble } from "../ui/page.js";
 import { Link } from "../ui/link.js";
+import { morphInner } from "../ui/morph.js";
+import { ask, trouble } from "../ui/page.js";
 
 const BRIGHTEST_NIGHT = 50;
 const DARKEST_NIGHT = 0.05;
@@ -16,6 +17,8 @@ const DARKEST_NIGHT = 0.05;
  * @type {Object<string, [string, string][]>} */
 const USUAL = { sun: [["sun", "300"]], night: [["night", "60"]], vision: [["vision", "deutan"]] };
 const KEPT = "obrell/conditions";
+/** How long nothing has to change before labels are measured. */
+const SOON_MS = 500;
 const FIELDS = ["sun", "night", "vision", "severity", "distance", "grey"];
 
 /** @param {string} id */
@@ -46,6 +49,7 @@ export class Lens {
     this.sent = "";
     this.seq = 0;
     this.waiting = false;
+    this.timer = 0;
     const scheme = location.protocol === "https:" ? "wss" : "ws";
     this.link = new Link(`${scheme}://${location.host}${trial.base}/live`, {
       opened: () => this.#opened(),
@@ -84,14 +88,25 @@ export class Lens {
     byId("night-is").textContent = night ? `${night} cd/m²` : "off";
     byId("severity-is").textContent = `${Math.round(severity * 100)} %`;
     byId("distance-is").textContent = distance ? `${distance} m` : "near";
-    const all = /** @type {HTMLAnchorElement} */ (byId("all-conditions"));
+    const { vision } = this.conditions;
     const chosen = { sun: String(sun), night: String(night), distance: String(distance), severity: String(severity) };
+    const all = /** @type {HTMLAnchorElement} */ (byId("all-conditions"));
     all.search = String(new URLSearchParams(chosen));
+    this.#labels(new URLSearchParams({ ...chosen, vision, grey: String(grey) }));
     const kept = Object.fromEntries(FIELDS.map((id) => [id, id === "grey" ? grey : field(id).value]));
     sessionStorage.setItem(KEPT, JSON.stringify(kept));
     this.#press();
     this.canvas.hidden = !this.on || !this.canvas.dataset.seen;
     this.trial.wake();
+  }
+
+  /** How well labels are read, once nothing is changed for a moment. @param {URLSearchParams} query */
+  #labels(query) {
+    clearTimeout(this.timer);
+    this.timer = window.setTimeout(async () => {
+      const answer = await ask(`${this.trial.base}/labels?${query}`);
+      if (answer.ok) morphInner(byId("labels"), await answer.text());
+    }, SOON_MS);
   }
 
   #press() {

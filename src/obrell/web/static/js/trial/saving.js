@@ -11,12 +11,12 @@ import { say, trouble } from "../ui/page.js";
 
 /** htmx, which the page loads before. @type {{process: (node: Element) => void}} */
 const htmx = /** @type {any} */ (window).htmx;
-const OF_CONTROL = /^control\/([^/]+)\/(.+)$/;
+const OF_CONTROL = /^control\/([^/@]+)(?:@([^/]+))?\/(.+)$/;
 
-/** Whose value a path is, and the path there. @param {string} path @returns {{control: string, path: string}} */
+/** Whose value a path is, in which state, and the path there. @param {string} path */
 function scoped(path) {
-  const [, control = "", below = path] = OF_CONTROL.exec(path) ?? [];
-  return { control, path: below };
+  const [, control = "", state = "", below = path] = OF_CONTROL.exec(path) ?? [];
+  return { control, state, path: below };
 }
 
 export class Saving {
@@ -33,17 +33,18 @@ export class Saving {
 
   /** @param {string} path @param {object} edit @returns {Promise<Answer>} */
   #post(path, edit) {
-    return this.api.post(path, { edit, chosen: this.trial.arranging.one });
+    return this.api.post(path, { edit, chosen: this.trial.arranging.ids });
   }
 
   /** A value set or typed, of the panel or of the control that its path names.
    * @param {string} path @param {object} how @returns {Promise<Answer>} throws a refusal in words */
   value(path, how) {
-    const { control, path: below } = scoped(path);
+    const { control, state, path: below } = scoped(path);
     if (!control) return this.#post("/edits", { ...how, path });
-    const value =
+    const set =
       "value" in how ? { kind: "set", changes: [{ path: below, value: how.value }] } : { ...how, path: below };
-    return this.#post(`/controls/${control}/edits`, value);
+    const edit = state ? { kind: "in-states", states: [state], edit: set } : set;
+    return this.#post(`/controls/${control}/edits`, edit);
   }
 
   /** @param {string} path @param {unknown} value */
@@ -63,7 +64,7 @@ export class Saving {
 
   /** @param {string} way */
   #step(way) {
-    return this.#done(this.api.post(`/steps/${way}`, { chosen: this.trial.arranging.one }));
+    return this.#done(this.api.post(`/steps/${way}`, { chosen: this.trial.arranging.ids }));
   }
 
   /** @param {Promise<Answer>} asked */
@@ -118,7 +119,7 @@ export class Saving {
   }
 
   async refresh() {
-    const query = new URLSearchParams({ chosen: this.trial.arranging.one });
+    const query = new URLSearchParams({ chosen: this.trial.arranging.ids });
     const answer = await fetch(`${this.base}/now?${query}`).catch(() => null);
     if (answer?.ok) this.take(await answer.json());
     else if (answer?.status === 404) trouble("This panel was removed. Undo on the Wall brings it back.");

@@ -130,7 +130,7 @@ class Sheet {
     const { recording } = field.dataset;
     const body = new FormData();
     body.set("file", file);
-    body.set("chosen", this.trial.arranging.one);
+    body.set("chosen", this.trial.arranging.ids);
     body.set("window", this.trial.saving.api.window);
     field.value = "";
     this.trial.saving.complain("");

@@ -3,7 +3,7 @@
  *
  * @typedef {import("../trial.js").Trial} Trial
  */
-import { byId } from "../ui/dom.js";
+import { byId, closest } from "../ui/dom.js";
 import { morphInner } from "../ui/morph.js";
 import { ask } from "../ui/page.js";
 
@@ -15,8 +15,11 @@ export class Under {
     this.trial = trial;
     this.place = byId("under");
     this.asked = "";
-    this.shown = "";
     this.timer = 0;
+    this.place.addEventListener("click", (event) => {
+      const state = closest(event, "[data-state]")?.dataset.state;
+      if (state) this.#choose(state);
+    });
   }
 
   /** Another state of a piece is seen. @param {string} id @param {string} came the state it was in */
@@ -26,6 +29,15 @@ export class Under {
     this.asked = `placement=${id}&${new URLSearchParams({ state, came: came === state ? "" : came })}`;
     clearTimeout(this.timer);
     this.timer = window.setTimeout(() => this.#ask(), SOON_MS);
+  }
+
+  /** Another state of the same piece is looked at. @param {string} state */
+  #choose(state) {
+    const query = new URLSearchParams(this.asked);
+    query.set("came", "");
+    query.set("state", state);
+    this.asked = String(query);
+    this.#ask();
   }
 
   /** What is shown may have changed. */

@@ -1,0 +1,68 @@
+"""What all edits of a panel of Trial are made of."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Annotated, TypeVar
+
+from pydantic import Field
+
+from obrell.core.document.model import Control
+from obrell.core.errors import NoSuchThing
+from obrell.core.values.base import Value
+from obrell.core.values.fields import Id
+from obrell.core.values.panels import MAX_PLACEMENTS, Fixture, Panel, Placement
+from obrell.core.values.sources import Source
+
+Controls = Mapping[str, Control]
+"""The controls of the kit that an edit names or that stand on its panel, by id; those that are gone are not there."""
+Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=MAX_PLACEMENTS)]
+Typed = Annotated[str, Field(max_length=200)]
+GONE = "That is no longer on the panel: it was removed, perhaps in another window. Undo brings it back."
+T = TypeVar("T", Fixture, Placement, Source)
+
+
+class PanelEdit(Value):
+    """Base of what can be done to a panel."""
+
+    def apply(self, panel: Panel, controls: Controls) -> Panel:
+        """The panel afterwards; raises ``Refused`` in words, and then nothing is changed."""
+        raise NotImplementedError
+
+    def label(self, panel: Panel, controls: Controls) -> str:
+        """What is done, in words."""
+        raise NotImplementedError
+
+    def controls(self) -> tuple[str, ...]:
+        """The controls that it names."""
+        return ()
+
+    def removes(self) -> bool:
+        """Whether something is gone afterwards that can be taken back on the spot."""
+        return False
+
+
+def found(some: Sequence[T], ident: str) -> T:
+    """One of those on a panel by its id; raises ``NoSuchThing``."""
+    one = next((one for one in some if one.id == ident), None)
+    if one is None:
+        raise NoSuchThing(GONE)
+    return one
+
+
+def name_at(panel: Panel, controls: Controls, placement: str) -> str:
+    """What stands there is called."""
+    control = controls.get(found(panel.placements, placement).control)
+    return "a control that is gone" if control is None else f"“{control.name}”"
+
+
+def named(panel: Panel, controls: Controls, placements: Sequence[str]) -> str:
+    """What one of them is called, or how many there are."""
+    return name_at(panel, controls, placements[0]) if len(placements) == 1 else f"{len(placements)} controls"
+
+
+def control_of(controls: Controls, ident: str) -> Control:
+    """A control by its id; raises ``NoSuchThing``."""
+    if ident not in controls:
+        raise NoSuchThing("That control is no longer in the kit: it was removed, perhaps in another window.")
+    return controls[ident]
