@@ -52,6 +52,7 @@ from obrell.web.live import Shown, frame_of
 from tools.heavy import KIT, all_kinds, heavy
 from tools.hues import recoloured, swatch_dragged
 from tools.stating import stated
+from tools.trying import tried
 from tools.windows import beside, bring, hundreds
 
 ROUNDS = 15
@@ -202,7 +203,7 @@ def live(browser: Browser) -> None:
         page.close()
         bring(url, hairlines())
         rows = hundreds(browser, f"{url}/kits/bench-2/controls/c1") + beside(url, "/kits/wendmere-lock/controls/c1")
-        rows += swatch_dragged(browser, url)
+        rows += swatch_dragged(browser, url) + tried(browser, url)
     table.add_row(
         "one value changed, to painted, median", "25 ms", f"{statistics.median(times):.0f} ms ({len(times)})"
     )

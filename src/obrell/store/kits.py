@@ -258,10 +258,13 @@ class Kits(History):
 
     def indexes(self, kit: str, most: int = 12) -> Iterator[KitIndex]:
         """A kit's own values as they are, and as they were and will be again around its newest steps; each once."""
+        newest = self.index_hash(kit)
+        yield self.index_by_hash(newest)
         with self._database.reading() as session:
-            heads = [self._rows.kit(session, kit).head, *recent_documents(session, kit, "", most)]
-        for head in dict.fromkeys(heads):
-            yield self.index_by_hash(head)
+            earlier = dict.fromkeys(recent_documents(session, kit, "", most))
+        for head in earlier:
+            if head != newest:
+                yield self.index_by_hash(head)
 
     def index_hash(self, kit: str) -> str:
         """The content hash of a kit's own values."""

@@ -117,8 +117,18 @@ class _Arranger:
 
 def _rows(repeat: Repeat, part: Part, sources: list[Node]) -> list[tuple[Node, ...]]:
     """Copies of all sources, in the order in which they lie on each other."""
-    each = [list(copies_of(repeat, part.x, part.y, source)) for source in sources]
-    return list(zip(*each, strict=True))
+    return list(zip(*(_copies(repeat, part.x, part.y, source) for source in sources), strict=True))
+
+
+def _copies(repeat: Repeat, x: float, y: float, source: Node) -> tuple[Node, ...]:
+    """Of one source; those of a part that has nothing in it are the same as long as that part is."""
+    if source.children or source.clips or source.covers:
+        return tuple(copies_of(repeat, x, y, source))
+    return _COPIES.get(source.part, (repeat, x, y), lambda: tuple(copies_of(repeat, x, y, source)))
+
+
+_COPIES = OfObject[tuple[Node, ...]](256)
+"""A scale around a knob is the same at every number."""
 
 
 def _gathered(part: Part, mode: Mode, children: tuple[Node, ...]) -> Gathered:

@@ -13,6 +13,7 @@ export class Pictures {
     /** @type {string[]} */
     this.later = [];
     this.preparing = 0;
+    this.urgent = 0;
     this.bytes = 0;
   }
 
@@ -26,8 +27,20 @@ export class Pictures {
     return found;
   }
 
+  /** One that is wanted now; what is prepared for later waits for it.
+   * @param {string} address @returns {Promise<ImageBitmap>} */
+  async load(address) {
+    this.urgent += 1;
+    try {
+      return await this.#get(address);
+    } finally {
+      this.urgent -= 1;
+      this.#next();
+    }
+  }
+
   /** @param {string} address @returns {Promise<ImageBitmap>} */
-  load(address) {
+  #get(address) {
     const here = this.ready(address);
     if (here) return Promise.resolve(here);
     const coming = this.coming.get(address) ?? this.#fetch(address);
@@ -68,11 +81,11 @@ export class Pictures {
   }
 
   async #next() {
-    if (this.preparing >= AT_ONCE) return;
+    if (this.preparing >= AT_ONCE || this.urgent) return;
     const address = this.later.shift();
     if (address === undefined) return;
     this.preparing += 1;
-    await this.load(address).catch(() => {});
+    await this.#get(address).catch(() => {});
     this.preparing -= 1;
     this.#next();
   }

@@ -1,14 +1,15 @@
 /**
  * What is shown of a piece: stills of its states and numbers, and the frames of one becoming another. All of them were
- * rendered by the server; only a way that is left before its end is faded over by the next.
+ * rendered by the server; a way that is left before its end is faded over by the next, and while frames are not there
+ * yet, one still is faded over the other.
  *
  * @typedef {import("./types.js").PieceData} PieceData
- * @typedef {{from: string, to: string, start: number, whole: number, frames: number,
- *   frozen: HTMLCanvasElement|null}} Motion
+ * @typedef {{from: string, to: string, start: number, whole: number, frames: number, before: HTMLCanvasElement,
+ *   broken: boolean}} Motion what is shown before it, and whether that was on its way itself
  */
 
 /** Stills on their way at the same time, so that numbers keep up. */
-const AT_ONCE = 2;
+const AT_ONCE = 3;
 
 export class Shown {
   /**
@@ -27,7 +28,8 @@ export class Shown {
     this.motion = null;
     /** The still that is wanted, while another is shown. */
     this.wanted = "";
-    this.asked = 0;
+    /** Stills that are on their way. @type {Set<string>} */
+    this.asked = new Set();
     /** Counts what was drawn: a frame, a still. */
     this.drawn = 0;
   }
@@ -67,8 +69,10 @@ export class Shown {
     if (state === this.state) return;
     delete this.canvas.dataset.still;
     const [whole, frames] = this.timing(this.state, state);
-    const frozen = this.motion ? this.#copy() : null;
-    this.motion = frames ? { from: this.state, to: state, start: now, whole, frames, frozen } : null;
+    const broken = this.motion !== null;
+    this.motion = frames
+      ? { from: this.state, to: state, start: now, whole, frames, before: this.#copy(), broken }
+      : null;
     this.state = state;
     if (this.motion) this.paint(now);
     else this.#settle();
@@ -93,44 +97,37 @@ export class Shown {
       return false;
     }
     const frame = Math.min(motion.frames - 1, Math.floor((time / motion.whole) * motion.frames));
-    const strip = this.pictures.ready(this.strip(motion.from, motion.to));
-    if (strip) this.#frame(strip, frame, motion, time);
-    else this.#moment(motion, frame, time);
+    this.#show(motion, frame, time / motion.whole);
     return true;
   }
 
-  /** @param {ImageBitmap} strip @param {number} frame @param {Motion} motion @param {number} time */
-  #frame(strip, frame, motion, time) {
+  /** A frame of those that were rendered, else both ends over each other. @param {Motion} motion
+   * @param {number} frame @param {number} weight how much of the time has passed */
+  #show(motion, frame, weight) {
     const { width, height } = this.canvas;
-    this.#lay((context) => context.drawImage(strip, 0, frame * height, width, height, 0, 0, width, height), {
-      frozen: motion.frozen,
-      weight: time / motion.whole,
-    });
-  }
-
-  /** One frame by itself, while the others are not there yet. @param {Motion} motion @param {number} frame
-   * @param {number} time */
-  #moment(motion, frame, time) {
-    const at = ((frame + 1) / motion.frames) * motion.whole;
-    const address = this.#address({ came: motion.from, state: motion.to, time: at.toFixed(3) });
-    const here = this.pictures.ready(address);
-    if (here)
-      this.#lay((context) => context.drawImage(here, 0, 0), { frozen: motion.frozen, weight: time / motion.whole });
-    else if (this.asked < AT_ONCE) this.#ask(address, () => {});
+    const strip = this.pictures.ready(this.strip(motion.from, motion.to));
+    const end = this.pictures.ready(this.still(motion.to));
+    if (strip)
+      this.#lay((context) => context.drawImage(strip, 0, frame * height, width, height, 0, 0, width, height), {
+        before: motion.broken ? motion.before : null,
+        weight,
+      });
+    else if (end) this.#lay((context) => context.drawImage(end, 0, 0), { before: motion.before, weight });
+    else this.#ask(this.still(motion.to));
   }
 
   /** Two pictures, premultiplied, the one by the weight of the other (CSS Images 4, section 3.4).
    * @param {(context: CanvasRenderingContext2D) => void} draw
-   * @param {{frozen?: HTMLCanvasElement|null, weight?: number}} [over] */
-  #lay(draw, { frozen, weight = 1 } = {}) {
+   * @param {{before?: HTMLCanvasElement|null, weight?: number}} [over] */
+  #lay(draw, { before, weight = 1 } = {}) {
     const { context, canvas } = this;
     context.globalCompositeOperation = "copy";
-    context.globalAlpha = frozen ? weight : 1;
+    context.globalAlpha = before ? weight : 1;
     draw(context);
-    if (frozen) {
+    if (before) {
       context.globalCompositeOperation = "lighter";
       context.globalAlpha = 1 - weight;
-      context.drawImage(frozen, 0, 0);
+      context.drawImage(before, 0, 0);
     }
     context.globalAlpha = 1;
     this.drawn += 1;
@@ -149,32 +146,32 @@ export class Shown {
   #showWanted() {
     const address = this.wanted;
     const here = this.pictures.ready(address);
-    if (here) {
+    if (!here) this.#ask(address);
+    else if (!this.motion) {
       this.wanted = "";
-      if (!this.motion) this.#lay((context) => context.drawImage(here, 0, 0));
-    } else if (address && this.asked < AT_ONCE) this.#ask(address, (picture) => this.#arrived(address, picture));
-  }
-
-  /** A still that was asked for: the newest stays; of numbers that go on, each is shown as it comes.
-   * @param {string} address @param {ImageBitmap} picture */
-  #arrived(address, picture) {
-    if (address === this.wanted) this.wanted = "";
-    const current = address === this.still(this.state) || this.wanted;
-    if (current && !this.motion) this.#lay((context) => context.drawImage(picture, 0, 0));
-    if (this.wanted) this.#showWanted();
-  }
-
-  /** @param {string} address @param {(picture: ImageBitmap) => void} then */
-  async #ask(address, then) {
-    this.asked += 1;
-    try {
-      then(await this.pictures.load(address));
-    } catch {
-      this.canvas.dispatchEvent(new CustomEvent("missing", { bubbles: true }));
-    } finally {
-      this.asked -= 1;
+      this.#lay((context) => context.drawImage(here, 0, 0));
     }
-    if (this.wanted && this.wanted !== address) this.#showWanted();
+  }
+
+  /** A still that was asked for is here: of numbers that go on, each is shown as it comes, and the newest stays.
+   * @param {ImageBitmap} picture */
+  #arrived(picture) {
+    if (this.motion || !this.wanted) return;
+    if (!this.pictures.ready(this.wanted)) this.#lay((context) => context.drawImage(picture, 0, 0));
+    this.#showWanted();
+  }
+
+  /** @param {string} address */
+  async #ask(address) {
+    if (!address || this.asked.has(address) || this.asked.size >= AT_ONCE) return;
+    this.asked.add(address);
+    const picture = await this.pictures.load(address).catch(() => null);
+    this.asked.delete(address);
+    if (picture) this.#arrived(picture);
+    else {
+      if (this.wanted === address) this.wanted = "";
+      this.canvas.dispatchEvent(new CustomEvent("missing", { bubbles: true }));
+    }
   }
 
   /** Show it as it begins. */

@@ -8,6 +8,8 @@ import { numberAt, written } from "./machine.js";
 
 const SPEEDS = [1, 4, 16];
 const SHOWN_DIGITS = 2;
+/** A little less than the time between two numbers of a source, 30 a second. */
+const EVERY_MS = 1000 / 30 - 4;
 
 export class Sources {
   /** @param {Trial} trial */
@@ -67,6 +69,7 @@ export class Sources {
   tick() {
     if (!this.running) return false;
     const { now } = this.trial.clock;
+    if (now - this.seen < EVERY_MS) return true;
     this.passed += (now - this.seen) * this.speed;
     this.seen = now;
     for (const source of this.trial.screen.sources) {
