@@ -84,6 +84,22 @@ def main() -> None:
             page.locator(".hues button").nth(8).click()
             page.wait_for_timeout(SETTLE_MS)
             page.screenshot(path=FOLDER / "recolouring.png")
+            page.goto(f"http://127.0.0.1:{port}{LOCK}/trial/touch-panel")
+            page.wait_for_timeout(3 * SETTLE_MS)
+            page.locator("#run").click()
+            for ident in ("i12", "i3"):
+                page.locator(f"#piece-{ident} .hit").click()
+            page.locator("#piece-i2 .hit").hover()
+            page.mouse.down()
+            page.locator("#sheet").evaluate("one => one.scrollTo(0, 0)")
+            page.wait_for_timeout(2 * SETTLE_MS)
+            page.screenshot(path=FOLDER / "trial.png")
+            page.mouse.up()
+            for look in ("sun", "vision"):
+                page.locator(f"[data-look={look}]").click()
+            page.locator("#show-reach").click()
+            page.wait_for_timeout(2 * SETTLE_MS)
+            page.screenshot(path=FOLDER / "conditions.png")
         finally:
             browser.close()
             server.kill()

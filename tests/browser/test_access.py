@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.hand import C1, LOCK, open_bench, wait_for_frame
+from tests.browser.trying import choose, middle, open_panel
 
 AXE = Path(__file__).parents[2] / "tools/node_modules/axe-core/axe.min.js"
 GRAVE = ("serious", "critical")
@@ -119,9 +120,21 @@ def history(page, url):
     page.locator("#history-menu summary").click()
 
 
+def trial(page, url):
+    open_panel(page, url)
+    page.mouse.move(*middle(page, "i1"))
+    expect(page.locator("#under .told")).to_be_visible()
+    expect(page.locator("#labels")).not_to_be_empty()
+
+
+def arranged(page, url):
+    open_panel(page, url)
+    choose(page, "i6")
+
+
 STATES = (
-    wall, deliver, part, effect, several, finder, looks, chooser, follow, recolour, swatch, new_swatch, swatch_uses,
-    colourways, recolour_kit, keys, history,
+    trial, arranged, wall, deliver, part, effect, several, finder, looks, chooser, follow, recolour, swatch,
+    new_swatch, swatch_uses, colourways, recolour_kit, keys, history,
 )  # fmt: skip
 
 

@@ -73,8 +73,8 @@ def change(kits: Kits, kit: str, panel: str, edit: PanelEdit, sender: Sender = N
 
     def changed(index: KitIndex) -> tuple[KitIndex, str]:
         before = panel_of(index, panel)
-        label = edit.label(before, controls)
-        return _with(index, edit.apply(before, controls)), label
+        after = _with(index, edit.apply(before, controls))
+        return after, edit.label(before, controls)
 
     return kits.change_panel(kit, panel, changed, sender)
 

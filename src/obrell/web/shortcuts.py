@@ -46,6 +46,12 @@ KEYS: tuple[tuple[str, tuple[tuple[str, str], ...]], ...] = (
         ("on a dial", "drag round; with Shift by 15°"),
         ("on a curve’s point", "arrows move it (Shift ×10, Alt ×0.1), Enter adds one beside it, Delete takes it out"),
     )),
+    ("Try", (
+        ("Space, Enter", "press what has the focus; let go, it is done; Escape gives up"),
+        ("Arrows, Page up, Page down, Home, End", "turn a knob, move a slider; lead through a group"),
+        ("Arrange, then arrows, D, Delete", "move by 1 px (Shift ×10); copy; remove; Shift and press chooses more"),
+        ("Enter on a tile", "puts the control into the middle of the panel"),
+    )),
     ("Look", (
         ("1, 2, 8, F, +, −", "see at 1:1, 2:1, 8:1 where the selection is, fit, nearer, farther"),
         ("P", "true pixels or sharp"),
