@@ -45,8 +45,8 @@ class AlignParts(Edit):
     def apply(self, control: Control, around: Surroundings) -> Control:
         outer = roots(control, self.parts)
         boxes = _boxes(control, outer, self.by)
-        wanted = _at(self._target(control, boxes), self.axis, SHARES[self.edge])
-        away = {i: wanted - _at(boxes[i], self.axis, SHARES[self.edge]) for i in outer if i != self.to}
+        wanted = side_at(self._target(control, boxes), self.axis, SHARES[self.edge])
+        away = {i: wanted - side_at(boxes[i], self.axis, SHARES[self.edge]) for i in outer if i != self.to}
         return moved(control, _along(self.axis, away))
 
     def label(self, control: Control) -> str:
@@ -74,12 +74,7 @@ class DistributeParts(Edit):
         if len(outer) < (2 if self.gap is not None else 3):
             raise Refused("Equal gaps need three parts, a typed gap needs two: select one more.")
         boxes = _boxes(control, outer, self.by)
-        order = sorted(outer, key=lambda i: (_at(boxes[i], self.axis, 0.5), i))
-        sizes = [_at(boxes[i], self.axis, 1) - _at(boxes[i], self.axis, 0) for i in order]
-        start, end = _at(boxes[order[0]], self.axis, 0), _at(boxes[order[-1]], self.axis, 1)
-        gap = self.gap if self.gap is not None else (end - start - sum(sizes)) / (len(order) - 1)
-        starts = accumulate(sizes, lambda at, size: at + size + gap, initial=start)
-        away = {i: at - _at(boxes[i], self.axis, 0) for i, at in zip(order, starts, strict=False)}
+        away = spaced(boxes, self.axis, self.gap)
         return moved(control, _along(self.axis, away))
 
     def label(self, control: Control) -> str:
@@ -196,7 +191,19 @@ def _boxes(control: Control, ids: Iterable[str], by: Measure) -> dict[str, Rect]
     return {i: ink_on_canvas(tree[i].part) if by == "ink" else frame_on_canvas(tree[i].part) for i in ids}
 
 
-def _at(box: Rect, axis: str, share: float) -> float:
+def spaced(boxes: Mapping[str, Rect], axis: str, gap: float | None = None) -> dict[str, float]:
+    """How far each box has to go along an axis for equal gaps between the outermost two, or for a ``gap`` from the
+    first on."""
+    order = sorted(boxes, key=lambda name: (side_at(boxes[name], axis, 0.5), name))
+    sizes = [side_at(boxes[name], axis, 1) - side_at(boxes[name], axis, 0) for name in order]
+    start, end = side_at(boxes[order[0]], axis, 0), side_at(boxes[order[-1]], axis, 1)
+    between = gap if gap is not None else (end - start - sum(sizes)) / (len(order) - 1)
+    starts = accumulate(sizes, lambda at, size: at + size + between, initial=start)
+    return {name: at - side_at(boxes[name], axis, 0) for name, at in zip(order, starts, strict=False)}
+
+
+def side_at(box: Rect, axis: str, share: float) -> float:
+    """A share of the way from a box's beginning to its end along an axis, px."""
     start, end = (box.left, box.right) if axis == "across" else (box.top, box.bottom)
     return start + (end - start) * share
 

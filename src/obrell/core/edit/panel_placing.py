@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from itertools import accumulate
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -11,8 +10,8 @@ from pydantic import Field
 from obrell.core.document.measures import around
 from obrell.core.document.model import Control
 from obrell.core.document.touching import touch_outline
-from obrell.core.edit.arrange import SHARES, WORDS
-from obrell.core.edit.panel_base import Controls, Ids, PanelEdit, Typed, control_of, found, name_at, named
+from obrell.core.edit.arrange import SHARES, WORDS, side_at, spaced
+from obrell.core.edit.panel_base import Controls, Ids, PanelEdit, Typed, control_of, found, named
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.geometry.plane import Rect
@@ -133,7 +132,9 @@ class Refill(PanelEdit):
         )  # fmt: skip
 
     def label(self, panel: Panel, controls: Controls) -> str:
-        return f"“{control_of(controls, self.control).name}” in place of {name_at(panel, controls, self.placement)}"
+        return (
+            f"“{control_of(controls, self.control).name}” in place of {name_at(panel, controls, self.placement)}"
+        )
 
 
 class SwapButton(PanelEdit):
@@ -247,8 +248,10 @@ class AlignOnPanel(PanelEdit):
         boxes = _boxes(panel, controls, self.placements)
         whole = Rect(0, 0, panel.width, panel.height) if self.to == "screen" else around(boxes.values())
         share = SHARES[self.edge]
-        wanted = _at(whole, self.axis, share)
-        return _shifted(panel, self.axis, {name: wanted - _at(box, self.axis, share) for name, box in boxes.items()})
+        wanted = side_at(whole, self.axis, share)
+        return _shifted(
+            panel, self.axis, {name: wanted - side_at(box, self.axis, share) for name, box in boxes.items()}
+        )
 
     def label(self, panel: Panel, controls: Controls) -> str:
         return f"Aligned {named(panel, controls, self.placements)}: {WORDS[self.axis, self.edge]}"
@@ -265,13 +268,7 @@ class SpaceOnPanel(PanelEdit):
         boxes = _boxes(panel, controls, self.placements)
         if len(boxes) < 3:
             raise Refused("Equal gaps need three controls: choose one more with Shift.")
-        order = sorted(boxes, key=lambda name: (_at(boxes[name], self.axis, 0.5), name))
-        sizes = [_at(boxes[name], self.axis, 1) - _at(boxes[name], self.axis, 0) for name in order]
-        start, end = _at(boxes[order[0]], self.axis, 0), _at(boxes[order[-1]], self.axis, 1)
-        gap = (end - start - sum(sizes)) / (len(order) - 1)
-        starts = accumulate(sizes, lambda at, size: at + size + gap, initial=start)
-        away = {name: at - _at(boxes[name], self.axis, 0) for name, at in zip(order, starts, strict=False)}
-        return _shifted(panel, self.axis, away)
+        return _shifted(panel, self.axis, spaced(boxes, self.axis))
 
     def label(self, panel: Panel, controls: Controls) -> str:
         return f"Spaced {named(panel, controls, self.placements)} {self.axis}"
@@ -293,11 +290,6 @@ def _boxes(panel: Panel, controls: Controls, placements: Sequence[str]) -> dict[
 def _touched(control: Control) -> Rect:
     box = touch_outline(control).bounds()
     return Rect(0, 0, control.canvas.width, control.canvas.height) if box.empty else box
-
-
-def _at(box: Rect, axis: str, share: float) -> float:
-    start, end = (box.left, box.right) if axis == "across" else (box.top, box.bottom)
-    return start + (end - start) * share
 
 
 def _shifted(panel: Panel, axis: str, away: Mapping[str, float]) -> Panel:
