@@ -11,7 +11,7 @@ from obrell.core.document.measures import around
 from obrell.core.document.model import Control
 from obrell.core.document.touching import touch_outline
 from obrell.core.edit.arrange import SHARES, WORDS, side_at, spaced
-from obrell.core.edit.panel_base import Controls, Ids, PanelEdit, Typed, control_of, found, named
+from obrell.core.edit.panel_base import Controls, Ids, PanelEdit, Typed, control_of, found, name_at, named
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.geometry.plane import Rect
