@@ -132,9 +132,7 @@ class Refill(PanelEdit):
         )  # fmt: skip
 
     def label(self, panel: Panel, controls: Controls) -> str:
-        return (
-            f"“{control_of(controls, self.control).name}” in place of {name_at(panel, controls, self.placement)}"
-        )
+        return f"“{control_of(controls, self.control).name}” in place of {name_at(panel, controls, self.placement)}"
 
 
 class SwapButton(PanelEdit):
