@@ -320,6 +320,20 @@ def test_a_value_of_a_state_is_changed_under_the_pointer(page, server):
     page.mouse.up()
 
 
+def test_a_control_is_found_by_its_name_and_put_by_keys_alone(page, server):
+    open_panel(page, server.url, "empty-screen")
+    page.locator("#arrange").focus()
+    page.keyboard.press("Enter")
+    page.locator("#find-tile").focus()
+    page.keyboard.type("HOLD")
+    expect(page.locator("#tray [data-put]:visible")).to_have_count(1)
+    page.keyboard.press("Enter")
+    expect(page.locator("#chosen h2")).to_have_text("Emergency hold")
+    # A canvas of 110 × 114 in the middle of 600 × 600.
+    expect(page.locator("#v-placements-i1-x")).to_have_text("245")
+    expect(page.locator("#v-placements-i1-y")).to_have_text("243")
+
+
 def test_several_are_lined_up(page, server):
     open_panel(page, server.url)
     choose(page, "i3")

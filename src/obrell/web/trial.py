@@ -13,7 +13,7 @@ from starlette.responses import HTMLResponse, RedirectResponse, Response
 from obrell.app import editing, trial
 from obrell.app.trial import LastScreen, Opened, ScreenRequest, as_it_begins, look_at, opened, panel_of, seen_at_first
 from obrell.core.aside import SECONDS, patience
-from obrell.core.document.model import REST
+from obrell.core.document.model import REST, Control
 from obrell.core.edit import read_edit
 from obrell.core.edit.panels import Record, read_panel_edit
 from obrell.core.errors import NoSuchThing, ObrellError
@@ -33,7 +33,7 @@ from obrell.core.values.fields import Id
 from obrell.core.values.slugs import slug
 from obrell.store.kits import Kits
 from obrell.web.assets import FOR_EVER
-from obrell.web.fields import each_field
+from obrell.web.fields import each_field, field_at
 from obrell.web.moving import came_from, movement_of
 from obrell.web.pages import block, page
 from obrell.web.pictures import Dressed
@@ -215,8 +215,18 @@ def under(
         "states": [(REST, "Rest"), *((one.id, one.name) for one in control.states)],
         "movement": _scoped(movement, f"{scope}/"), "differences": _scoped(differences, f"{scope}@{drawn}/"),
         "box": f"{canvas.width:g} × {canvas.height:g}", "scope": f"{scope}/",
+        "readings": _readings(control, f"{scope}/"),
     }  # fmt: skip
     return HTMLResponse(block("_under.html", context))
+
+
+def _readings(control: Control, scope: str) -> list[dict[str, Any]]:
+    """The readings of a control: their names, and both ends and the step as live values."""
+    return [
+        {"name": one.name}
+        | {end: _scoped(field_at(control, f"readings/{one.id}/{end}"), scope) for end in ("start", "end", "step")}
+        for one in control.readings
+    ]
 
 
 def _scoped(shown: Any, scope: str) -> Any:

@@ -28,8 +28,8 @@ import { Under } from "./trial/under.js";
 /** What happens too often to look ahead at each. */
 const OFTEN = ["tick", "move", "set"];
 
-/** What only leaves a piece: the sheet goes on about what it did before. */
-const AWAY = ["leave", "blur"];
+/** What leaves a piece, or is not done by a hand: the sheet goes on about what was done before. */
+const ASIDE = ["leave", "blur", "set", "light", "tick"];
 
 export class Trial {
   /** @param {HTMLElement} element */
@@ -125,7 +125,7 @@ export class Trial {
     const { after, said } = this.machine.operate(this.parts, before, id, { time, kind, ...more });
     this.standing = after;
     for (const one of Object.keys(after))
-      if (after[one] !== before[one]) this.#become(one, time, one === id && !AWAY.includes(kind));
+      if (after[one] !== before[one]) this.#become(one, time, one === id && !ASIDE.includes(kind));
     for (const [one, words] of said) this.log.add(time, `${this.parts[one].name} ${words}`);
     if (!OFTEN.includes(kind)) prepare(this, id, true);
     this.wake();

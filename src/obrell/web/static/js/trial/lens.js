@@ -87,6 +87,7 @@ export class Lens {
     byId("sun-is").textContent = sun ? `${sun} cd/m²` : "off";
     byId("night-is").textContent = night ? `${night} cd/m²` : "off";
     byId("severity-is").textContent = `${Math.round(severity * 100)} %`;
+    byId("how-weak").hidden = this.conditions.vision === "usual";
     byId("distance-is").textContent = distance ? `${distance} m` : "near";
     const { vision } = this.conditions;
     const chosen = { sun: String(sun), night: String(night), distance: String(distance), severity: String(severity) };

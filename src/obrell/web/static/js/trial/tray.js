@@ -3,7 +3,7 @@
  *
  * @typedef {import("../trial.js").Trial} Trial
  */
-import { byId, closest } from "../ui/dom.js";
+import { all, byId, closest } from "../ui/dom.js";
 import { follow } from "../ui/drags.js";
 
 const DRAG_FROM_PX = 3;
@@ -13,7 +13,12 @@ class Tray {
   constructor(trial) {
     this.trial = trial;
     byId("tray").addEventListener("pointerdown", (event) => this.#take(event));
-    byId("tray").addEventListener("click", (event) => this.#middle(event));
+    byId("tray").addEventListener("click", (event) => this.#click(event));
+    byId("find-tile").addEventListener("input", () => this.#find());
+    byId("find-tile").addEventListener("keydown", (event) => {
+      const first = all("[data-put]", byId("tray")).find((tile) => !tile.hidden);
+      if (event.key === "Enter" && first) this.#middle(first);
+    });
   }
 
   /** A control dragged from the tray: put where it is let go, or in place of the plain button there.
@@ -55,11 +60,22 @@ class Tray {
     }
   }
 
-  /** By keys, a control is put in the middle. @param {MouseEvent} event */
-  #middle(event) {
+  /** Only tiles whose names have what is typed. */
+  #find() {
+    const field = /** @type {HTMLInputElement} */ (byId("find-tile"));
+    const wanted = field.value.trim().toLowerCase();
+    for (const tile of all("[data-put]", byId("tray")))
+      tile.hidden = !(tile.textContent ?? "").toLowerCase().includes(wanted);
+  }
+
+  /** By keys, a control is put in the middle: a press by keys has no place. @param {MouseEvent} event */
+  #click(event) {
     const tile = closest(event, "[data-put]");
-    // A press by keys has no place.
-    if (!tile || event.detail) return;
+    if (tile && !event.detail) this.#middle(tile);
+  }
+
+  /** @param {HTMLElement} tile */
+  #middle(tile) {
     const { width, height } = this.trial.screen;
     const [wide, high] = [Number(tile.dataset.width), Number(tile.dataset.height)];
     this.trial.saving.edit({
