@@ -20,7 +20,7 @@ from obrell.core.render.compose import Frame, canvas_box
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.browser.hand import LOCK, drag, type_value, until
-from tests.browser.trying import choose, log, middle, open_panel, piece, pixels_of, settled
+from tests.browser.trying import all_drawn, choose, log, middle, open_panel, piece, pixels_of, settled
 
 KIT = wendmere_lock()
 CONTROLS = {one.id: at_density(one, 1) for one in KIT.controls}
@@ -52,6 +52,23 @@ def test_every_control_looks_as_it_is_delivered(page, common_server):
         ("i6", "c4", "rest"),
     ):
         assert near(page, ident, as_delivered(control, state)), control
+
+
+@pytest.mark.parametrize("density", ["1.5", "3"])
+def test_at_every_density_a_screen_shows_the_files_of_that_density(page, server, density):
+    open_panel(page, server.url)
+    type_value(page, "density", density)
+    expect(page.locator("#v-density")).to_have_text(density)
+    until(page, lambda: all_drawn(page))
+    for ident, control, size in (("i1", "c1", "regular"), ("i11", "c10", "regular"), ("i13", "c7", "large")):
+        settled(page, ident)
+        shown = at_density(next(one for one in KIT.controls if one.id == control), float(density), size)
+        assert near(page, ident, picture(resolve(KIT, shown), float(density))), control
+    page.mouse.move(*middle(page, "i13"))
+    page.mouse.down()
+    settled(page, "i13", "pressed")
+    assert near(page, "i13", picture(resolve(KIT, shown, "pressed"), float(density)))
+    page.mouse.up()
 
 
 def test_a_button_is_hovered_over_pressed_dragged_off_and_released(page, common_server):
