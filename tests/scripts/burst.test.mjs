@@ -3,7 +3,7 @@ import assert from "node:assert/strict";
 import { beforeEach, mock, test } from "node:test";
 
 globalThis.window = Object.assign(new EventTarget(), { setTimeout: (act, ms) => setTimeout(act, ms) });
-const { Burst } = await import("../../src/obrell/web/static/js/panels/burst.js");
+const { Burst } = await import("../../src/obrell/web/static/js/ui/burst.js");
 
 const moved = (dx, dy) => ({ kind: "move", dx, dy });
 let posted, shown, burst;

@@ -1,7 +1,7 @@
 /** Keys of the bench: what they mean depends on what is in hand. */
 import { byId, closest } from "../ui/dom.js";
 import { typing, undoKey } from "../ui/page.js";
-import { Burst } from "./burst.js";
+import { Burst } from "../ui/burst.js";
 
 /** @param {import("../ui/types.js").Bench} bench */
 export function startKeys(bench) {

@@ -4,6 +4,7 @@
  * @typedef {import("../trial.js").Trial} Trial
  * @typedef {{left: number, top: number, right: number, bottom: number}} Bounds
  */
+import { Burst } from "../ui/burst.js";
 import { byId, closest } from "../ui/dom.js";
 import { follow } from "../ui/drags.js";
 import { typing } from "../ui/page.js";
@@ -26,6 +27,10 @@ export class Arranging {
     this.chosen = [];
     /** Whether N is held: nothing snaps then. */
     this.free = false;
+    this.burst = new Burst({
+      post: (edit) => this.trial.saving.edit(edit).then(() => this.#preview(null)),
+      stage: { preview: (edit) => this.#preview(edit) },
+    });
     byId("operate").addEventListener("click", () => this.turn(false));
     byId("arrange").addEventListener("click", () => this.turn(true));
     byId("screen").addEventListener("pointerdown", (event) => this.#press(event));
@@ -178,8 +183,26 @@ export class Arranging {
     const placements = this.chosen.filter((id) => this.trial.screen.pieces.some((piece) => piece.id === id));
     const arrow = ARROWS[key];
     if (!placements.length || !(arrow || DOES[key])) return false;
-    const way = arrow ? { kind: "move", dx: arrow[0] * far, dy: arrow[1] * far } : { kind: DOES[key] };
-    this.trial.saving.edit({ ...way, placements });
+    if (arrow) {
+      const [dx, dy] = [arrow[0] * far, arrow[1] * far];
+      this.burst.add(placements.join(), dx, dy, (across, down) => ({
+        kind: "move",
+        placements,
+        dx: across,
+        dy: down,
+      }));
+    } else {
+      this.burst.end();
+      this.trial.saving.edit({ kind: DOES[key], placements });
+    }
     return true;
+  }
+
+  /** What is moved by keys is seen where it will be. @param {any} edit */
+  #preview(edit) {
+    for (const { id } of this.trial.screen.pieces) {
+      const moved = edit?.placements.includes(id);
+      this.#shift(id, moved ? edit.dx : 0, moved ? edit.dy : 0);
+    }
   }
 }

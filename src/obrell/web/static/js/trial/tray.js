@@ -49,6 +49,7 @@ class Tray {
     const [x, y] = this.trial.stand.place(at);
     const { width, height, fixtures } = this.trial.screen;
     if (x < 0 || y < 0 || x > width || y > height) return;
+    byId("screen").focus({ preventScroll: true });
     const control = tile.dataset.put;
     const button = fixtures.find(
       (one) => x >= one.x && x <= one.x + one.width && y >= one.y && y <= one.y + one.height,
@@ -76,6 +77,8 @@ class Tray {
 
   /** @param {HTMLElement} tile */
   #middle(tile) {
+    // What is put there is what keys go on with.
+    byId("screen").focus({ preventScroll: true });
     const { width, height } = this.trial.screen;
     const [wide, high] = [Number(tile.dataset.width), Number(tile.dataset.height)];
     this.trial.saving.edit({

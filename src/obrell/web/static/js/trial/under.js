@@ -42,7 +42,8 @@ export class Under {
 
   /** What is shown may have changed. */
   again() {
-    if (this.asked) this.#ask();
+    const piece = new URLSearchParams(this.asked).get("placement");
+    if (piece && this.trial.parts[piece]) this.#ask();
   }
 
   async #ask() {

@@ -2,10 +2,10 @@
 
 const PAUSE_MS = 450;
 
-/** @typedef {(dx: number, dy: number) => import("../ui/types.js").Edit|null} Edit from what all presses come to */
+/** @typedef {(dx: number, dy: number) => import("./types.js").Edit|null} Edit from what all presses come to */
 
 export class Burst {
-  /** @param {import("../ui/types.js").Bench} bench */
+  /** @param {{post: (edit: any) => unknown, stage: {preview: (edit: any) => void}}} bench what shows and keeps edits */
   constructor(bench) {
     this.bench = bench;
     this.timer = 0;
