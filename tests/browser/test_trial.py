@@ -394,6 +394,10 @@ def test_under_conditions_it_is_operated_all_the_same(page, common_server, look,
     until(page, lambda: bool((lens_pixels(page) != before).any()))
     page.mouse.up()
     assert log(page)[-1] == "Raise sluice clicked"
+    page.locator("#arrange").click()
+    expect(page.locator("#lens")).to_be_hidden()
+    page.locator("#operate").click()
+    expect(page.locator("#lens")).to_be_visible()
     page.locator("[data-look=plain]").click()
     expect(page.locator("#lens")).to_be_hidden()
 

@@ -49,6 +49,7 @@ export class Arranging {
     byId("screen").classList.toggle("arranged", on);
     this.choose(on ? this.chosen : []);
     this.trial.stand.fit();
+    this.trial.wake();
   }
 
   /** @param {string[]} ids */

@@ -62,7 +62,13 @@ export class Lens {
     this.#recall();
   }
 
+  /** Whether it lies over the screen: while that is arranged, what is dragged is seen as it is. */
   get on() {
+    return this.asked && !this.trial.arranging.on;
+  }
+
+  /** Whether any condition is asked for. */
+  get asked() {
     const { sun, night, vision, severity, distance, grey } = this.conditions;
     return Boolean(sun || night || distance || grey || (vision !== "usual" && severity));
   }
@@ -113,7 +119,7 @@ export class Lens {
   #press() {
     const { sun, night, vision } = this.conditions;
     /** @type {Object<string, boolean>} */
-    const on = { plain: !this.on, sun: Boolean(sun), night: Boolean(night), vision: vision !== "usual" };
+    const on = { plain: !this.asked, sun: Boolean(sun), night: Boolean(night), vision: vision !== "usual" };
     for (const button of all("[data-look]"))
       button.setAttribute("aria-pressed", String(on[button.dataset.look ?? ""] ?? false));
   }
