@@ -427,6 +427,23 @@ def test_reach_is_said_in_px_and_mm_and_drawn(page, common_server):
     expect(page.locator(".touch")).to_have_count(12)
 
 
+def test_a_screen_is_made_of_a_swatch_or_a_typed_colour(page, server):
+    open_panel(page, server.url, "empty-screen")
+    with page.expect_response("**/ground/*.png"):
+        page.locator("#panel-ground").select_option(label="moss")
+    expect(page.locator("#ground-colour")).to_have_value("#5e8a3a")
+    until(page, lambda: screen_colour(page, 300, 300) == (0x5E, 0x8A, 0x3A))
+    with page.expect_response("**/ground/*.png"):
+        page.locator("#ground-colour").fill("#204060")
+        page.keyboard.press("Enter")
+    until(page, lambda: screen_colour(page, 300, 300) == (0x20, 0x40, 0x60))
+    with page.expect_response("**/edits"):
+        page.locator("#ground-colour").fill("mossy")
+        page.keyboard.press("Enter")
+    expect(page.locator("#fault")).to_contain_text("must be a colour such as #1f8a92")
+    assert screen_colour(page, 300, 300) == (0x20, 0x40, 0x60)
+
+
 def test_a_recording_is_brought_in_or_refused_with_its_row(page, server):
     open_panel(page, server.url)
     field = page.locator("[data-recording=upper-pound]")

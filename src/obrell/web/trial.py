@@ -45,6 +45,7 @@ from obrell.web.trial_view import (
     chosen_view,
     field_on,
     gone_places,
+    ground_colour,
     ground_key,
     grounds,
     pieces_of,
@@ -102,7 +103,8 @@ def _beside(request: Request, kit: str, here: Opened, reach: Reach, chosen: str)
     return {
         "kit": here.index, "panel": panel, "panels": here.index.panels,
         "fields": {name: field_on(panel, name) for name in ("width", "height", "density", "across", "bezel")},
-        "grounds": grounds(panel), "reach": reach_view(here, reach), "sources": sources_view(here),
+        "grounds": grounds(here.index, panel), "ground_colour": ground_colour(here.index, panel),
+        "reach": reach_view(here, reach), "sources": sources_view(here),
         "chosen": chosen_view(here, chosen),
         "lined": [one for one in chosen.split(",") if one in there], "gone": gone_places(here), "refill": chosen,
         "button": next((one for one in panel.fixtures if one.id == chosen and one.kind == "button"), None),
@@ -127,10 +129,9 @@ def _answer(request: Request, kit: str, panel: str, chosen: str, said: str, **mo
     reach = reach_on(here)
     beside = _beside(request, kit, here, reach, chosen)
     sheet = {"head": block("_panel.html", beside), "foot": block("_sources.html", beside)}
-    steps = kits_of(request).history(kit, panel=panel)
     return {
         "screen": screen_json(kit, here, reach), "sheet": sheet, "said": said,
-        "undo": steps.can_undo, "redo": steps.can_redo,
+        "undo": beside["undo"], "redo": beside["redo"],
     } | more  # fmt: skip
 
 

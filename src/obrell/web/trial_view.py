@@ -8,6 +8,7 @@ from dataclasses import asdict, dataclass
 from typing import Any
 
 from obrell.app.trial import Opened
+from obrell.core.colour.links import literal
 from obrell.core.document.editions import art_for, sizes_of
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME, colourway_or_day, palette
@@ -25,6 +26,7 @@ from obrell.core.trial.reach import Reach, area_of, is_touched, reach_of
 from obrell.core.trial.sources import series_of
 from obrell.core.trial.starts import GROUNDS
 from obrell.core.values.base import canonical_json, text_hash
+from obrell.core.values.colours import SwatchLink
 from obrell.core.values.paints import Fill, Solid
 from obrell.core.values.panels import Behaviour, Panel, Placement
 from obrell.core.values.readings import Reading
@@ -342,17 +344,25 @@ def gone_places(here: Opened) -> Sequence[str]:
     return [one.id for one in here.panel.placements if one.control not in here.stored]
 
 
-def ground_name(fill: Fill) -> str:
-    """What a ground is called."""
-    found = next((name for name, one in GROUNDS.items() if one == fill), None)
-    if found is not None:
-        return found
+def grounds_of(index: KitSettings) -> dict[str, Fill]:
+    """What a screen can be made of, by what that is called: what screens usually are, the kit's swatches, and the
+    gradients that it keeps."""
+    swatches = {swatch.name: Solid(colour=SwatchLink(swatch=swatch.id)) for swatch in index.swatches}
+    return {**{one.name: one.fill for one in index.gradients}, **swatches, **GROUNDS}
+
+
+def _ground_name(fill: Fill) -> str:
+    """What a ground is called that is none of those."""
     return "a colour" if isinstance(fill, Solid) else "a picture" if fill.kind == "picture" else f"a {fill.kind} fill"
 
 
-def grounds(panel: Panel) -> list[tuple[str, str, bool]]:
+def grounds(index: KitSettings, panel: Panel) -> list[tuple[str, str, bool]]:
     """What a screen can be made of: names, the fills as JSON, and which it is made of."""
-    known = [(name, fill.model_dump_json(), fill == panel.ground) for name, fill in GROUNDS.items()]
-    if any(chosen for _, _, chosen in known):
-        return known
-    return [(ground_name(panel.ground), panel.ground.model_dump_json(), True), *known]
+    known = grounds_of(index)
+    own = {} if panel.ground in known.values() else {_ground_name(panel.ground): panel.ground}
+    return [(name, fill.model_dump_json(), fill == panel.ground) for name, fill in {**own, **known}.items()]
+
+
+def ground_colour(index: KitSettings, panel: Panel) -> str:
+    """The colour that a screen is made of; empty where it is something else."""
+    return literal(panel.ground.colour, palette(index)) if isinstance(panel.ground, Solid) else ""

@@ -56,6 +56,7 @@ const orNone = (value) => (value === "None" ? null : value);
  * @type {Object<string, (value: string, said: string, field: HTMLElement, trial: Trial) => object|null>} */
 const EDITS = {
   ground: (value) => ({ kind: "set", path: "ground", value: JSON.parse(value) }),
+  groundColour: (value) => ({ kind: "set", path: "ground", value: { kind: "solid", colour: value.trim() } }),
   set: (value, path) => ({ kind: "set", path, value: orNone(value) }),
   refill: (value, placement) => (value ? { kind: "refill", placement, control: value } : null),
   swap: (value, fixture) => (value ? { kind: "swap", fixture, control: value } : null),
