@@ -24,6 +24,8 @@ TIGHT = 0.75
 BYTES_PER_PIXEL = 64
 """What a drawing takes at most, caches not counted (``rendering.md``, Truth and speed)."""
 LOOKED_AT_S = 0.5
+RESTED_S = 30.0
+"""How long nothing more is let go of where that did not help: what is still held is in use."""
 FRAMES_S = 0.4
 """How long after a frame of a stage the next one is expected."""
 AT_ONCE = 2
@@ -90,9 +92,14 @@ class Memory:
             ctypes.CDLL(None).malloc_trim(0)
 
     def _watch(self) -> None:
-        while not self._ended.wait(LOOKED_AT_S):
-            if resident() > self.bound * TIGHT:
+        pause = LOOKED_AT_S
+        while not self._ended.wait(pause):
+            if self._tight():
                 self.let_go()
+            pause = RESTED_S if self._tight() else LOOKED_AT_S
+
+    def _tight(self) -> bool:
+        return resident() > self.bound * TIGHT
 
 
 def bound_from_environment() -> int:

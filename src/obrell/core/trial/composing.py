@@ -23,10 +23,10 @@ from obrell.core.workspace import Kept, OfObject
 
 Screen = NDArray[np.uint8]
 """Shape (height, width, 3): opaque red, green, blue; sRGB-encoded."""
-_LOOKS = Kept[Pixels](64 << 20, size=lambda pixels: pixels.nbytes)
+_LOOKS = Kept[Pixels](32 << 20, size=lambda pixels: pixels.nbytes)
 _ONES = OfObject[object](1200)
 """What stands for a control in keys: documents are too large to be compared."""
-_GROUNDS = Kept[Screen](96 << 20, size=lambda pixels: pixels.nbytes)
+_GROUNDS = Kept[Screen](32 << 20, size=lambda pixels: pixels.nbytes)
 
 
 @dataclass(frozen=True, slots=True)

@@ -33,6 +33,7 @@ export class Under {
 
   /** Another state of the same piece is looked at. @param {string} state */
   #choose(state) {
+    clearTimeout(this.timer);
     const query = new URLSearchParams(this.asked);
     query.set("came", "");
     query.set("state", state);
