@@ -337,6 +337,46 @@ def test_a_value_of_a_state_is_changed_under_the_pointer(page, server):
     page.mouse.up()
 
 
+def test_a_switch_under_the_pointer_is_turned(page, server):
+    open_panel(page, server.url)
+    page.mouse.move(*middle(page, "i1"))
+    page.mouse.down()
+    settled(page, "i1", "pressed")
+    page.mouse.up()
+    page.mouse.move(200, 700)
+    page.locator("#under [data-state=pressed]").click()
+    switch = page.locator("#under [data-switch]").first
+    expect(switch).to_have_text("no")
+    path = switch.get_attribute("data-path")
+    with page.expect_response("**/controls/c1/edits"):
+        switch.click()
+    expect(page.locator(f"#under [data-switch][data-path='{path}']")).to_have_count(0)
+
+
+def test_what_is_done_to_a_control_on_the_bench_is_seen_on_its_panels(page, server):
+    open_panel(page, server.url)
+    before = piece(page, "i8").locator("canvas").get_attribute("data-still")
+    assert before == "rest"
+    edit = {"kind": "set", "changes": [{"path": "parts/p2/shape/words", "value": "Write it down"}]}
+    page.request.post(f"{server.url}{LOCK}/controls/c3/edits", headers={"origin": server.url}, data={"edit": edit})
+    expect(piece(page, "i8")).to_have_attribute("aria-label", "Write it down")
+
+
+def test_copies_of_several_are_chosen_as_the_sheet_says(page, server):
+    open_panel(page, server.url)
+    choose(page, "i3")
+    page.keyboard.down("Shift")
+    page.mouse.click(*middle(page, "i8"))
+    page.keyboard.up("Shift")
+    expect(page.locator("#chosen h2")).to_have_text("2 controls")
+    with page.expect_response("**/edits"):
+        page.keyboard.press("d")
+    expect(page.locator("#chosen h2")).to_have_text("2 controls")
+    expect(page.locator("#marks .frame.chosen")).to_have_count(2)
+    page.keyboard.press("Delete")
+    expect(page.locator(".piece")).to_have_count(13)
+
+
 def test_a_control_is_found_by_its_name_and_put_by_keys_alone(page, server):
     open_panel(page, server.url, "empty-screen")
     page.locator("#arrange").focus()

@@ -16,7 +16,7 @@ from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Text
 from obrell.core.trial.composing import Seen, composed
 from obrell.core.trial.conditions import Conditions, seen_under
-from obrell.core.trial.contact import GAP_PX, combinations, contact_sheet
+from obrell.core.trial.contact import GAP_PX, NARROWEST_PX, combinations, contact_sheet
 from obrell.core.trial.operating import Now, Piece, shown_as
 from obrell.core.trial.playing import MAX_TALL_PX, check_frames, frame_count
 from obrell.core.trial.sharing import pictured, reached, smallest
@@ -102,5 +102,5 @@ def test_a_contact_sheet_holds_the_screen_under_every_combination():
     assert len(each) == len({words for words, _ in each}) == 30
     assert {one.sun for _, one in each} == {0, 500}
     for at, (_, one) in enumerate(each):
-        x, y = GAP_PX + at % 5 * (90 + GAP_PX), GAP_PX + at // 5 * (60 + 26 + GAP_PX)
+        x, y = GAP_PX + at % 5 * (NARROWEST_PX + GAP_PX), GAP_PX + at // 5 * (60 + 26 + GAP_PX)
         assert np.array_equal(sheet[y : y + 60, x : x + 90], seen_under(one, screen, panel.millimetre))

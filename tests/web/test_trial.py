@@ -61,6 +61,9 @@ def test_a_kit_without_panels_offers_to_make_one_and_others_open_their_first(cli
         ("nonsense", 422, ""),
         ({"kind": "type", "path": "width", "text": "7/0"}, 422, "divided by 0"),
         ({"kind": "set", "path": "sources", "value": []}, 422, "not set directly"),
+        ({"kind": "type", "path": "width", "text": "4096*2"}, 422, "Width: "),
+        ({"kind": "set", "path": "ground", "value": {"kind": "picture", "file": "0" * 32}}, 422, "picture"),
+        ({"kind": "set", "path": "ground", "value": {"kind": "solid", "colour": "moss"}}, 422, "must be a colour"),
         ({"kind": "add-move", "source": "upper-pound",
           "move": {"kind": "on", "placement": "i1", "when": "sideways", "than": 2}}, 422, ""),
         ({"kind": "add-move", "source": "upper-pound",
@@ -74,6 +77,33 @@ def test_what_is_refused_says_why_and_changes_nothing(client, edit, status, word
     assert answer.status_code == status
     assert words in answer.json()["words"]
     assert standing(client) == before
+
+
+def test_a_screen_of_too_many_pixels_is_refused_and_one_that_just_fits_is_not(client):
+    client.post(f"/kits/{KIT}/trial", data={"start": "empty", "name": "Wall of glass"})
+    huge = f"/kits/{KIT}/trial/wall-of-glass"
+    for name in ("width", "height"):
+        assert edited(client, {"kind": "type", "path": name, "text": "4096"}, huge).status_code == 200
+    before = standing(client, huge)
+    answer = edited(client, {"kind": "type", "path": "density", "text": "1.5"}, huge)
+    assert (answer.status_code, answer.json()["words"][:20]) == (413, "6144 × 6144 device p")
+    assert standing(client, huge) == before
+
+
+@pytest.mark.parametrize("size", [(16, 4096), (4096, 16), (16, 16), (360, 640)])
+def test_screens_of_every_shape_are_seen_under_all_conditions_and_shared(client, size):
+    name = f"shape-{size[0]}-{size[1]}"
+    client.post(f"/kits/{KIT}/trial", data={"start": "empty", "name": name})
+    shape = f"/kits/{KIT}/trial/{name}"
+    for path, length in zip(("width", "height"), size, strict=True):
+        assert edited(client, {"kind": "type", "path": path, "text": str(length)}, shape).status_code == 200
+    edited(client, {"kind": "put", "control": "c7", "x": -20, "y": -20}, shape)
+    sheet = client.get(f"{shape}/conditions.png")
+    assert sheet.status_code == 200
+    assert max(Image.open(io.BytesIO(sheet.content)).size) <= 4096
+    assert client.get(f"{shape}/page.html").status_code == 200
+    ground = client.get(standing(client, shape)["ground"])
+    assert Image.open(io.BytesIO(ground.content)).size == size
 
 
 def test_five_hundred_controls_are_shown_on_one_panel(app, client):
@@ -121,6 +151,15 @@ def test_an_edit_of_a_control_is_made_where_it_stands(client):
     horn = next(one for one in answer["screen"]["pieces"] if one["id"] == "i11")
     assert horn["timings"][""] == [300, 18]
     assert "300 ms" in client.get(f"{PANEL}/under?placement=i11&state=hover").text or "300" in answer["said"]
+
+
+def test_what_has_a_chooser_is_said_under_the_pointer_and_not_offered(client):
+    change = {"kind": "set", "changes": [{"path": "parts/p1/effects/e1/colour", "value": "#aa3322"}]}
+    edit = {"kind": "in-states", "states": ["hover"], "edit": change}
+    assert client.post(f"{PANEL}/controls/c3/edits", json={"edit": edit}).status_code == 200
+    under = client.get(f"{PANEL}/under?placement=i8&state=hover").text
+    assert "Colour of drop shadow on Body: #aa3322" in " ".join(under.split())
+    assert "data-colour" not in under
 
 
 def test_the_socket_answers_nonsense_in_words(app):

@@ -18,7 +18,7 @@ from obrell.core.edit.panels import PanelEdit
 from obrell.core.errors import NoSuchThing, ObrellError, Refused
 from obrell.core.raster.layers import PixelBox
 from obrell.core.render.cache import PixelCache
-from obrell.core.trial.composing import Screen, Seen, composed
+from obrell.core.trial.composing import Screen, Seen, check_screen, composed
 from obrell.core.trial.conditions import AS_IT_IS, Conditions, reach_px, seen_under
 from obrell.core.trial.instances import instance, looks_of, numbers_of
 from obrell.core.trial.starts import STARTS, Start, begun
@@ -73,8 +73,9 @@ def change(kits: Kits, kit: str, panel: str, edit: PanelEdit, sender: Sender = N
 
     def changed(index: KitIndex) -> tuple[KitIndex, str]:
         before = panel_of(index, panel)
-        after = _with(index, edit.apply(before, controls))
-        return after, edit.label(before, controls)
+        after = edit.apply(before, controls)
+        check_screen(index, after, before)
+        return _with(index, after), edit.label(before, controls)
 
     return kits.change_panel(kit, panel, changed, sender)
 

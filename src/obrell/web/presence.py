@@ -9,8 +9,21 @@ from collections.abc import Callable
 from fastapi import WebSocket
 
 Place = tuple[str, str]
-"""Kit and control."""
+"""Kit and control; no control for its Wall."""
 Message = dict[str, object]
+
+
+PANEL = "trial/"
+"""What the places of windows on panels begin with."""
+
+
+def panel_place(kit: str, panel: str) -> Place:
+    """The place of windows on a panel of Trial."""
+    return kit, f"{PANEL}{panel}"
+
+
+def _is_panel(place: Place) -> bool:
+    return place[1].startswith(PANEL)
 
 
 class Presence:
@@ -30,8 +43,10 @@ class Presence:
             del self._windows[place]
 
     def tell(self, place: Place, message: Message) -> None:
-        """Send a message to every window on a control; nothing waits for it."""
-        self._later(lambda found: found == place, message)
+        """Send a message to every window on a control; nothing waits for it. Whatever the Wall of a kit is told, its
+        panels are too, on which any of its controls may stand."""
+        kit, where = place
+        self._later(lambda found: found == place or (not where and found[0] == kit and _is_panel(found)), message)
 
     def tell_kit(self, kit: str, message: Message) -> None:
         """Send a message to every window on any control of a kit."""

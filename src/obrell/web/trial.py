@@ -37,9 +37,10 @@ from obrell.web.fields import each_field, field_at
 from obrell.web.moving import came_from, movement_of
 from obrell.web.pages import block, page
 from obrell.web.pictures import Dressed
+from obrell.web.presence import panel_place
 from obrell.web.services import Ident, Sender, Window, cache_of, gate_of, kits_of, presence_of
 from obrell.web.sockets import packed, serve
-from obrell.web.states import differences_of
+from obrell.web.states import DifferenceView, differences_of
 from obrell.web.trial_page import shared_page
 from obrell.web.trial_view import (
     chosen_view,
@@ -60,6 +61,8 @@ TRIAL = "/kits/{kit}/trial"
 PANEL = TRIAL + "/{panel}"
 MOST_DIFFERENCES = 10
 """Values that differ in a state, which can be changed under the pointer."""
+CHANGED_HERE = ("number", "choice", "switch")
+"""Kinds of live values that can be changed under the pointer; the others have choosers, which the Bench has."""
 PAGE_SECONDS = 120.0
 """How long a panel may take to be made a page."""
 log = logging.getLogger(__name__)
@@ -153,7 +156,7 @@ def edit(
     before = {one.id for one in panel_of(kits.index(kit), panel).placements}
     said = trial.change(kits, kit, panel, wanted, Sender(window, ident))
     fresh = [one.id for one in panel_of(kits.index(kit), panel).placements if one.id not in before]
-    _tell(request, kit, panel, window)
+    _tell(request, kit, window)
     chosen = ",".join(fresh) or chosen
     return _answer(request, kit, panel, chosen, said, fresh=fresh, removed=wanted.removes())
 
@@ -166,7 +169,7 @@ def step(
     """Take back the newest edit of the panel, or do it again."""
     kits, sender = kits_of(request), Sender(window, ident)
     done = kits.redo(kit, sender=sender, panel=panel) if way == "redo" else kits.undo(kit, sender=sender, panel=panel)
-    _tell(request, kit, panel, window)
+    _tell(request, kit, window)
     verb = "Did again" if way == "redo" else "Took back"
     said = "There is nothing left to do there." if done is None else f"{verb}: {done.label}"
     return _answer(request, kit, panel, chosen, said)
@@ -181,14 +184,13 @@ def edit_control(
     done = editing.edit(kits_of(request), kit, control, read_edit(edit), Sender(window, ident))
     news: dict[str, object] = {"news": done.now.hash, "version": done.now.version, "by": window, "said": done.label}
     presence_of(request).tell((kit, control), news)
-    presence_of(request).tell((kit, ""), {"news": done.now.hash})
-    _tell(request, kit, panel, window)
+    _tell(request, kit, window)
     return _answer(request, kit, panel, chosen, done.label)
 
 
-def _tell(request: Request, kit: str, panel: str, window: str) -> None:
-    presence_of(request).tell((kit, f"trial/{panel}"), {"by": window})
-    presence_of(request).tell((kit, ""), {"news": ""})
+def _tell(request: Request, kit: str, window: str) -> None:
+    """Say on all other panels of a kit, and on its Wall, that something was done."""
+    presence_of(request).tell((kit, ""), {"news": "", "by": window})
 
 
 @router.get(PANEL + "/under")
@@ -209,7 +211,8 @@ def under(
     scope = f"control/{control.id}"
     movement = movement_of(piece.stored, Dressed(kit, here.index, state=drawn), (), start) if start else None
     differing = next((one for one in control.states if one.id == drawn), None)
-    differences = () if differing is None else differences_of(here.index, control, differing)[:MOST_DIFFERENCES]
+    found = () if differing is None else differences_of(here.index, control, differing)[:MOST_DIFFERENCES]
+    differences = tuple(_changed_here(one) for one in found)
     canvas = piece.control.canvas
     context = {
         "piece": piece, "state": "" if differing is None else differing.name, "kit": here.index,
@@ -219,6 +222,14 @@ def under(
         "readings": _readings(control, f"{scope}/"),
     }  # fmt: skip
     return HTMLResponse(block("_under.html", context))
+
+
+def _changed_here(one: DifferenceView) -> DifferenceView:
+    """What differs, with its live value where that can be changed in Trial, else in words alone."""
+    field = one.field
+    if field is None or (field.kind in CHANGED_HERE and not field.parts_but):
+        return one
+    return replace(one, field=None, words=f"{one.words}: {field.swatch or field.text}")
 
 
 def _readings(control: Control, scope: str) -> list[dict[str, Any]]:
@@ -313,7 +324,7 @@ def record(
     """A table of times and numbers as what a source does."""
     rows, remark = read_recording(file.file.read(MAX_RECORDING_BYTES + 1))
     said = trial.change(kits_of(request), kit, panel, Record(source=source, rows=rows), Sender(window))
-    _tell(request, kit, panel, window)
+    _tell(request, kit, window)
     return _answer(request, kit, panel, chosen, f"{said}. {remark}" if remark else said)
 
 
@@ -327,7 +338,7 @@ def picture_ground(
     fill = {"kind": "picture", "file": name, "fit": "filling"}
     wanted = read_panel_edit({"kind": "set", "path": "ground", "value": fill})
     said = trial.change(kits_of(request), kit, panel, wanted, Sender(window))
-    _tell(request, kit, panel, window)
+    _tell(request, kit, window)
     return _answer(request, kit, panel, chosen, said)
 
 
@@ -335,7 +346,7 @@ def picture_ground(
 async def live(window: WebSocket, kit: str, panel: str) -> None:
     """One window's screen under conditions."""
     kits, last = kits_of(window), LastScreen(cache_of(window))
-    await serve(window, (kit, f"trial/{panel}"), lambda text: seen(kits, kit, panel, text, last))
+    await serve(window, panel_place(kit, panel), lambda text: seen(kits, kit, panel, text, last))
 
 
 def seen(kits: Kits, kit: str, panel: str, text: str, last: LastScreen) -> bytes:

@@ -19,6 +19,7 @@ from obrell.core.document.value_paths import field_of
 from obrell.core.geometry.svgdata import number, path_data
 from obrell.core.render.version import renderer_version
 from obrell.core.shapes import Text
+from obrell.core.trial.composing import bare
 from obrell.core.trial.instances import behaviour_of, instance, looks_of, numbers_of, piece_of, standing_of
 from obrell.core.trial.operating import TABLES
 from obrell.core.trial.playing import frame_count
@@ -95,7 +96,7 @@ def ground_address(kit: str, here: Opened) -> str:
 
 def ground_key(index: KitSettings, panel: Panel) -> str:
     """What that picture depends on, as a hash."""
-    screen = canonical_json(panel.evolve(id="p", name="P", across=1, bezel=True, placements=(), sources=()))
+    screen = canonical_json(bare(panel))
     return text_hash(f"{screen}{renderer_version()}{canonical_json(index.light)}{index.fit}{dict(palette(index))}")
 
 

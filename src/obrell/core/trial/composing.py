@@ -12,11 +12,13 @@ from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.readings import Readings
 from obrell.core.document.resolve import colourway_or_day, palette, resolve
 from obrell.core.document.transitions import Between, moment
+from obrell.core.edit.admission import check_drawable
 from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.quantise import Pixels
 from obrell.core.render.between import draw_between
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.compose import Frame, canvas_box, draw
+from obrell.core.render.limits import check_region
 from obrell.core.trial.screen import screen_of
 from obrell.core.values.panels import Panel
 from obrell.core.workspace import Kept, OfObject
@@ -50,9 +52,22 @@ def size_of(panel: Panel, density: float) -> tuple[int, int]:
     return box.width, box.height
 
 
+def bare(panel: Panel) -> Panel:
+    """A panel with nothing but what its empty screen shows: two with the same show the same."""
+    return panel.evolve(id="panel", name="Panel", across=1, bezel=True, placements=(), sources=(), next_number=1)
+
+
+def check_screen(kit: KitSettings, panel: Panel, before: Panel) -> None:
+    """Raises ``Refused``, in words, for a screen that is another than ``before`` and cannot be drawn: one of too many
+    device px, or made of a picture that is not here."""
+    if bare(panel) != bare(before):
+        check_region(PixelBox(0, 0, *size_of(panel, panel.density)))
+        check_drawable(kit, screen_of(panel))
+
+
 def ground_of(kit: KitSettings, panel: Panel, density: float, cache: PixelCache | None = None) -> Screen:
     """The screen without what stands on it; what is not painted there is white."""
-    panel = panel.evolve(placements=(), sources=())
+    panel = bare(panel)
     key = (panel, tuple(palette(kit).items()), kit.light, kit.fit, density)
 
     def make() -> Screen:

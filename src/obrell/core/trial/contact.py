@@ -13,11 +13,13 @@ from obrell.core.render.cache import PixelCache
 from obrell.core.trial.composing import Screen, ground_of
 from obrell.core.trial.conditions import AS_IT_IS, Conditions, Deficiency, seen_under
 from obrell.core.values.paints import Solid
-from obrell.core.values.panels import MAX_SIZE, Fixture, Panel
+from obrell.core.values.panels import Fixture, Panel
 
 Values = dict[str, float]
-WIDEST_PX = 300
+WIDEST_PX, TALLEST_PX = 300, 560
 """Of one picture on the sheet; a larger screen is made smaller by a whole number."""
+NARROWEST_PX = 210
+"""Of the place of one, so that its words fit under it."""
 GAP_PX, CAPTION_PX = 20, 26
 SUN_CD, NIGHT_CD, FAR_M = 300.0, 2.0, 2.0
 """What is shown of conditions that are not set."""
@@ -52,12 +54,12 @@ def contact_sheet(
 ) -> Screen:  # fmt: skip
     """The pixels of a screen of a density under every combination of conditions, five beside each other."""
     px_per_mm = panel.millimetre * density
-    factor = max(1, math.ceil(screen.shape[1] / WIDEST_PX))
+    factor = max(1, math.ceil(screen.shape[1] / WIDEST_PX), math.ceil(screen.shape[0] / TALLEST_PX))
     shown = [(words, _smaller(seen_under(one, screen, px_per_mm), factor)) for words, one in combinations(chosen)]
     height, width = shown[0][1].shape[:2]
-    columns = min(len(VISIONS) + 1, max(1, (int(MAX_SIZE) - GAP_PX) // (width + GAP_PX)))
+    across, columns = max(width, NARROWEST_PX) + GAP_PX, len(VISIONS) + 1
     places = [
-        (GAP_PX + at % columns * (width + GAP_PX), GAP_PX + at // columns * (height + CAPTION_PX + GAP_PX))
+        (GAP_PX + at % columns * across, GAP_PX + at // columns * (height + CAPTION_PX + GAP_PX))
         for at in range(len(shown))
     ]
     captions = tuple(
@@ -66,7 +68,7 @@ def contact_sheet(
     )
     rows = math.ceil(len(shown) / columns)
     sheet = Panel(
-        id="sheet", name="Sheet", width=GAP_PX + columns * (width + GAP_PX),
+        id="sheet", name="Sheet", width=GAP_PX + columns * across,
         height=GAP_PX + rows * (height + CAPTION_PX + GAP_PX), ground=Solid(colour="#f4f2ec"), fixtures=captions,
     )  # fmt: skip
     pixels = ground_of(kit, sheet, 1.0, cache).copy()
@@ -76,9 +78,9 @@ def contact_sheet(
 
 
 def _smaller(screen: Screen, factor: int) -> Screen:
-    """Means of squares of pixels; what is left over at the right and below is cut off."""
-    if factor == 1:
-        return screen
+    """Means of squares of pixels, at most as large as the screen; what is left over at the right and below is cut
+    off."""
+    factor = min(factor, *screen.shape[:2])
     height, width = (size // factor for size in screen.shape[:2])
     cut = screen[: height * factor, : width * factor].reshape(height, factor, width, factor, 3)
     means: Screen = np.floor(cut.mean(axis=(1, 3)) + 0.5).astype(np.uint8)

@@ -37,12 +37,14 @@ export class Saving {
   }
 
   /** A value set or typed, of the panel or of the control that its path names.
-   * @param {string} path @param {object} how @returns {Promise<Answer>} throws a refusal in words */
+   * @param {string} path
+   * @param {{kind: string, value?: unknown, text?: unknown, shift?: unknown, negated?: unknown}} how
+   * @returns {Promise<Answer>} throws a refusal in words */
   value(path, how) {
     const { control, state, path: below } = scoped(path);
-    if (!control) return this.#post("/edits", { ...how, path });
-    const set =
-      "value" in how ? { kind: "set", changes: [{ path: below, value: how.value }] } : { ...how, path: below };
+    const { kind, value, text } = how;
+    if (!control) return this.#post("/edits", kind === "set" ? { kind, path, value } : { kind, path, text });
+    const set = kind === "set" ? { kind, changes: [{ path: below, value }] } : { ...how, path: below };
     const edit = state ? { kind: "in-states", states: [state], edit: set } : set;
     return this.#post(`/controls/${control}/edits`, edit);
   }
@@ -87,7 +89,7 @@ export class Saving {
       const offer = { words: "Take it back", act: () => this.#step("undo") };
       say(answer.said, answer.removed ? offer : undefined);
     }
-    if (answer.fresh?.length) this.trial.arranging.chosen = answer.fresh.slice(-1);
+    if (answer.fresh?.length) this.trial.arranging.chosen = answer.fresh;
     for (const way of /** @type {("undo"|"redo")[]} */ (["undo", "redo"]))
       byId(way).toggleAttribute("disabled", !answer[way]);
     this.trial.show(answer.screen);

@@ -21,7 +21,8 @@ class Bound {
   /** @param {import("../ui/types.js").Edit} edit @param {() => void} [free] */
   async send(edit, free = () => {}) {
     const { saving } = this.trial;
-    const answer = await saving.value(edit.path ?? "", { kind: "type", text: edit.text });
+    const { path = "", kind, text, shift, negated } = edit;
+    const answer = await saving.value(path, { kind, text, shift, negated });
     free();
     saving.take(answer);
     return answer;
@@ -111,6 +112,8 @@ class Sheet {
   #click(event) {
     const panel = closest(event, "[data-panel-edit]")?.dataset.panelEdit;
     if (panel) this.trial.saving.edit(JSON.parse(panel));
+    const turned = closest(event, "[data-switch]");
+    if (turned) this.trial.saving.set(turned.dataset.path ?? "", turned.getAttribute("aria-pressed") !== "true");
     const button = closest(event, "[data-control-edit]");
     if (button) this.trial.saving.editControl(button.dataset.of ?? "", JSON.parse(button.dataset.controlEdit ?? "{}"));
   }
