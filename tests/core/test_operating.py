@@ -14,9 +14,9 @@ from typing import Any, get_args
 import pytest
 
 from obrell.core.trial.operating import TABLES, Event, Grip, Now, Piece, Scale, operate, rules, shown_as, step
-from obrell.core.trial.sources import series_of
+from obrell.core.trial.sources import moved, table_of
 from obrell.core.values.panels import Behaviour
-from obrell.core.values.sources import Chance, Recorded, Row, Steady, Steps, Wave
+from obrell.core.values.sources import Chance, Recorded, Row, Source, Steady, Steps, Switches, Turns, Wave
 
 PERCENT = Scale(0, 100, 1)
 AROUND = Grip("around", 50, 50, sweep=270)
@@ -214,15 +214,19 @@ def both() -> dict[str, Any]:
         Steady(value=3), Wave(low=-2, high=9, period=3.3), Wave(form="triangle"), Steps(values=(1, 5, 2), every=0.7),
         Chance(seed=9, every=0.31), Recorded(rows=(Row(time=2, value=1), Row(time=3, value=4), Row(time=9, value=-2))),
     ]  # fmt: skip
-    series = [asdict(series_of(one)) for one in courses]
+    moves = (
+        Turns(placement="i1", reading="level"), Switches(placement="i2", than=2),
+        Switches(placement="i3", when="below", than=2),
+    )  # fmt: skip
+    sources = [Source(id="s", name="s", course=one, moves=moves) for one in courses]
     times = [0.0, 0.1, 0.69, 0.7, 1.4, 2.0999, 3.3, 7.77, 123.456, 4000.25]
     sent = {
-        "rules": rules(), "series": series, "times": times,
+        "rules": rules(), "sources": [table_of(one) for one in sources], "times": times,
         "traces": [one | {"pieces": {name: asdict(piece) for name, piece in one["pieces"].items()}} for one in traces],
     }  # fmt: skip
     answer = subprocess.run([node, str(SCRIPT)], input=json.dumps(sent), capture_output=True, text=True, check=True)
     there = json.loads(answer.stdout)
-    return {"traces": traces, "there": there, "courses": courses, "times": times}
+    return {"traces": traces, "there": there, "sources": sources, "times": times}
 
 
 def test_the_script_does_what_the_core_does_on_the_same_events(both):
@@ -238,8 +242,11 @@ def test_the_script_does_what_the_core_does_on_the_same_events(both):
 
 
 def test_the_script_reads_sources_as_the_core_does(both):
-    for course, there in zip(both["courses"], both["there"]["numbers"], strict=True):
-        assert there == pytest.approx([series_of(course).at(time) for time in both["times"]], abs=1e-9)
+    for source, there in zip(both["sources"], both["there"]["did"], strict=True):
+        for time, did in zip(both["times"], there, strict=True):
+            here = moved(source, time)
+            assert [one[:2] for one in did] == [list(one[:2]) for one in here]
+            assert [one[2] for one in did] == pytest.approx([one[2] for one in here], abs=1e-9)
 
 
 def test_every_behaviour_has_a_table_whose_phases_can_be_left():

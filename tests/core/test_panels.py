@@ -186,8 +186,8 @@ def test_sources_are_begun_changed_and_typed():
     move = {"kind": "on", "placement": "i1", "when": "below", "than": 2}
     panel = done(panel, kind="add-move", source="upper-pound", move=move)
     panel = done(panel, kind="set-move", source="upper-pound", at=0, than="2.5")
-    assert moved(panel.sources[0], 0.2) == [("i1", "light", 1.0)]
-    assert moved(panel.sources[0], 0.7) == [("i1", "light", 0.0)]
+    assert moved(panel.sources[0], 0.2) == [("i1", "", 1.0)]
+    assert moved(panel.sources[0], 0.7) == [("i1", "", 0.0)]
     assert not done(panel, kind="remove-source", source="upper-pound").sources
 
 

@@ -22,7 +22,7 @@ from obrell.web.assets import STATIC
 from obrell.web.pages import block
 from obrell.web.trial_view import pieces_of, screen_json
 
-SCRIPTS = ("ui/dom.js", "trial/machine.js", "trial/hands.js", "trial/page.js")
+SCRIPTS = ("ui/dom.js", "trial/machine.js", "trial/telling.js", "trial/hands.js", "trial/page.js")
 """Modules that the page carries along, those first that others need."""
 IMPORTS = re.compile(r"^import [^;]*;\n", re.MULTILINE)
 EXPORTS = re.compile(r"^export (?=class|function|const)", re.MULTILINE)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator, Sequence
+from collections.abc import Container, Iterator, Sequence
 from dataclasses import asdict, dataclass
 from typing import Any
 
@@ -24,7 +24,7 @@ from obrell.core.trial.instances import behaviour_of, instance, looks_of, number
 from obrell.core.trial.operating import TABLES
 from obrell.core.trial.playing import frame_count
 from obrell.core.trial.reach import Reach, area_of, is_touched, reach_of
-from obrell.core.trial.sources import series_of
+from obrell.core.trial.sources import table_of
 from obrell.core.trial.starts import GROUNDS
 from obrell.core.values.base import canonical_json, text_hash
 from obrell.core.values.colours import SwatchLink
@@ -154,15 +154,10 @@ def _timings(control: Control, looks: dict[str, str], density: float) -> dict[st
     return timings
 
 
-def _source_json(source: Source, there: dict[str, Piece]) -> dict[str, Any]:
-    moves = [
-        {"placement": one.placement, "when": one.when, "than": one.than, "reading": ""}
-        if isinstance(one, Switches) else
-        {"placement": one.placement, "when": "", "than": 0, "reading": one.reading}
-        for one in source.moves if one.placement in there
-    ]  # fmt: skip
-    series = asdict(series_of(source.course))
-    return {"id": source.id, "name": source.name, "unit": source.unit, "series": series, "moves": moves}
+def _source_json(source: Source, there: Container[str]) -> dict[str, Any]:
+    """A source, with those of its moves whose controls are there."""
+    table = table_of(source)
+    return table | {"moves": [move for move in table["moves"] if move["placement"] in there]}
 
 
 # Reach

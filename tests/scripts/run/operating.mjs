@@ -1,10 +1,10 @@
 /** Operates pieces as the tables say, for a test that does the same elsewhere: JSON in, what came of it out. */
 import { readFileSync } from "node:fs";
-import { Machine, STILL, numberAt, shownAs } from "../../../src/obrell/web/static/js/trial/machine.js";
+import { Machine, STILL, moved, shownAs } from "../../../src/obrell/web/static/js/trial/machine.js";
 
 /** @typedef {import("../../../src/obrell/web/static/js/trial/machine.js").Piece} Piece */
 
-const { rules, traces, series, times } = JSON.parse(readFileSync(0, "utf8"));
+const { rules, traces, sources, times } = JSON.parse(readFileSync(0, "utf8"));
 const machine = new Machine(rules);
 
 /** @param {{pieces: Object<string, Piece>, numbers: Object<string, [number, number]>, events: any[]}} trace */
@@ -20,5 +20,8 @@ function run({ pieces, numbers, events }) {
   });
 }
 
-const numbers = series.map((/** @type {any} */ one) => times.map((/** @type {number} */ time) => numberAt(one, time)));
-process.stdout.write(JSON.stringify({ ran: traces.map(run), numbers }));
+/** @param {any} source @param {number} time */
+const done = (source, time) =>
+  moved(source, time).map(({ placement, reading, amount }) => [placement, reading, amount]);
+const did = sources.map((/** @type {any} */ one) => times.map((/** @type {number} */ time) => done(one, time)));
+process.stdout.write(JSON.stringify({ ran: traces.map(run), did }));

@@ -300,19 +300,18 @@ def _along(grip: Grip, event: Event) -> float:
 
 
 def _set(piece: Piece, now: Now, event: Event) -> Came:
-    """A source moves it; what the hand holds stays in it."""
+    """A source moves it, by whole steps; what the hand holds stays in it."""
     scale = piece.scale
     if scale is None or now.phase != "up":
         return Came(now)
-    low, high = sorted((scale.start, scale.end))
-    number = rounded(min(high, max(low, event.amount)))
-    return Came(replace(now, number=number, share=scale.share(number)))
+    number = scale.snapped(scale.share(event.amount))
+    return Came(now if number == now.number else replace(now, number=number, share=scale.share(number)))
 
 
 def _lit(_: Piece, now: Now, event: Event) -> Came:
     """A source lights it, or another of its group was chosen."""
     on = event.amount > 0
-    return Came(replace(now, on=on), () if on == now.on else (SAID["on" if on else "off"],))
+    return Came(now) if on == now.on else Came(replace(now, on=on), (SAID["on" if on else "off"],))
 
 
 SIMULATED = {"set": _set, "light": _lit}

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 from bisect import bisect_right
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from functools import cache
 from random import Random
+from typing import Any
 
-from obrell.core.values.panels import Panel
 from obrell.core.values.sources import Chance, Course, Recorded, Source, Steady, Steps, Switches, Turns, Wave
 
 WAVE_STEPS = 240
@@ -81,21 +81,24 @@ def _recorded(course: Recorded) -> Series:
     return Series(times, tuple(row.value for row in course.rows), max(times[-1], 1e-3), even=True)
 
 
-def holds(move: Switches, number: float) -> bool:
-    """Whether something is on at a number of its source."""
-    return number > move.than if move.when == "above" else number < move.than
+def table_of(source: Source) -> dict[str, Any]:
+    """A source as JSON: its series, and what it moves: a reading, or none where it switches on and off."""
+    moves = [
+        {"placement": one.placement, "reading": "", "when": one.when, "than": one.than}
+        if isinstance(one, Switches)
+        else {"placement": one.placement, "reading": one.reading, "when": "", "than": 0.0}
+        for one in source.moves
+    ]
+    series = asdict(series_of(source.course))
+    return {"id": source.id, "name": source.name, "unit": source.unit, "series": series, "moves": moves}
 
 
 def moved(source: Source, time: float) -> list[tuple[str, str, float]]:
-    """What a source does at a time, s: to which placement, as which event of ``operating``, with which amount."""
+    """What a source does at a time, s: to which placement, to which of its readings, and the number; to none, and 1 or
+    0, where it puts something on or off."""
     number = series_of(source.course).at(time)
     return [
-        (move.placement, "set", number) if isinstance(move, Turns) else
-        (move.placement, "light", 1.0 if holds(move, number) else 0.0)
+        (move.placement, move.reading, number) if isinstance(move, Turns) else
+        (move.placement, "", float(number > move.than if move.when == "above" else number < move.than))
         for move in source.moves
     ]  # fmt: skip
-
-
-def moved_by(panel: Panel, placement: str) -> list[Source]:
-    """The sources that move something of a placement."""
-    return [source for source in panel.sources if any(move.placement == placement for move in source.moves)]

@@ -13,7 +13,7 @@ import { Clock } from "./trial/clock.js";
 import { Hands } from "./trial/hands.js";
 import { Lens } from "./trial/lens.js";
 import { Log } from "./trial/log.js";
-import { Machine, STILL } from "./trial/machine.js";
+import { Machine, STILL, nextInGroup } from "./trial/machine.js";
 import { Pictures } from "./trial/pictures.js";
 import { Placed } from "./trial/placed.js";
 import { prepare } from "./trial/preparing.js";
@@ -127,6 +127,7 @@ export class Trial {
     for (const one of Object.keys(after))
       if (after[one] !== before[one]) this.#become(one, time, one === id && !ASIDE.includes(kind));
     for (const [one, words] of said) this.log.add(time, `${this.parts[one].name} ${words}`);
+    if (after[id] === before[id]) return;
     if (!OFTEN.includes(kind)) prepare(this, id, true);
     this.wake();
   }
@@ -140,19 +141,13 @@ export class Trial {
     if (told) this.under.look(id, came);
   }
 
-  /** A source moves a reading, to whole steps of it. @param {string} id @param {string} reading
+  /** A reading besides the first is at another number. @param {string} id @param {string} reading
    * @param {number} number */
   readAt(id, reading, number) {
-    const [data, placed] = [this.parts[id], this.placed.get(id)];
-    if (!data || !placed) return;
-    if (data.reading === reading && data.scale) {
-      const { start, step } = data.scale;
-      const amount = start + Math.round((number - start) / step) * step;
-      if (amount !== this.standing[id].number) this.happen(id, "set", { amount });
-    } else if (placed.more[reading] !== number) {
-      placed.more[reading] = number;
-      placed.become(this.standing[id], this.clock.now);
-    }
+    const placed = this.placed.get(id);
+    if (!placed || placed.more[reading] === number) return;
+    placed.more[reading] = number;
+    placed.become(this.standing[id], this.clock.now);
   }
 
   /** Where a pointer is on the canvas of a piece. @param {string} id @param {import("./trial/stand.js").At} at */
@@ -170,11 +165,8 @@ export class Trial {
 
   /** The next of a group, by an arrow. @param {string} id @param {number} way */
   alongGroup(id, way) {
-    const piece = this.parts[id];
-    if (piece?.behaviour !== "one of a group") return;
-    const group = Object.values(this.parts).filter((one) => one.role === piece.role && one.group === piece.group);
-    const at = group.findIndex((one) => one.id === id);
-    const next = group[(at + way + group.length) % group.length];
+    const next = nextInGroup(this.parts, id, way);
+    if (!next) return;
     this.placed.get(next.id)?.element.focus();
     for (const kind of ["key", "unkey"]) this.happen(next.id, kind);
   }

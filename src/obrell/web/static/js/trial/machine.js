@@ -153,12 +153,12 @@ export class Machine {
     return { ...at(scale, now, now.share + by / grip.sweep), held: turned };
   }
 
-  /** A source moves it; what the hand holds stays in it. @param {Piece} piece @param {Now} now
+  /** A source moves it, by whole steps; what the hand holds stays in it. @param {Piece} piece @param {Now} now
    * @param {Happening} event */
   #set({ scale }, now, { amount = 0 }) {
     if (!scale || now.phase !== "up") return now;
-    const number = rounded(within(amount, Math.min(scale.start, scale.end), Math.max(scale.start, scale.end)));
-    return { ...now, number, share: shareOf(scale, number) };
+    const number = snapped(scale, shareOf(scale, amount));
+    return number === now.number ? now : { ...now, number, share: shareOf(scale, number) };
   }
 
   /** A source lights it, or another of its group was chosen. @param {Now} now @param {Happening} event
@@ -166,7 +166,7 @@ export class Machine {
   #lit(now, { amount = 0 }) {
     const on = amount > 0;
     const { said } = this.rules;
-    return { now: { ...now, on }, said: on === now.on ? [] : [on ? said.on : said.off] };
+    return on === now.on ? { now, said: [] } : { now: { ...now, on }, said: [on ? said.on : said.off] };
   }
 
   /**
@@ -231,4 +231,35 @@ export function numberAt({ times, values, period, even }, time) {
   if (!even || place + 1 === times.length) return values[place];
   const share = (now - times[place]) / (times[place + 1] - times[place]);
   return values[place] + (values[place + 1] - values[place]) * share;
+}
+
+/**
+ * What a source does at a time, s: to which placement, to which of its readings, and the number; to none, and 1 or 0,
+ * where it puts something on or off.
+ *
+ * @param {{series: Parameters<typeof numberAt>[0],
+ *   moves: {placement: string, reading: string, when: string, than: number}[]}} source
+ * @param {number} time
+ */
+export function moved({ series, moves }, time) {
+  const number = numberAt(series, time);
+  return moves.map(({ placement, reading, when, than }) => {
+    const on = when === "above" ? number > than : number < than;
+    return { placement, reading, amount: reading ? number : Number(on) };
+  });
+}
+
+/**
+ * The piece that an arrow leads to in the group of another one; none where that is in no group.
+ *
+ * @template {Piece & {id: string}} T
+ * @param {Object<string, T>} pieces @param {string} id @param {number} way
+ * @returns {T|undefined}
+ */
+export function nextInGroup(pieces, id, way) {
+  const { behaviour, group } = pieces[id];
+  if (behaviour !== "one of a group") return undefined;
+  const members = Object.values(pieces).filter((one) => one.behaviour === behaviour && one.group === group);
+  const at = members.findIndex((one) => one.id === id);
+  return members[(at + way + members.length) % members.length];
 }

@@ -11,7 +11,8 @@
  */
 import { byId } from "../ui/dom.js";
 import { Hands } from "./hands.js";
-import { Machine, STILL, numberAt, shownAs, written } from "./machine.js";
+import { Machine, STILL, moved, nextInGroup, shownAs } from "./machine.js";
+import { tellStanding } from "./telling.js";
 
 /** @param {number[]} values @param {number} value @returns {number} the place of the nearest */
 function nearest(values, value) {
@@ -109,15 +110,6 @@ class Drawn {
     this.canvas.dataset.state = this.motion ? "" : this.state;
     return Boolean(this.motion);
   }
-
-  /** Say how it stands. @param {Now} now */
-  tell(now) {
-    const { element, data } = this;
-    element.classList.toggle("keyed", now.focused && data.looks["//focus"] === data.looks["//"]);
-    if (data.role === "switch" || data.role === "radio") element.setAttribute("aria-checked", String(now.on));
-    if (data.scale && (data.role === "slider" || data.role === "meter"))
-      element.setAttribute("aria-valuenow", written(now.number));
-  }
 }
 
 class Page {
@@ -133,7 +125,8 @@ class Page {
     this.standing = {};
     this.drawn = new Map(drawn.map((one) => [one.data.id, one]));
     for (const one of data.pieces) this.standing[one.id] = { ...STILL, ...one.now };
-    this.begun = performance.now();
+    this.passed = 0;
+    this.seen = performance.now();
     this.running = data.sources.length > 0;
     document.documentElement.classList.add("scripted");
     new Hands(/** @type {any} */ (this));
@@ -145,13 +138,14 @@ class Page {
   /** @param {EventTarget|null} button */
   #toggle(button) {
     this.running = !this.running;
+    this.seen = performance.now();
     if (button instanceof HTMLElement) button.textContent = this.running ? "Pause" : "Go on";
   }
 
   /** @param {string} id @param {Now} now */
   #show(id, now) {
     this.drawn.get(id)?.become(now, performance.now());
-    this.drawn.get(id)?.tell(now);
+    tellStanding(byId(`piece-${id}`), this.parts[id], now);
   }
 
   /** @param {string} id @param {string} kind @param {object} [more] */
@@ -177,18 +171,15 @@ class Page {
 
   /** @param {string} id @param {number} way */
   alongGroup(id, way) {
-    const group = Object.values(this.parts).filter((one) => one.group === this.parts[id].group);
-    const radios = group.filter((one) => one.role === "radio");
-    const at = radios.findIndex((one) => one.id === id);
-    if (at < 0) return;
-    const next = radios[(at + way + radios.length) % radios.length];
+    const next = nextInGroup(this.parts, id, way);
+    if (!next) return;
     byId(`piece-${next.id}`).focus();
     for (const kind of ["key", "unkey"]) this.happen(next.id, kind);
   }
 
   #tick() {
     const now = performance.now();
-    if (this.running) this.#follow((now - this.begun) / 1000);
+    if (this.running) this.#follow(now);
     for (const [id, standing] of Object.entries(this.standing)) {
       if (standing.phase === "down" || standing.phase === "key") this.happen(id, "tick");
       if (this.drawn.get(id)?.motion) this.drawn.get(id)?.paint(standing, now);
@@ -196,26 +187,14 @@ class Page {
     requestAnimationFrame(() => this.#tick());
   }
 
-  /** What sources do. @param {number} time s */
-  #follow(time) {
-    for (const source of this.data.sources) {
-      const number = numberAt(source.series, time);
-      for (const move of source.moves) this.#move(move, number);
-    }
-  }
-
-  /** @param {any} move @param {number} number */
-  #move({ placement, reading, when, than }, number) {
-    const [piece, now] = [this.parts[placement], this.standing[placement]];
-    if (!piece) return;
-    if (!reading) {
-      const on = when === "above" ? number > than : number < than;
-      if (on !== now.on) this.happen(placement, "light", { amount: on ? 1 : 0 });
-    } else if (reading === piece.reading && piece.scale) {
-      const amount =
-        piece.scale.start + Math.round((number - piece.scale.start) / piece.scale.step) * piece.scale.step;
-      if (amount !== now.number) this.happen(placement, "set", { amount });
-    }
+  /** What sources do, whose time stands still while they do not run. @param {number} now */
+  #follow(now) {
+    this.passed += now - this.seen;
+    this.seen = now;
+    for (const source of this.data.sources)
+      for (const { placement, reading, amount } of moved(source, this.passed / 1000))
+        if (!reading || reading === this.parts[placement]?.reading)
+          this.happen(placement, reading ? "set" : "light", { amount });
   }
 }
 

@@ -89,9 +89,4 @@ export class Pictures {
     this.preparing -= 1;
     this.#next();
   }
-
-  /** Whether all that may be wanted next is here. */
-  get quiet() {
-    return !this.preparing && !this.later.length;
-  }
 }

@@ -4,8 +4,9 @@
  * @typedef {import("./types.js").PieceData} PieceData
  * @typedef {import("./machine.js").Now} Now
  */
-import { shownAs, written } from "./machine.js";
+import { shownAs } from "./machine.js";
 import { Shown } from "./shown.js";
+import { tellStanding } from "./telling.js";
 
 /** @param {number} value a place, px @param {number} density @returns {number} the px on whose device grid it lies */
 const onGrid = (value, density) => Math.floor(value * density + 0.5) / density;
@@ -33,7 +34,7 @@ export class Placed {
   #begin() {
     this.shown.readings = this.readings(this.data.now);
     this.shown.begin();
-    this.tell(this.data.now);
+    tellStanding(this.element, this.data, this.data.now);
   }
 
   /** @param {number} density */
@@ -78,21 +79,7 @@ export class Placed {
   /** Show how it stands. @param {Now} now @param {number} time */
   become(now, time) {
     this.shown.become(this.stateOf(now), this.readings(now), time);
-    this.tell(now);
-  }
-
-  /** Say how it stands. @param {Now} now */
-  tell(now) {
-    const { element, data } = this;
-    // A state for it shows where keys go; without one, a frame does.
-    element.classList.toggle("keyed", now.focused && data.looks["//focus"] === data.looks["//"]);
-    if (data.role === "switch" || data.role === "radio") element.setAttribute("aria-checked", String(now.on));
-    if (data.role === "img") element.setAttribute("aria-label", `${data.name}: ${now.on ? "on" : "off"}`);
-    if (!data.scale || !["slider", "meter"].includes(data.role)) return;
-    element.setAttribute("aria-valuemin", String(Math.min(data.scale.start, data.scale.end)));
-    element.setAttribute("aria-valuemax", String(Math.max(data.scale.start, data.scale.end)));
-    element.setAttribute("aria-valuenow", written(now.number));
-    element.setAttribute("aria-valuetext", `${written(now.number)} ${data.unit}`.trim());
+    tellStanding(this.element, this.data, now);
   }
 
   /** How it looks at a time, for a picture of the whole screen. @param {Now} now @param {number} time */

@@ -4,7 +4,7 @@
  * @typedef {import("../trial.js").Trial} Trial
  */
 import { all, byId, closest } from "../ui/dom.js";
-import { numberAt, written } from "./machine.js";
+import { moved, numberAt, written } from "./machine.js";
 
 const SPEEDS = [1, 4, 16];
 const SHOWN_DIGITS = 2;
@@ -57,12 +57,7 @@ export class Sources {
   /** @param {import("./types.js").SourceData} source */
   #shown(source) {
     const factor = 10 ** SHOWN_DIGITS;
-    return Math.round(this.#number(source) * factor) / factor;
-  }
-
-  /** @param {import("./types.js").SourceData} source */
-  #number(source) {
-    return numberAt(source.series, this.passed / 1000);
+    return Math.round(numberAt(source.series, this.passed / 1000) * factor) / factor;
   }
 
   /** Let time pass; whether they run. */
@@ -72,21 +67,15 @@ export class Sources {
     if (now - this.seen < EVERY_MS) return true;
     this.passed += (now - this.seen) * this.speed;
     this.seen = now;
-    for (const source of this.trial.screen.sources) {
-      const number = this.#number(source);
-      for (const move of source.moves) this.#move(move, number);
-    }
+    for (const source of this.trial.screen.sources)
+      for (const move of moved(source, this.passed / 1000)) this.#move(move);
     this.#numbers();
     return true;
   }
 
-  /** @param {import("./types.js").Move} move @param {number} number */
-  #move(move, number) {
-    if (move.reading) this.trial.readAt(move.placement, move.reading, number);
-    else {
-      const on = move.when === "above" ? number > move.than : number < move.than;
-      if (on !== this.trial.standing[move.placement]?.on)
-        this.trial.happen(move.placement, "light", { amount: on ? 1 : 0 });
-    }
+  /** @param {ReturnType<typeof moved>[number]} move */
+  #move({ placement, reading, amount }) {
+    if (reading && reading !== this.trial.parts[placement]?.reading) this.trial.readAt(placement, reading, amount);
+    else this.trial.happen(placement, reading ? "set" : "light", { amount });
   }
 }
