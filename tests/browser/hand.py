@@ -7,7 +7,7 @@ import urllib.request
 from collections.abc import Callable
 from urllib.parse import urlencode
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import APIResponse, Page, Route, expect
 
 PATIENCE_S = 45
 """How long a busy machine may take; nothing waits for longer than it has to."""
@@ -32,6 +32,21 @@ def front(window: Page) -> Page:
     """A window brought to the front: one that lies behind another is drawn once a second only."""
     window.bring_to_front()
     return window
+
+
+class Held:
+    """The next answer from an address, kept on its way until it is let go."""
+
+    def __init__(self, page: Page, address: str) -> None:
+        self._kept: list[tuple[Route, APIResponse]] = []
+        page.route(address, lambda route: self._kept.append((route, route.fetch())), times=1)
+
+    def arrived(self) -> bool:
+        return bool(self._kept)
+
+    def let_go(self) -> None:
+        for route, answer in self._kept:
+            route.fulfill(response=answer)
 
 
 def another_window(page: Page, without: str) -> Page:

@@ -24,6 +24,7 @@ from obrell.store.kits import Kits
 from tests.browser.hand import (
     C1,
     LOCK,
+    Held,
     art_width,
     at,
     drag,
@@ -556,6 +557,22 @@ def test_two_windows_that_edit_at_random_show_the_same_at_the_end(page, server):
         return shown(page) == shown(other) == wanted
 
     until(page, same)
+
+
+def test_an_edit_taken_back_while_another_window_asks_for_it_does_not_stay_there(page, server):
+    open_bench(page, server.url, "?part=p1")
+    other = page.context.new_page()
+    open_bench(other, server.url, "?part=p1")
+    before = value(page, "parts/p1/x").inner_text()
+    held = Held(other, "**/blocks?*")
+    type_value(front(page), "parts/p1/x", "120")
+    until(page, held.arrived)
+    with other.expect_response("**/blocks?*"):
+        page.locator("#undo").click()
+    with other.expect_response("**/blocks?*"):
+        held.let_go()
+    for window in (page, other):
+        expect(value(window, "parts/p1/x")).to_have_text(before)
 
 
 def shown(window):

@@ -6,6 +6,7 @@ from playwright.sync_api import expect
 
 from tests.browser.hand import (
     LOCK,
+    Held,
     another_window,
     at,
     drag,
@@ -354,11 +355,18 @@ def test_a_thumb_goes_along_an_arc_and_stays_on_it(hand):
     page.locator("#along-level").select_option(arc)
     page.get_by_role("button", name="with Level").click()
     expect(page.locator(".reading li")).to_contain_text("Place of Round 2 along Round")
-    ends = page.locator(".reading li input:not([type=hidden])")
-    for end, text in ((0, "0"), (1, "50")):
-        ends.nth(end).fill(text)
-        ends.nth(end).press("Enter")
-        expect(ends.nth(end)).to_have_value(text)
+    start, end = page.locator(".reading li input:not([type=hidden])").all()
+    # What is typed while the value before it is still being saved stays.
+    held = Held(page, "**/edits")
+    start.fill("0")
+    start.press("Enter")
+    until(page, held.arrived)
+    end.fill("50")
+    held.let_go()
+    expect(start).to_have_attribute("value", "0")
+    expect(end).to_have_value("50")
+    end.press("Enter")
+    expect(end).to_have_attribute("value", "50")
     places = []
     for key in ("Home", "End"):
         page.locator("#read-level").focus()

@@ -114,6 +114,8 @@ class Bench extends Brought {
     /** The newest state, while the page must not be written anew. @type {State|null} */
     this.waiting = null;
     this.swapping = false;
+    /** How often the state was asked for, and the latest of those that was shown. */
+    this.asks = { begun: 0, shown: 0 };
     this.holding = new Holding(() => showWaiting(this));
     listen(this);
     for (const start of STARTS) start(this);
@@ -247,8 +249,12 @@ class Bench extends Brought {
 
   async refresh() {
     const asked = this.#asked;
+    const turn = ++this.asks.begun;
     try {
       const state = await this.read(await this.api.blocks(this.selection));
+      // Of two that crossed on their way the later is the newer, also of what is around the control.
+      if (turn < this.asks.shown) return;
+      this.asks.shown = turn;
       if (asked === this.#asked) {
         this.show(state);
         this.stage.request();

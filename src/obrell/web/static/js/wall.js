@@ -158,8 +158,8 @@ wall.addEventListener("htmx:beforeRequest", ({ target }) => {
   if (target instanceof HTMLInputElement) sent = { id: target.id, value: target.value };
 });
 
-/** Counts what the Wall was asked to do, and what it was written anew for. */
-const shown = { turn: 0 };
+/** Counts what the Wall was asked to do and what it was written anew for; and what it is being asked for. */
+const shown = { turn: 0, asking: 0 };
 wall.addEventListener("htmx:beforeRequest", (event) => {
   if (event instanceof CustomEvent && event.detail.requestConfig.verb !== "get") shown.turn += 1;
 });
@@ -195,7 +195,8 @@ function hear({ standing }) {
   clearTimeout(waiting);
   waiting = setTimeout(() => {
     const here = wall.querySelector(".side")?.getAttribute("data-standing");
-    if (!standing || standing !== here) refresh();
+    // What is being asked for may be what stood before this.
+    if (!standing || standing !== here || shown.asking) refresh();
   }, ANSWER_MS);
 }
 
@@ -203,8 +204,10 @@ function hear({ standing }) {
 async function refresh() {
   if (chooser.open || copies.open || asking.open) return;
   const { turn } = shown;
+  shown.asking += 1;
   const answer = await ask(`/kits/${kit}/wall${location.search}`);
   const text = await answer.text();
+  shown.asking -= 1;
   if (!answer.ok) return;
   // What was done here meanwhile may not be in it.
   if (turn === shown.turn) take(text);

@@ -5,7 +5,8 @@ import { say } from "../ui/page.js";
  * Another window changed this control.
  *
  * @param {import("../ui/types.js").Bench} bench
- * @param {{gone?: boolean, by?: string, said?: string, whose?: string, paths?: string[], news?: string}} news
+ * @param {{gone?: boolean, by?: string, said?: string, whose?: string, paths?: string[], version?: number}} news
+ *   the version is left out, or none, when something around the control changed
  */
 function hear(bench, news) {
   if (news.gone) {
@@ -17,7 +18,9 @@ function hear(bench, news) {
   const said = news.said ? `${news.said[0].toLowerCase()}${news.said.slice(1)}` : "";
   if (said && news.whose === api.window) say(`In another window, of what was done here: ${said}.`);
   else if (news.paths?.some((path) => api.mine.delete(path))) say(`Another window changed what you set: ${said}.`);
-  if (news.news !== bench.state.hash) bench.refresh();
+  // The version tells, not what it looks like: an edit and its taking back, heard while the edit is still being asked
+  // for, would look like nothing.
+  if (!news.version || news.version > bench.state.version) bench.refresh();
 }
 
 /** What the server and the stage tell. @param {import("../ui/types.js").Bench} bench */

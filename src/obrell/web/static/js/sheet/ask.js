@@ -71,7 +71,8 @@ async function post(bench, form, submitter) {
 }
 
 /**
- * Fields that show what is kept: one that is typed in is not written anew, so it is left meanwhile.
+ * Fields that show what is kept: one that is typed in is not written anew, so it is left meanwhile. What is typed in
+ * another field by the time of the answer stays.
  *
  * @param {Bench} bench @param {HTMLFormElement} form @param {HTMLInputElement} field
  */
@@ -79,7 +80,7 @@ async function postTyped(bench, form, field) {
   const stays = document.activeElement === field;
   field.blur();
   await post(bench, form, null);
-  for (const one of fieldsOf(form)) if (one instanceof HTMLInputElement) one.value = one.defaultValue;
+  if (document.activeElement !== field) field.value = field.defaultValue;
   if (stays && document.activeElement === document.body) field.focus();
 }
 

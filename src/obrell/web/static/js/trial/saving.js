@@ -28,6 +28,8 @@ export class Saving {
     /** What was answered while a value is typed. @type {Answer|null} */
     this.waiting = null;
     this.held = false;
+    /** How often something was shown. */
+    this.turn = 0;
     for (const way of ["undo", "redo"]) byId(way).addEventListener("click", () => this.#step(way));
   }
 
@@ -85,6 +87,7 @@ export class Saving {
 
   /** What came of something. @param {Answer} answer */
   take(answer) {
+    this.turn += 1;
     if (answer.said) {
       const offer = { words: "Take it back", act: () => this.#step("undo") };
       say(answer.said, answer.removed ? offer : undefined);
@@ -121,10 +124,15 @@ export class Saving {
   }
 
   async refresh() {
+    const { turn } = this;
     const query = new URLSearchParams({ chosen: this.trial.arranging.ids });
     const answer = await fetch(`${this.base}/now?${query}`).catch(() => null);
-    if (answer?.ok) this.take(await answer.json());
-    else if (answer?.status === 404) trouble("This panel was removed. Undo on the Wall brings it back.");
+    if (answer?.ok) {
+      const now = await answer.json();
+      // What was done here meanwhile may not be in it.
+      if (turn === this.turn) this.take(now);
+      else await this.refresh();
+    } else if (answer?.status === 404) trouble("This panel was removed. Undo on the Wall brings it back.");
   }
 
   /** Something was done in another window. @param {{by?: string}} news */
