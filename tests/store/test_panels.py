@@ -3,7 +3,8 @@
 import pytest
 
 from obrell.app import trial
-from obrell.app.trial import LastScreen, PieceSeen, ScreenRequest, look_at, opened, panel_of
+from obrell.app.trial import LastScreen, PieceSeen, ScreenRequest, look_at, opened
+from obrell.core.edit.kits import panel_of
 from obrell.core.edit.panels import read_panel_edit
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.interchange.kit_file import read_kit, write_kit
@@ -25,7 +26,7 @@ def kits(tmp_path):
 
 def done(kits, panel, sender=None, **edit):
     read = read_panel_edit(edit)
-    return trial.change(kits, LOCK, panel, read) if sender is None else trial.change(kits, LOCK, panel, read, sender)
+    return (trial.change(kits, LOCK, panel, read, sender) if sender else trial.change(kits, LOCK, panel, read)).label
 
 
 def places(kits, panel):

@@ -31,7 +31,7 @@ from obrell.core.render.heat import heat
 from obrell.core.render.limits import MAX_SIDE_PX
 from obrell.core.render.picture import picture
 from obrell.core.trial.instances import with_words
-from obrell.core.trial.playing import MAX_FRAMES
+from obrell.core.trial.playing import MAX_FRAMES, check_frames
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Angle, Id
 from obrell.core.values.transitions import Milliseconds
@@ -187,6 +187,7 @@ def _against_rest(kit: KitIndex, control: Control, density: float, wanted: Wante
 def _on_its_way(kit: KitIndex, control: Control, density: float, wanted: Wanted, cache: PixelCache) -> bytes:
     values = wanted.values(control)
     if wanted.frames:
+        check_frames(wanted.frames, control.canvas.height * density)
         ways = moments(kit, control, wanted.came, wanted.state, wanted.frames, wanted.colourway, values)
         return encode_quick(np.concatenate([_whole(one, density, cache) for one in ways]))
     there = moment(kit, control, wanted.came, wanted.state, wanted.time, wanted.colourway, values)

@@ -7,30 +7,27 @@ from contextlib import suppress
 from dataclasses import dataclass
 from typing import Annotated
 
-import numpy as np
 from pydantic import Field
 
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.readings import known_values
 from obrell.core.document.resolve import DAY
-from obrell.core.edit.kits import KitIndex
+from obrell.core.edit.kits import KitIndex, panel_of, with_new_panel, with_panel, without_panel
 from obrell.core.edit.panels import PanelEdit
-from obrell.core.errors import NoSuchThing, ObrellError, Refused
+from obrell.core.errors import ObrellError
 from obrell.core.raster.layers import PixelBox
 from obrell.core.render.cache import PixelCache
+from obrell.core.render.picture import box_around
 from obrell.core.trial.composing import Screen, Seen, check_screen, composed
 from obrell.core.trial.conditions import AS_IT_IS, Conditions, reach_px, seen_under
 from obrell.core.trial.instances import instance, looks_of, numbers_of
 from obrell.core.trial.starts import STARTS, Start, begun
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Id
-from obrell.core.values.panels import MAX_PANELS, MAX_PLACEMENTS, Panel, Placement
-from obrell.core.values.slugs import free_id
+from obrell.core.values.panels import MAX_PLACEMENTS, Panel, Placement
 from obrell.core.values.transitions import Milliseconds
 from obrell.store.kits import Kits, Stored
 from obrell.store.rows import NOBODY, Sender
-
-NO_PANEL = "That panel was removed, perhaps in another window. Undo on the Wall brings it back."
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,14 +37,6 @@ class Opened:
     index: KitIndex
     panel: Panel
     stored: Mapping[str, Stored]
-
-
-def panel_of(index: KitIndex, panel: str) -> Panel:
-    """A panel of a kit by its id; raises ``NoSuchThing``."""
-    found = next((one for one in index.panels if one.id == panel), None)
-    if found is None:
-        raise NoSuchThing(NO_PANEL)
-    return found
 
 
 def opened(kits: Kits, kit: str, panel: str) -> Opened:
@@ -65,70 +54,61 @@ def _stored(kits: Kits, kit: str, controls: Iterable[str]) -> dict[str, Stored]:
     return found
 
 
-def change(kits: Kits, kit: str, panel: str, edit: PanelEdit, sender: Sender = NOBODY) -> str:
-    """Make an edit of a panel and save it: once, however often it is sent; what was done, in words."""
+@dataclass(frozen=True, slots=True)
+class Changed:
+    """What an edit made of a panel, in words, and what stands on it since, by id; nothing for one sent twice."""
+
+    label: str
+    fresh: tuple[str, ...] = ()
+
+
+def change(kits: Kits, kit: str, panel: str, edit: PanelEdit, sender: Sender = NOBODY) -> Changed:
+    """Make an edit of a panel and save it: once, however often it is sent."""
     standing = (one.control for one in panel_of(kits.index(kit), panel).placements)
     stored = _stored(kits, kit, (*standing, *edit.controls()))
     controls = {name: one.control for name, one in stored.items()}
+    fresh: list[str] = []
 
     def changed(index: KitIndex) -> tuple[KitIndex, str]:
         before = panel_of(index, panel)
         after = edit.apply(before, controls)
         check_screen(index, after, before)
-        return _with(index, after), edit.label(before, controls)
+        known = {one.id for one in before.placements}
+        fresh[:] = [one.id for one in after.placements if one.id not in known]
+        return with_panel(index, after), edit.label(before, controls)
 
-    return kits.change_panel(kit, panel, changed, sender)
-
-
-def _with(index: KitIndex, panel: Panel) -> KitIndex:
-    return index.evolve(panels=tuple(panel if one.id == panel.id else one for one in index.panels))
+    return Changed(kits.change_panel(kit, panel, changed, sender), tuple(fresh))
 
 
 def add(kits: Kits, kit: str, start: Start, name: str) -> str:
     """One more panel, as one begins; its id."""
-    name = name.strip() or STARTS[start][0]
-    made = ""
-
-    def changed(index: KitIndex) -> KitIndex:
-        nonlocal made
-        if len(index.panels) >= MAX_PANELS:
-            raise Refused(f"A kit can have at most {MAX_PANELS} panels.")
-        made = free_id(name, (one.id for one in index.panels), "panel")
-        return index.evolve(panels=(*index.panels, begun(start, made, name)))
-
-    kits.change_index(kit, changed, f"Added the panel “{name}”")
-    return made
+    panel = begun(start, "panel", name.strip() or STARTS[start][0])
+    return _one_more(kits, kit, panel, f"Added the panel “{panel.name}”")
 
 
 def duplicate(kits: Kits, kit: str, panel: str) -> str:
     """A panel once more, right behind it; its id."""
-    made = ""
     source = panel_of(kits.index(kit), panel)
+    copy = source.evolve(name=f"{source.name[:74]} copy")
+    return _one_more(kits, kit, copy, f"Copied the panel “{source.name}”", panel)
+
+
+def _one_more(kits: Kits, kit: str, panel: Panel, label: str, after: str = "") -> str:
+    made: list[str] = []
 
     def changed(index: KitIndex) -> KitIndex:
-        nonlocal made
-        if len(index.panels) >= MAX_PANELS:
-            raise Refused(f"A kit can have at most {MAX_PANELS} panels.")
-        name = f"{source.name[:74]} copy"
-        made = free_id(name, (one.id for one in index.panels), "panel")
-        fields = dict(panel_of(index, panel)) | {"id": made, "name": name}
-        at = [one.id for one in index.panels].index(panel) + 1
-        return index.evolve(panels=(*index.panels[:at], Panel(**fields), *index.panels[at:]))
+        more, new = with_new_panel(index, panel, after)
+        made.append(new)
+        return more
 
-    kits.change_index(kit, changed, f"Copied the panel “{source.name}”")
-    return made
+    kits.change_index(kit, changed, label)
+    return made[-1]
 
 
-def remove(kits: Kits, kit: str, panel: str) -> str:
-    """A panel taken out of the kit; its name."""
+def remove(kits: Kits, kit: str, panel: str) -> None:
+    """A panel taken out of the kit."""
     name = panel_of(kits.index(kit), panel).name
-
-    def changed(index: KitIndex) -> KitIndex:
-        panel_of(index, panel)
-        return index.evolve(panels=tuple(one for one in index.panels if one.id != panel))
-
-    kits.change_index(kit, changed, f"Removed the panel “{name}”")
-    return name
+    kits.change_index(kit, lambda index: without_panel(index, panel), f"Removed the panel “{name}”")
 
 
 class PieceSeen(Value):
@@ -195,11 +175,7 @@ def _changed(before: Screen | None, after: Screen) -> PixelBox:
     """Around all pixels that differ."""
     if before is None or before.shape != after.shape:
         return _all(after)
-    differs = (before != after).any(axis=2)
-    rows, columns = np.flatnonzero(differs.any(axis=1)), np.flatnonzero(differs.any(axis=0))
-    if not len(rows):
-        return PixelBox(0, 0, 0, 0)
-    return PixelBox(int(columns[0]), int(rows[0]), int(columns[-1]) + 1, int(rows[-1]) + 1)
+    return box_around((before != after).any(axis=2)) or PixelBox(0, 0, 0, 0)
 
 
 def _pieces(here: Opened, wanted: ScreenRequest) -> Iterable[Seen]:

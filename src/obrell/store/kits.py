@@ -373,15 +373,13 @@ class Kits(History):
 
     def change_index(self, kit: str, change: Callable[[KitIndex], KitIndex], label: str) -> None:
         """Change the kit's own values or order, as one step of history."""
-        with self._database.writing() as session:
-            row = self._rows.kit(session, kit)
-            self._rows.save_index(session, row, change(self._rows.index(session, row.head)), label)
+        self.change_panel(kit, "", lambda index: (change(index), label))
 
     def change_panel(
         self, kit: str, panel: str, change: Callable[[KitIndex], tuple[KitIndex, str]], sender: Sender = NOBODY
     ) -> str:  # fmt: skip
-        """Change a panel, by its id, as one step of its history, once however often that is sent; what was done, in
-        words."""
+        """Change a kit's own values, as one step of its history, or of that of a panel by its id; once however often
+        that is sent. What was done, in words."""
         with self._database.writing() as session:
             before = answered(session, sender)
             if before is not None:

@@ -20,7 +20,6 @@ from obrell.core.document.swatch_uses import uses
 from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import ObrellError
 from obrell.core.render.version import renderer_version
-from obrell.core.trial.playing import check_frames
 from obrell.store.kits import Stored
 from obrell.web.assets import FOR_EVER
 from obrell.web.pages import block
@@ -76,7 +75,6 @@ def _answered(
     try:
         box, (index, shown) = wanted.box(), find()
         pixels = box.area if box else shown.canvas.width * shown.canvas.height * density * density
-        check_frames(wanted.frames, shown.canvas.height * density)
         with gate_of(request).room(round(pixels)), patience(SECONDS):
             content = png_of(index, shown, density, wanted, cache_of(request))
     except ObrellError as error:

@@ -11,10 +11,11 @@ from pydantic import ValidationError
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 
 from obrell.app import editing, trial
-from obrell.app.trial import LastScreen, Opened, ScreenRequest, as_it_begins, look_at, opened, panel_of, seen_at_first
+from obrell.app.trial import LastScreen, Opened, ScreenRequest, as_it_begins, look_at, opened, seen_at_first
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import REST, Control
 from obrell.core.edit import read_edit
+from obrell.core.edit.kits import panel_of
 from obrell.core.edit.panels import Record, read_panel_edit
 from obrell.core.errors import NoSuchThing, ObrellError
 from obrell.core.interchange.limits import MAX_PICTURE_BYTES
@@ -152,13 +153,11 @@ def edit(
     window: Window = "", ident: Ident = "",
 ) -> dict[str, Any]:  # fmt: skip
     """Make an edit of the panel."""
-    kits, wanted = kits_of(request), read_panel_edit(edit)
-    before = {one.id for one in panel_of(kits.index(kit), panel).placements}
-    said = trial.change(kits, kit, panel, wanted, Sender(window, ident))
-    fresh = [one.id for one in panel_of(kits.index(kit), panel).placements if one.id not in before]
+    wanted = read_panel_edit(edit)
+    done = trial.change(kits_of(request), kit, panel, wanted, Sender(window, ident))
     _tell(request, kit, window)
-    chosen = ",".join(fresh) or chosen
-    return _answer(request, kit, panel, chosen, said, fresh=fresh, removed=wanted.removes())
+    chosen = ",".join(done.fresh) or chosen
+    return _answer(request, kit, panel, chosen, done.label, fresh=done.fresh, removed=wanted.removes())
 
 
 @router.post(PANEL + "/steps/{way}")
@@ -323,9 +322,9 @@ def record(
 ) -> dict[str, Any]:  # fmt: skip
     """A table of times and numbers as what a source does."""
     rows, remark = read_recording(file.file.read(MAX_RECORDING_BYTES + 1))
-    said = trial.change(kits_of(request), kit, panel, Record(source=source, rows=rows), Sender(window))
+    done = trial.change(kits_of(request), kit, panel, Record(source=source, rows=rows), Sender(window))
     _tell(request, kit, window)
-    return _answer(request, kit, panel, chosen, f"{said}. {remark}" if remark else said)
+    return _answer(request, kit, panel, chosen, f"{done.label}. {remark}" if remark else done.label)
 
 
 @router.post(PANEL + "/ground")
@@ -337,9 +336,9 @@ def picture_ground(
     name = kits_of(request).keep_file(read_picture(file.file.read(MAX_PICTURE_BYTES + 1)))
     fill = {"kind": "picture", "file": name, "fit": "filling"}
     wanted = read_panel_edit({"kind": "set", "path": "ground", "value": fill})
-    said = trial.change(kits_of(request), kit, panel, wanted, Sender(window))
+    done = trial.change(kits_of(request), kit, panel, wanted, Sender(window))
     _tell(request, kit, window)
-    return _answer(request, kit, panel, chosen, said)
+    return _answer(request, kit, panel, chosen, done.label)
 
 
 @router.websocket(PANEL + "/live")

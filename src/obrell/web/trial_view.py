@@ -22,7 +22,7 @@ from obrell.core.shapes import Text
 from obrell.core.trial.composing import bare
 from obrell.core.trial.instances import behaviour_of, instance, looks_of, numbers_of, piece_of, standing_of
 from obrell.core.trial.operating import TABLES
-from obrell.core.trial.playing import frame_count
+from obrell.core.trial.playing import by_pair, frame_count
 from obrell.core.trial.reach import Reach, area_of, is_touched, reach_of
 from obrell.core.trial.sources import table_of
 from obrell.core.trial.starts import GROUNDS
@@ -140,18 +140,12 @@ def _picture(kit: str, here: Opened, piece: Piece) -> str:
     return address if "?" in address else f"{address}?"
 
 
-def _timings(control: Control, looks: dict[str, str], density: float) -> dict[str, list[float]]:
-    """How long the states that are shown take to become each other, ms, and in how many frames, where that is not as
-    the others do, under ""."""
-    usual = [control.timing.whole, frame_count(control, "", "", density)]
-    states = dict.fromkeys(looks.values())
-    timings: dict[str, list[float]] = {"": usual}
-    for start in states:
-        for end in states:
-            own = [timing_of(control, start, end).whole, frame_count(control, start, end, density)]
-            if start != end and own != usual:
-                timings[f"{start}>{end}"] = own
-    return timings
+def _timings(control: Control, looks: dict[str, str], density: float) -> dict[str, tuple[float, int]]:
+    """How long the states that are shown take to become each other, ms, and in how many frames."""
+    return by_pair(
+        looks.values(),
+        lambda start, end: (timing_of(control, start, end).whole, frame_count(control, start, end, density)),
+    )
 
 
 def _source_json(source: Source, there: Container[str]) -> dict[str, Any]:

@@ -8,7 +8,7 @@ from obrell.core.document.moving import place_of
 from obrell.core.document.states import in_state
 from obrell.core.geometry.combine import grown, union
 from obrell.core.geometry.paths import Path, PathBuilder, joined
-from obrell.core.geometry.plane import Similarity
+from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.geometry.svgdata import path_data, read_again
 from obrell.core.shapes import Box, Round
 from obrell.core.values.touches import TouchesBody, TouchesBox, TouchesOutline, TouchesRound
@@ -21,6 +21,12 @@ def touch_outline(control: Control) -> Path:
     """The outline of where a control is touched, on its canvas, the same in all states: what was said of it, else that
     of its body; nothing where it has none."""
     return _OUTLINES.get(control, None, lambda: _outline(control))
+
+
+def touch_box(control: Control) -> Rect:
+    """Around where a control is touched; its canvas where it is nowhere."""
+    box = touch_outline(control).bounds()
+    return Rect(0, 0, control.canvas.width, control.canvas.height) if box.empty else box
 
 
 def _outline(control: Control) -> Path:

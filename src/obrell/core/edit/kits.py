@@ -1,4 +1,4 @@
-"""What can be done to a kit: its controls added, removed, reordered; its own values set."""
+"""What can be done to a kit: its controls and panels added, removed, reordered; its own values set."""
 
 from __future__ import annotations
 
@@ -11,6 +11,8 @@ from obrell.core.document.value_paths import value_at
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.fields import Id
 from obrell.core.values.paints import Handled
+from obrell.core.values.panels import MAX_PANELS, Panel
+from obrell.core.values.slugs import free_id
 
 
 class KitIndex(KitSettings):
@@ -95,3 +97,33 @@ def with_gradient(index: KitIndex, gradient: KitGradient) -> KitIndex:
 def without_gradient(index: KitIndex, gradient: str) -> KitIndex:
     """The kit without a gradient; what is painted with it stays."""
     return index.evolve(gradients=tuple(other for other in index.gradients if other.id != gradient))
+
+
+def panel_of(index: KitIndex, panel: str) -> Panel:
+    """A panel of a kit by its id; raises ``NoSuchThing``."""
+    found = next((one for one in index.panels if one.id == panel), None)
+    if found is None:
+        raise NoSuchThing("That panel was removed, perhaps in another window. Undo on the Wall brings it back.")
+    return found
+
+
+def with_new_panel(index: KitIndex, panel: Panel, after: str = "") -> tuple[KitIndex, str]:
+    """The kit with one more panel, right behind another one or at the end, under an id that none has; and that id."""
+    if len(index.panels) >= MAX_PANELS:
+        raise Refused(f"A kit can have at most {MAX_PANELS} panels.")
+    ids = [one.id for one in index.panels]
+    new = free_id(panel.name, ids, "panel")
+    made = Panel(**dict(panel) | {"id": new})
+    at = ids.index(after) + 1 if after in ids else len(ids)
+    return index.evolve(panels=(*index.panels[:at], made, *index.panels[at:])), new
+
+
+def with_panel(index: KitIndex, panel: Panel) -> KitIndex:
+    """The kit with a panel in place of the one of the same id."""
+    return index.evolve(panels=tuple(panel if one.id == panel.id else one for one in index.panels))
+
+
+def without_panel(index: KitIndex, panel: str) -> KitIndex:
+    """The kit without a panel; raises ``NoSuchThing`` where it has none of that id."""
+    gone = panel_of(index, panel)
+    return index.evolve(panels=tuple(one for one in index.panels if one is not gone))

@@ -8,8 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from obrell.core.document.measures import around
-from obrell.core.document.model import Control
-from obrell.core.document.touching import touch_outline
+from obrell.core.document.touching import touch_box
 from obrell.core.edit.arrange import SHARES, WORDS, side_at, spaced
 from obrell.core.edit.panel_base import Controls, Ids, PanelEdit, Typed, control_of, found, name_at, named
 from obrell.core.edit.typed import number_from
@@ -148,7 +147,7 @@ class SwapButton(PanelEdit):
 
     def apply(self, panel: Panel, controls: Controls) -> Panel:
         control, button = control_of(controls, self.control), self._button(panel)
-        box = _touched(control)
+        box = touch_box(control)
         x = round(button.x + button.width / 2 - (box.left + box.right) / 2)
         y = round(button.y + button.height / 2 - (box.top + box.bottom) / 2)
         texts = [part.id for part in control.parts if isinstance(part.shape, Text)]
@@ -278,16 +277,11 @@ def _boxes(panel: Panel, controls: Controls, placements: Sequence[str]) -> dict[
     for name in placements:
         one = found(panel.placements, name)
         if one.control in controls:
-            box = _touched(controls[one.control])
+            box = touch_box(controls[one.control])
             boxes[name] = Rect(box.left + one.x, box.top + one.y, box.right + one.x, box.bottom + one.y)
     if not boxes:
         raise Refused("There is nothing to put in line there: choose controls first.")
     return boxes
-
-
-def _touched(control: Control) -> Rect:
-    box = touch_outline(control).bounds()
-    return Rect(0, 0, control.canvas.width, control.canvas.height) if box.empty else box
 
 
 def _shifted(panel: Panel, axis: str, away: Mapping[str, float]) -> Panel:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
+from numpy.typing import NDArray
 
 from obrell.core.document.resolve import Resolved
 from obrell.core.geometry.plane import Rect
@@ -33,8 +34,12 @@ def picture(
 
 def ink(pixels: Pixels) -> PixelBox | None:
     """Around every pixel that is not fully transparent; None when there is none."""
-    rows = np.flatnonzero(pixels[:, :, 3].any(axis=1))
-    columns = np.flatnonzero(pixels[:, :, 3].any(axis=0))
+    return box_around(pixels[:, :, 3] > 0)
+
+
+def box_around(found: NDArray[np.bool_]) -> PixelBox | None:
+    """Around every pixel of a picture, height × width, that something holds of; None when there is none."""
+    rows, columns = np.flatnonzero(found.any(axis=1)), np.flatnonzero(found.any(axis=0))
     if not len(rows):
         return None
     return PixelBox(int(columns[0]), int(rows[0]), int(columns[-1]) + 1, int(rows[-1]) + 1)

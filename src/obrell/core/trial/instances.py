@@ -11,7 +11,7 @@ from obrell.core.document.model import REGULAR, REST, Control
 from obrell.core.document.moving import place_of
 from obrell.core.document.readings import Readings, known_values, seen
 from obrell.core.document.states import settle
-from obrell.core.document.touching import touch_outline
+from obrell.core.document.touching import touch_box
 from obrell.core.edit.base import Surroundings
 from obrell.core.edit.values import Change, SetValues
 from obrell.core.geometry.plane import Point
@@ -156,9 +156,7 @@ def _line(control: Control, reading: Reading) -> Grip:
         start, end = (_place(control, reading, name, number) for number in (reading.start, reading.end))
         if start != end:
             return Grip("along", start.x, start.y, dx=end.x - start.x, dy=end.y - start.y, far=True)
-    box = touch_outline(control).bounds()
-    if box.empty:
-        return Grip("along", dx=control.canvas.width, far=True)
+    box = touch_box(control)
     return Grip("along", box.left, dx=box.width, far=True)
 
 
@@ -169,7 +167,5 @@ def _place(control: Control, reading: Reading, part: str, number: float) -> Poin
 
 
 def _middle(control: Control) -> Point:
-    box = touch_outline(control).bounds()
-    if box.empty:
-        return Point(control.canvas.width / 2, control.canvas.height / 2)
+    box = touch_box(control)
     return Point((box.left + box.right) / 2, (box.top + box.bottom) / 2)

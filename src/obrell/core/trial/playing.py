@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable, Iterable
+from typing import TypeVar
 
 from obrell.core.document.model import Control
 from obrell.core.document.transitions import timing_of
 from obrell.core.errors import TooLarge
 
+T = TypeVar("T")
 FRAME_MS = 1000 / 60
 """How long a frame is shown: a screen of 60 Hz."""
 MAX_FRAMES = 60
@@ -20,6 +23,15 @@ def frame_count(control: Control, start: str, end: str, density: float) -> int:
     whole = timing_of(control, start, end).whole
     most = max(1, int(MAX_TALL_PX // math.ceil(control.canvas.height * density)))
     return min(math.ceil(whole / FRAME_MS), MAX_FRAMES, most)
+
+
+def by_pair(states: Iterable[str], of: Callable[[str, str], T]) -> dict[str, T]:
+    """What is so of every state that becomes another, as start>end, where that is not what is so of all others; that
+    is under ""."""
+    names = tuple(dict.fromkeys(states))
+    usual = of("", "")
+    pairs = ((f"{start}>{end}", of(start, end)) for start in names for end in names if start != end)
+    return {"": usual, **{pair: own for pair, own in pairs if own != usual}}
 
 
 def check_frames(count: int, height: float) -> None:

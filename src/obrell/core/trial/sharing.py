@@ -12,12 +12,16 @@ from PIL import Image
 
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.readings import Readings
+from obrell.core.document.resolve import DAY
 from obrell.core.document.transitions import timing_of
+from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.quantise import Pixels
 from obrell.core.render.cache import PixelCache
+from obrell.core.render.picture import box_around
 from obrell.core.trial.composing import Screen, Seen, pixels_of
 from obrell.core.trial.instances import looks_of, numbers_of, piece_of, standing_of
 from obrell.core.trial.operating import Event, Now, Piece, shown_as, step
+from obrell.core.trial.playing import by_pair
 from obrell.core.values.panels import Placement
 from obrell.core.values.readings import Reading
 
@@ -58,13 +62,12 @@ def pictured(
 ) -> Pictured:  # fmt: skip
     """All that can be seen of a control as it stands on a panel; ``switched`` when a source puts it on and off."""
     states = list(dict.fromkeys(_states(control, placement, switched)))
-    seen = _Seen(kit, control, placement.colourway or "day", density, cache)
+    seen = _Seen(kit, control, placement.colourway or DAY, density, cache)
     numbers = numbers_of(control, placement)
     looks = {state: smallest(seen.at(state, numbers)) for state in states}
     moved = control.readings[0] if control.readings else None
-    return Pictured(
-        looks, None if moved is None else _numbers(seen, moved, numbers, states), _timings(control, states)
-    )
+    shown = None if moved is None else _numbers(seen, moved, numbers, states)
+    return Pictured(looks, shown, by_pair(states, lambda start, end: _timing(control, start, end)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,12 +117,11 @@ def _numbers(seen: _Seen, reading: Reading, numbers: Readings, states: list[str]
     box = _differing([frame for some in frames.values() for frame in some], len(values))
     if box is None:
         return None
-    left, top, width, height = box
     strips = {
-        state: smallest(np.concatenate([one[top : top + height, left : left + width] for one in some]))
+        state: smallest(np.concatenate([one[box.top : box.bottom, box.left : box.right] for one in some]))
         for state, some in frames.items()
     }
-    return Numbers(reading.id, values, box, strips)
+    return Numbers(reading.id, values, (box.left, box.top, box.width, box.height), strips)
 
 
 def _pictured_values(reading: Reading) -> tuple[float, ...]:
@@ -129,26 +131,12 @@ def _pictured_values(reading: Reading) -> tuple[float, ...]:
     return tuple(reading.start + way * number / max(1, count - 1) for number in range(count))
 
 
-def _differing(frames: list[Pixels], each: int) -> Box | None:
+def _differing(frames: list[Pixels], each: int) -> PixelBox | None:
     """Around all that numbers change, in whichever look."""
     differs = np.zeros(frames[0].shape[:2], bool)
     for at, frame in enumerate(frames):
         differs |= (frame != frames[at - at % each]).any(axis=2)
-    rows, columns = np.flatnonzero(differs.any(axis=1)), np.flatnonzero(differs.any(axis=0))
-    if not len(rows):
-        return None
-    return int(columns[0]), int(rows[0]), int(columns[-1] - columns[0]) + 1, int(rows[-1] - rows[0]) + 1
-
-
-def _timings(control: Control, states: list[str]) -> dict[str, tuple[float, tuple[float, ...]]]:
-    usual = _timing(control, "", "")
-    found = {"": usual}
-    for start in states:
-        for end in states:
-            own = _timing(control, start, end)
-            if start != end and own != usual:
-                found[f"{start}>{end}"] = own
-    return found
+    return box_around(differs)
 
 
 def _timing(control: Control, start: str, end: str) -> tuple[float, tuple[float, ...]]:
