@@ -19,7 +19,7 @@ from obrell.core.render.between import draw_between
 from obrell.core.render.compose import Frame, canvas_box
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
-from tests.browser.hand import LOCK, drag, type_value, until
+from tests.browser.hand import LOCK, Held, drag, type_value, until, value
 from tests.browser.trying import all_drawn, choose, log, middle, open_panel, piece, pixels_of, settled
 
 KIT = wendmere_lock()
@@ -372,7 +372,7 @@ def test_copies_of_several_are_chosen_as_the_sheet_says(page, server):
     with page.expect_response("**/edits"):
         page.keyboard.press("d")
     expect(page.locator("#chosen h2")).to_have_text("2 controls")
-    expect(page.locator("#marks .frame.chosen")).to_have_count(2)
+    expect(page.locator("#marks .frame")).to_have_count(2)
     page.keyboard.press("Delete")
     expect(page.locator(".piece")).to_have_count(13)
 
@@ -389,6 +389,75 @@ def test_a_control_is_found_by_its_name_and_put_by_keys_alone(page, server):
     # A canvas of 110 × 114 in the middle of 600 × 600.
     expect(page.locator("#v-placements-i1-x")).to_have_text("245")
     expect(page.locator("#v-placements-i1-y")).to_have_text("243")
+
+
+def test_what_stands_there_is_chosen_by_keys_and_what_the_screen_says_is_typed_anew(page, server):
+    open_panel(page, server.url, "form-page")
+    page.locator("#arrange").focus()
+    page.keyboard.press("Enter")
+    page.locator("#find-tile").focus()
+    page.keyboard.type("HOLD")
+    page.keyboard.press("Enter")
+    chosen = page.locator("#chosen")
+    expect(chosen.locator("h2")).to_have_text("Emergency hold")
+    plain = page.get_by_role("button", name="Plain button “Ask for passage”")
+    plain.focus()
+    page.keyboard.press("Enter")
+    expect(chosen).to_contain_text("Ask for passage")
+    expect(plain).to_have_attribute("aria-pressed", "true")
+    ground = page.locator("#ground")
+    before = ground.get_attribute("src")
+    title = page.get_by_role("button", name="Title “Passage through the lock”")
+    title.focus()
+    page.keyboard.press("Enter")
+    page.locator("#v-fixtures-f1-words").fill("Come through")
+    page.locator("#v-fixtures-f1-words").press("Enter")
+    expect(page.get_by_role("button", name="Title “Come through”")).to_have_attribute("aria-pressed", "true")
+    expect(ground).not_to_have_attribute("src", before)
+    piece(page, "i1").focus()
+    page.keyboard.press("Space")
+    expect(chosen.locator("h2")).to_have_text("Emergency hold")
+    expect(page.locator("[data-fixture][aria-pressed=true]")).to_have_count(0)
+    page.keyboard.press("Shift+ArrowDown")
+    expect(value(page, "placements/i1/y")).to_have_text("173")
+    expect(piece(page, "i1")).to_be_focused()
+    page.locator("#operate").click()
+    expect(plain).to_be_hidden()
+
+
+def test_a_knob_stays_turned_while_it_is_arranged_and_begins_anew_at_another_number(page, server):
+    open_panel(page, server.url)
+    knob = piece(page, "i6")
+    knob.focus()
+    page.keyboard.press("End")
+    expect(knob).to_have_attribute("aria-valuenow", "100")
+    lamp = piece(page, "i4")
+    expect(lamp).not_to_have_attribute("tabindex", re.compile(""))
+    choose(page, "i6")
+    expect(lamp).to_have_attribute("tabindex", "0")
+    left = knob.bounding_box()["x"]
+    with page.expect_response("**/edits"):
+        page.keyboard.press("ArrowRight")
+    until(page, lambda: knob.bounding_box()["x"] > left)
+    expect(knob).to_have_attribute("aria-valuenow", "100")
+    until(page, lambda: near(page, "i6", as_delivered("c4", readings=(("level", 100.0),))))
+
+
+def test_an_answer_from_before_does_not_take_back_what_was_done_since(page, server):
+    open_panel(page, server.url)
+    choose(page, "i3")
+    held = Held(page, "**/now?*")
+    page.keyboard.press("Escape")
+    until(page, held.arrived)
+    left = piece(page, "i3").bounding_box()["x"]
+    choose(page, "i3")
+    before = value(page, "placements/i3/x").inner_text()
+    page.keyboard.press("ArrowRight")
+    expect(value(page, "placements/i3/x")).not_to_have_text(before)
+    with page.expect_request("**/now?*"):
+        held.let_go()
+    expect(value(page, "placements/i3/x")).not_to_have_text(before)
+    assert piece(page, "i3").bounding_box()["x"] > left
 
 
 def test_several_are_lined_up(page, server):

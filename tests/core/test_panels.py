@@ -149,6 +149,8 @@ REFUSED = [
     ({"kind": "set", "path": "placements/i1/id", "value": "i2"}, "not set directly"),
     ({"kind": "set", "path": "placements/i1/control", "value": "knob"}, "not set directly"),
     ({"kind": "set", "path": "placements", "value": []}, "not set directly"),
+    ({"kind": "set", "path": "fixtures/f1/id", "value": "f2"}, "not set directly"),
+    ({"kind": "set", "path": "fixtures/f1/words", "value": "gone"}, "."),
     ({"kind": "set", "path": "bezel", "value": "sometimes"}, "."),
     ({"kind": "add-move", "source": "s", "move": {"kind": "reading", "placement": "i1", "reading": "level"}},
      "no such reading"),

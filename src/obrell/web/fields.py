@@ -119,6 +119,12 @@ def shifted(found: FieldView, shift: float) -> FieldView:
     return replace(found, shift=shift, text=shown(found.value + shift)) if shift else found
 
 
+def field_on(root: BaseModel, path: str) -> FieldView:
+    """The live value at a path below a model; raises ``NoSuchThing``."""
+    owner, name = field_of(root, path)
+    return view(owner, name, path)
+
+
 def view(owner: BaseModel, name: str, path: str) -> FieldView:
     """The live value of one field of a model."""
     field = type(owner).model_fields[name]

@@ -31,6 +31,8 @@ TEMPLATES = Environment(
     autoescape=True, undefined=StrictUndefined, trim_blocks=True, lstrip_blocks=True,
     extensions=(Unindented,),
 )  # fmt: skip
+# In the order that answers have too, so that scripts can compare what a page came with to what they are sent.
+TEMPLATES.policies["json.dumps_kwargs"] = {"sort_keys": False}
 TEMPLATES.filters["number"] = number
 TEMPLATES.globals["keys"] = KEYS
 TEMPLATES.globals["assets"] = ASSETS

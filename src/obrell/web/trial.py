@@ -34,7 +34,7 @@ from obrell.core.values.fields import Id
 from obrell.core.values.slugs import slug
 from obrell.store.kits import Kits
 from obrell.web.assets import FOR_EVER
-from obrell.web.fields import each_field, field_at
+from obrell.web.fields import each_field, field_at, field_on
 from obrell.web.moving import came_from, movement_of
 from obrell.web.pages import block, page
 from obrell.web.pictures import Dressed
@@ -43,9 +43,9 @@ from obrell.web.services import Ident, Sender, Window, cache_of, gate_of, kits_o
 from obrell.web.sockets import packed, serve
 from obrell.web.states import DifferenceView, differences_of
 from obrell.web.trial_page import shared_page
+from obrell.web.trial_screen import fixture_view
 from obrell.web.trial_view import (
     chosen_view,
-    field_on,
     gone_places,
     ground_colour,
     ground_key,
@@ -111,7 +111,7 @@ def _beside(request: Request, kit: str, here: Opened, reach: Reach, chosen: str)
         "reach": reach_view(here, reach), "sources": sources_view(here),
         "chosen": chosen_view(here, chosen),
         "lined": [one for one in chosen.split(",") if one in there], "gone": gone_places(here), "refill": chosen,
-        "button": next((one for one in panel.fixtures if one.id == chosen and one.kind == "button"), None),
+        "fixture": fixture_view(panel, chosen),
         "tiles": kits.tiles(kit), "starts": _starts(), "undo": steps.can_undo, "redo": steps.can_redo,
         "picture_of": _tile_picture(kit, here),
     }  # fmt: skip

@@ -15,7 +15,6 @@ from obrell.core.document.resolve import DAY, DAY_NAME, colourway_or_day, palett
 from obrell.core.document.swatch_uses import uses
 from obrell.core.document.touching import touch_outline
 from obrell.core.document.transitions import timing_of
-from obrell.core.document.value_paths import field_of
 from obrell.core.geometry.svgdata import number, path_data
 from obrell.core.render.version import renderer_version
 from obrell.core.shapes import Text
@@ -33,8 +32,9 @@ from obrell.core.values.panels import Behaviour, Panel, Placement
 from obrell.core.values.readings import Reading
 from obrell.core.values.sources import Recorded, Source, Steps, Switches
 from obrell.store.kits import Stored
-from obrell.web.fields import FieldView, view
+from obrell.web.fields import FieldView, field_on
 from obrell.web.pictures import Dressed
+from obrell.web.trial_screen import fixtures_json
 
 ROLES: dict[Behaviour, str] = {
     "momentary": "button", "toggle": "switch", "one of a group": "radio", "hold to confirm": "button",
@@ -63,12 +63,6 @@ def pieces_of(here: Opened) -> Iterator[Piece]:
             yield Piece(placement, stored, control, behaviour_of(control, placement))
 
 
-def field_on(panel: Panel, path: str) -> FieldView:
-    """The live value at a path of a panel."""
-    owner, name = field_of(panel, path)
-    return view(owner, name, path)
-
-
 def screen_json(kit: str, here: Opened, reach: Reach) -> dict[str, Any]:
     """What the script needs to show and operate a panel."""
     panel = here.panel
@@ -80,10 +74,7 @@ def screen_json(kit: str, here: Opened, reach: Reach) -> dict[str, Any]:
         "id": panel.id, "name": panel.name, "width": panel.width, "height": panel.height, "density": panel.density,
         "bezel": panel.bezel, "ground": ground_address(kit, here),
         "pieces": pieces, "sources": [_source_json(one, there) for one in panel.sources],
-        "fixtures": [
-            {"id": one.id, "x": one.x, "y": one.y, "width": one.width, "height": one.height, "words": one.words}
-            for one in panel.fixtures if one.kind == "button"
-        ],
+        "fixtures": fixtures_json(panel),
         "gap": _gap_json(reach),
     }  # fmt: skip
 

@@ -6,10 +6,9 @@ otherwise; the ranges are those of the edits' fields.
 
 from __future__ import annotations
 
-from functools import lru_cache
-from typing import Annotated, Any, get_args
+from typing import Annotated, Any
 
-from pydantic import Field, TypeAdapter, ValidationError
+from pydantic import Field, ValidationError
 
 from obrell.core.edit.arrange import AlignParts, CopyAlong, CopyAround, DistributeParts, ScaleParts
 from obrell.core.edit.base import Edit, Surroundings, Wrapped, applied
@@ -108,6 +107,7 @@ from obrell.core.edit.typed import TypeValue
 from obrell.core.edit.values import SetValues
 from obrell.core.errors import BadValue
 from obrell.core.values.base import bad_value
+from obrell.core.values.kinds import Kinds
 
 AnyEdit = Annotated[
     SetValues | TypeValue | AddStop | WriteStops | RemoveStop | ReverseStops | TurnGradient | SpaceStops | CloseSeam
@@ -134,28 +134,14 @@ AnyEdit = Annotated[
 ]  # fmt: skip
 
 
-@lru_cache
-def _any() -> TypeAdapter[Any]:
-    return TypeAdapter(AnyEdit)
-
-
-@lru_cache
-def _kinds() -> dict[str, type[Edit]]:
-    """Every kind of edit by its name, so that a refusal can say which field it is about."""
-    union, _ = get_args(AnyEdit)
-    return {kind.model_fields["kind"].default: kind for kind in get_args(union)}
+_KINDS: Kinds[Edit] = Kinds(AnyEdit, SetValues)
 
 
 def read_edit(data: Any) -> Edit:
     """An edit from its JSON form; raises ``BadValue`` in words."""
     if isinstance(data, dict) and data.get("kind") in WRAPPERS:
         return _wrapped(data, WRAPPERS[data["kind"]])
-    try:
-        edit: Edit = _any().validate_python(data)
-    except ValidationError as error:
-        kind = str(data.get("kind")) if isinstance(data, dict) else ""
-        raise bad_value(error, _kinds().get(kind, SetValues)) from error
-    return edit
+    return _KINDS.read(data)
 
 
 WRAPPERS: dict[str, type[Wrapped]] = {"in-editions": InEditions, "in-states": InStates, "at-readings": AtReadings}

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-from typing import Annotated, Any, Literal, get_args
+from typing import Annotated, Any, Literal
 
-from pydantic import Field, JsonValue, TypeAdapter, ValidationError
+from pydantic import Field, JsonValue
 
 from obrell.core.document.value_paths import field_of, live_at, with_value
 from obrell.core.edit.nouns import noun_of
@@ -36,7 +35,7 @@ from obrell.core.edit.panel_sources import (
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import BadValue
 from obrell.core.geometry.svgdata import shown
-from obrell.core.values.base import bad_value
+from obrell.core.values.kinds import Kinds
 from obrell.core.values.panels import Panel
 
 
@@ -67,7 +66,8 @@ KEPT = ("id", "next_number", "placements", "fixtures", "sources", "control", "wo
 
 
 def _check_open(path: str) -> None:
-    if path.rpartition("/")[2] in KEPT and not path.startswith("fixtures/"):
+    name = path.rpartition("/")[2]
+    if name in KEPT and not (name == "words" and path.startswith("fixtures/")):
         raise BadValue("This is not set directly.", path)
 
 
@@ -76,6 +76,8 @@ def _whose(panel: Panel, controls: Controls, path: str) -> str:
     ident = rest.partition("/")[0]
     if root == "placements":
         return f" of {name_at(panel, controls, ident)}"
+    if root == "fixtures":
+        return f" of the screen's {found(panel.fixtures, ident).kind}"
     return f" of “{found(panel.sources, ident).name}”" if root == "sources" else ""
 
 
@@ -108,25 +110,12 @@ AnyPanelEdit = Annotated[
 ]  # fmt: skip
 
 
-@lru_cache
-def _any() -> TypeAdapter[Any]:
-    return TypeAdapter(AnyPanelEdit)
-
-
-@lru_cache
-def _kinds() -> dict[str, type[PanelEdit]]:
-    union, _ = get_args(AnyPanelEdit)
-    return {kind.model_fields["kind"].default: kind for kind in get_args(union)}
+_KINDS: Kinds[PanelEdit] = Kinds(AnyPanelEdit, SetOnPanel)
 
 
 def read_panel_edit(data: Any) -> PanelEdit:
     """An edit of a panel from its JSON form; raises ``BadValue`` in words."""
-    try:
-        edit: PanelEdit = _any().validate_python(data)
-    except ValidationError as error:
-        kind = str(data.get("kind")) if isinstance(data, dict) else ""
-        raise bad_value(error, _kinds().get(kind, SetOnPanel)) from error
-    return edit
+    return _KINDS.read(data)
 
 
 __all__ = ["AnyPanelEdit", "PanelEdit", "Record", "read_panel_edit"]

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import Canvas, Control, Part
 from obrell.core.effects import DropShadow, Outline, Paint
 from obrell.core.effects.offsets import Cast
+from obrell.core.geometry.plane import Rect
 from obrell.core.shapes import Box, Text
 from obrell.core.values.colours import Colour
 from obrell.core.values.paints import Linear, Solid, Stop
@@ -27,6 +29,14 @@ def screen_of(panel: Panel) -> Control:
     )  # fmt: skip
     parts = tuple(part for fixture in panel.fixtures for part in _parts(fixture))
     return Control(id="screen", name=panel.name, canvas=canvas, parts=(ground, *parts))
+
+
+def place_of(screen: Control, fixture: Fixture) -> Rect:
+    """Where something of a screen is seen, logical px: a line of words where they are, all else in its box."""
+    words = f"{fixture.id}-words"
+    if fixture.kind in ("title", "text") and any(part.id == words for part in screen.parts):
+        return bounds_of(screen, [words])
+    return Rect(fixture.x, fixture.y, fixture.x + fixture.width, fixture.y + fixture.height)
 
 
 def _parts(fixture: Fixture) -> Iterator[Part]:

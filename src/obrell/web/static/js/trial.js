@@ -13,9 +13,9 @@ import { Clock } from "./trial/clock.js";
 import { Hands } from "./trial/hands.js";
 import { Lens } from "./trial/lens.js";
 import { Log } from "./trial/log.js";
-import { Machine, STILL, nextInGroup } from "./trial/machine.js";
+import { Machine, nextInGroup } from "./trial/machine.js";
 import { Pictures } from "./trial/pictures.js";
-import { Placed } from "./trial/placed.js";
+import { Placed, standingOf } from "./trial/placed.js";
 import { prepare } from "./trial/preparing.js";
 import { Saving } from "./trial/saving.js";
 import { startSheet } from "./trial/sheet.js";
@@ -98,11 +98,12 @@ export class Trial {
   /** @param {PieceData} data */
   #place(data) {
     const old = this.placed.get(data.id);
-    const placed = new Placed(data, this.screen.density, this.pictures);
+    const now = standingOf(data, old?.data, this.standing[data.id]);
+    const placed = new Placed(data, this.screen.density, this.pictures, now);
     const focused = old && old.element === document.activeElement;
     old?.element.replaceWith(placed.element);
     this.placed.set(data.id, placed);
-    if (!data.gone) this.standing[data.id] = { ...STILL, ...data.now };
+    if (!data.gone) this.standing[data.id] = now;
     if (focused) placed.element.focus({ preventScroll: true });
   }
 

@@ -2,21 +2,27 @@
  * Arranging: controls put on the panel, chosen, dragged to edges and middles of what else is there, nudged, removed.
  *
  * @typedef {import("../trial.js").Trial} Trial
- * @typedef {{left: number, top: number, right: number, bottom: number}} Bounds
  */
 import { Burst } from "../ui/burst.js";
 import { byId, closest } from "../ui/dom.js";
 import { follow } from "../ui/drags.js";
 import { typing } from "../ui/page.js";
 import { svg } from "../ui/svg.js";
+import { layFixtures } from "./fixtures.js";
 import { snapped } from "./snapping.js";
 
 const DRAG_FROM_PX = 3;
 const FAR_PX = 10;
 /** What keys do with what is chosen. @type {Object<string, string>} */
 const DOES = { delete: "remove", backspace: "remove", d: "copy" };
+/** Keys that choose what they have gone to. */
+const PRESSES = ["enter", " "];
 /** @type {Object<string, [number, number]>} */
 const ARROWS = { arrowleft: [-1, 0], arrowright: [1, 0], arrowup: [0, -1], arrowdown: [0, 1] };
+
+/** What is pressed: a piece, or something of the screen itself. @param {Event} event */
+const idAt = (event) =>
+  closest(event, "[data-piece]")?.dataset.piece ?? closest(event, "[data-fixture]")?.dataset.fixture ?? "";
 
 export class Arranging {
   /** @param {Trial} trial */
@@ -46,6 +52,7 @@ export class Arranging {
     byId("operate").setAttribute("aria-pressed", String(!on));
     byId("arrange").setAttribute("aria-pressed", String(on));
     byId("tray").hidden = !on;
+    byId("fixtures").hidden = !on;
     byId("screen").classList.toggle("arranged", on);
     this.choose(on ? this.chosen : []);
     this.trial.stand.fit();
@@ -70,51 +77,36 @@ export class Arranging {
     return this.chosen.length === 1 ? this.chosen[0] : "";
   }
 
-  /** @param {string} id @returns {Bounds} */
-  #bounds(id) {
-    const { x, y, width, height } =
-      this.trial.screen.pieces.find((piece) => piece.id === id) ??
-      /** @type {import("./types.js").FixtureData} */ (this.trial.screen.fixtures.find((one) => one.id === id));
-    return { left: x, top: y, right: x + width, bottom: y + height };
-  }
-
-  /** Frames around what is chosen, and around plain buttons. */
+  /** Frames around what is chosen, what the screen itself shows as places; keys go to every piece. */
   draw() {
     const marks = byId("marks");
+    const { pieces, fixtures } = this.trial.screen;
     for (const old of marks.querySelectorAll(".frame")) old.remove();
+    for (const placed of this.trial.placed.values()) placed.reachable(this.on);
     if (!this.on) return;
-    const there = [...this.trial.screen.pieces, ...this.trial.screen.fixtures].map(({ id }) => id);
+    const there = [...pieces, ...fixtures].map(({ id }) => id);
     this.chosen = this.chosen.filter((id) => there.includes(id));
-    const buttons = this.trial.screen.fixtures.map(({ id }) => id);
-    for (const id of new Set([...buttons, ...this.chosen])) {
-      const { left, top, right, bottom } = this.#bounds(id);
-      const kind = this.chosen.includes(id) ? "frame chosen" : "frame";
-      marks.append(svg("rect", { class: kind, x: left, y: top, width: right - left, height: bottom - top }));
-    }
+    layFixtures(fixtures, this.chosen);
+    for (const { id, x, y, width, height } of pieces)
+      if (this.chosen.includes(id)) marks.append(svg("rect", { class: "frame", x, y, width, height }));
   }
 
   /** @param {PointerEvent} event */
   #press(event) {
     if (!this.on || event.button !== 0) return;
     event.preventDefault();
-    const id = this.#at(event);
+    const id = idAt(event);
     byId("screen").focus({ preventScroll: true });
-    if (event.shiftKey && id)
-      this.choose(this.chosen.includes(id) ? this.chosen.filter((one) => one !== id) : [...this.chosen, id]);
-    else if (!this.chosen.includes(id)) this.choose(id ? [id] : []);
+    this.#pick(id, event.shiftKey);
     const moved = this.chosen.filter((one) => this.trial.screen.pieces.some((piece) => piece.id === one));
     if (id && moved.length) this.#drag(event, moved);
   }
 
-  /** What lies under the pointer: a piece, else a plain button of the panel. @param {PointerEvent} event */
-  #at(event) {
-    const piece = closest(event, "[data-piece]")?.dataset.piece;
-    if (piece) return piece;
-    const [x, y] = this.trial.stand.place(event);
-    const inside = this.trial.screen.fixtures.find(
-      (one) => x >= one.x && x <= one.x + one.width && y >= one.y && y <= one.y + one.height,
-    );
-    return inside?.id ?? "";
+  /** Choose one, or one more, or one less. @param {string} id empty for nothing @param {boolean} more */
+  #pick(id, more) {
+    if (more && id)
+      this.choose(this.chosen.includes(id) ? this.chosen.filter((one) => one !== id) : [...this.chosen, id]);
+    else if (!this.chosen.includes(id)) this.choose(id ? [id] : []);
   }
 
   /** @param {PointerEvent} event @param {string[]} ids */
@@ -174,7 +166,9 @@ export class Arranging {
     if (!this.on || typing(event) || closest(event, "#tray, .num") || event.ctrlKey || event.metaKey) return;
     const key = event.key.toLowerCase();
     if (key === "n") this.free = true;
-    if (key === "escape") this.choose([]);
+    const gone = PRESSES.includes(key) ? idAt(event) : "";
+    if (gone) this.#pick(gone, event.shiftKey);
+    else if (key === "escape") this.choose([]);
     else if (!this.#does(key, event.shiftKey ? FAR_PX : 1)) return;
     event.preventDefault();
   }

@@ -4,16 +4,34 @@
  * @typedef {import("./types.js").PieceData} PieceData
  * @typedef {import("./machine.js").Now} Now
  */
-import { shownAs } from "./machine.js";
+import { STILL, shownAs } from "./machine.js";
 import { Shown } from "./shown.js";
 import { tellStanding } from "./telling.js";
 
 /** @param {number} value a place, px @param {number} density @returns {number} the px on whose device grid it lies */
 const onGrid = (value, density) => Math.floor(value * density + 0.5) / density;
 
+/**
+ * How a piece stands that is laid anew: switched and turned as it was, when it begins and is turned as before.
+ *
+ * @param {PieceData} data @param {PieceData} [before] @param {Now} [standing]
+ * @returns {Now}
+ */
+export function standingOf(data, before, standing) {
+  const begins = { ...STILL, ...data.now };
+  const same = before && JSON.stringify(wayOf(before)) === JSON.stringify(wayOf(data));
+  if (!same || !standing) return begins;
+  const { on, number, share } = standing;
+  return { ...begins, on, number, share };
+}
+
+/** @param {PieceData} data */
+const wayOf = ({ behaviour, scale, now }) => [behaviour, scale, now];
+
 export class Placed {
-  /** @param {PieceData} data @param {number} density @param {import("./pictures.js").Pictures} pictures */
-  constructor(data, density, pictures) {
+  /** @param {PieceData} data @param {number} density @param {import("./pictures.js").Pictures} pictures
+   * @param {Now} now */
+  constructor(data, density, pictures, now) {
     this.data = data;
     this.element = document.createElement("div");
     this.element.className = "piece";
@@ -26,15 +44,16 @@ export class Placed {
     this.#lay(density);
     /** Readings besides the first, by their ids. @type {Object<string, number>} */
     this.more = {};
-    this.shown = new Shown(this.canvas, data, pictures, data.gone ? "rest" : this.stateOf(data.now));
+    this.shown = new Shown(this.canvas, data, pictures, data.gone ? "rest" : this.stateOf(now));
     if (data.gone) this.element.classList.add("gone");
-    else this.#begin();
+    else this.#begin(now);
   }
 
-  #begin() {
-    this.shown.readings = this.readings(this.data.now);
+  /** @param {Now} now */
+  #begin(now) {
+    this.shown.readings = this.readings(now);
     this.shown.begin();
-    tellStanding(this.element, this.data, this.data.now);
+    tellStanding(this.element, this.data, now);
   }
 
   /** @param {number} density */
@@ -53,9 +72,16 @@ export class Placed {
     hit.style.clipPath = data.touch ? `path("${data.touch}")` : "none";
     element.setAttribute("role", data.role);
     element.setAttribute("aria-label", data.role === "img" ? data.name : data.words);
-    if (data.touched && !data.disabled) element.tabIndex = 0;
+    this.reachable(false);
     if (data.disabled) element.setAttribute("aria-disabled", "true");
     element.classList.toggle("inert", !data.touched);
+  }
+
+  /** Keys go to what can be operated, and to everything while it is arranged. @param {boolean} arranged */
+  reachable(arranged) {
+    const { touched, disabled, gone } = this.data;
+    if (arranged || (touched && !disabled && !gone)) this.element.tabIndex = 0;
+    else this.element.removeAttribute("tabindex");
   }
 
   /** @param {Now} now @returns {string} the state that is seen then */

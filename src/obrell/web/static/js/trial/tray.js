@@ -5,6 +5,7 @@
  */
 import { all, byId, closest } from "../ui/dom.js";
 import { follow } from "../ui/drags.js";
+import { buttonAt } from "./fixtures.js";
 
 const DRAG_FROM_PX = 3;
 
@@ -51,9 +52,7 @@ class Tray {
     if (x < 0 || y < 0 || x > width || y > height) return;
     byId("screen").focus({ preventScroll: true });
     const control = tile.dataset.put;
-    const button = fixtures.find(
-      (one) => x >= one.x && x <= one.x + one.width && y >= one.y && y <= one.y + one.height,
-    );
+    const button = buttonAt(fixtures, [x, y]);
     if (button) this.trial.saving.edit({ kind: "swap", fixture: button.id, control });
     else {
       const [wide, high] = [Number(tile.dataset.width), Number(tile.dataset.height)];

@@ -9,7 +9,8 @@
  * @typedef {{times: number[], values: number[], period: number, even: boolean}} Series
  * @typedef {{placement: string, when: string, than: number, reading: string}} Move
  * @typedef {{id: string, name: string, unit: string, series: Series, moves: Move[]}} SourceData
- * @typedef {{id: string, x: number, y: number, width: number, height: number, words: string}} FixtureData
+ * @typedef {{id: string, x: number, y: number, width: number, height: number, name: string,
+ *   plain: boolean}} FixtureData plain ones are buttons, in whose place a control can be put
  *
  * @typedef {{id: string, name: string, width: number, height: number, density: number, bezel: boolean, ground: string,
  *   pieces: PieceData[], sources: SourceData[], fixtures: FixtureData[],

@@ -1,0 +1,56 @@
+"""What the screen of a panel shows itself, in words, as the page of Trial shows it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from obrell.core.geometry.plane import Rect
+from obrell.core.trial.screen import place_of, screen_of
+from obrell.core.values.panels import Fixture, Panel
+from obrell.web.fields import FieldView, field_on
+
+KINDS = {"title": "Title", "text": "Words", "field": "Field", "button": "Plain button"}
+"""What each is called of those that show words."""
+MOST_SAID = 40
+"""Letters of its words that stand in a name."""
+
+
+@dataclass(frozen=True, slots=True)
+class FixtureView:
+    """One that is chosen: what it is called, its live values, and whether a control can be put in its place."""
+
+    id: str
+    name: str
+    plain: bool
+    words: FieldView
+    x: FieldView
+    y: FieldView
+
+
+def fixtures_json(panel: Panel) -> list[dict[str, Any]]:
+    """All that show words, with the places that the script lays over them."""
+    screen = screen_of(panel)
+    return [_json(one, place_of(screen, one)) for one in panel.fixtures if one.kind in KINDS]
+
+
+def _json(one: Fixture, place: Rect) -> dict[str, Any]:
+    return {
+        "id": one.id, "name": _name(one), "plain": one.kind == "button",
+        "x": place.left, "y": place.top, "width": place.width, "height": place.height,
+    }  # fmt: skip
+
+
+def _name(one: Fixture) -> str:
+    words = " ".join(one.words.split())
+    short = words if len(words) <= MOST_SAID else f"{words[: MOST_SAID - 1]}…"
+    return f"{KINDS[one.kind]} “{short}”" if words else KINDS[one.kind]
+
+
+def fixture_view(panel: Panel, chosen: str) -> FixtureView | None:
+    """The one that is chosen; none where that is something else."""
+    one = next((one for one in panel.fixtures if one.id == chosen and one.kind in KINDS), None)
+    if one is None:
+        return None
+    words, x, y = (field_on(panel, f"fixtures/{one.id}/{name}") for name in ("words", "x", "y"))
+    return FixtureView(one.id, _name(one), one.kind == "button", words, x, y)
