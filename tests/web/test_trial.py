@@ -48,7 +48,7 @@ def test_a_kit_without_panels_offers_to_make_one_and_others_open_their_first(cli
     assert "no screen to try anything on yet" in client.get("/kits/bare/trial").text
     made = client.post("/kits/bare/trial", data={"start": "phone", "name": "Mine"})
     assert made.headers["hx-redirect"] == "/kits/bare/trial/mine"
-    assert client.get("/kits/bare/trial/mine").text.count("Title “Lock 7”") == 1
+    assert standing(client, "/kits/bare/trial/mine")["fixtures"][0]["name"] == "Title “Lock 7”"
     assert client.post("/kits/bare/trial", data={"start": "boat", "name": "x"}).status_code == 422
 
 

@@ -49,6 +49,16 @@ function openEnd({ bench, stage }, event) {
   return null;
 }
 
+/** The two ends of the segment that is being drawn, on the canvas, as the stage shows it.
+ * @param {ScenePart[]} parts @param {Going|null} going none for a path that begins */
+function newest(parts, going) {
+  const part = going ? parts.find((one) => one.id === going.part) : parts[parts.length - 1];
+  const run = part?.contours?.[going ? going.contour : 0];
+  if (!part || !run || run.closed) return null;
+  const ends = going?.atStart ? run.knots.slice(0, 2).reverse() : run.knots.slice(-2);
+  return ends.map(([x, y]) => toCanvas(part, x, y));
+}
+
 /** The pen: every press is one saved point; the next is shown before it is made. */
 export class Pen {
   /** @param {Marks} marks */
@@ -63,6 +73,8 @@ export class Pen {
     /** Where the next point goes when the pen is led by keys. @type {Spot|null} */
     this.spot = null;
     this.held = false;
+    /** Where the pointer has gone since it put a point. @type {PointerEvent|null} */
+    this.over = null;
     /** @type {Promise<unknown>|null} */
     this.saving = null;
     marks.stage.element.addEventListener("pointermove", (event) => this.#hover(event));
@@ -89,6 +101,7 @@ export class Pen {
    */
   lead(dx, dy) {
     const [width, height] = this.marks.now.canvas;
+    this.over = null;
     const from = this.spot || { x: Math.round(width / 2), y: Math.round(height / 2) };
     this.spot = { x: from.x + dx, y: from.y + dy };
     if (this.first || this.going) this.marks.stage.preview(this.#edit(this.spot, { led: true }));
@@ -130,7 +143,8 @@ export class Pen {
       const [x, y] = this.marks.stage.toScreen(this.first.x, this.first.y);
       this.marks.svg.append(svg("circle", { class: "knot", cx: x, cy: y, r: 5 }));
     }
-    const stretch = this.marks.stage.edit ? this.#newest() : null;
+    const drawing = this.marks.stage.edit && (this.going || this.first);
+    const stretch = drawing ? newest(this.marks.now.parts, this.going) : null;
     if (!stretch) return;
     const [from, to] = stretch;
     const [x, y] = this.marks.stage.toScreen(...to);
@@ -149,18 +163,6 @@ export class Pen {
     if (!knots || knots.length < 3) return null;
     const [x, y] = knots[this.going?.atStart ? knots.length - 1 : 0];
     return toCanvas(part, x, y);
-  }
-
-  /** The two ends of the segment that is being drawn, on the canvas, as the stage shows it. */
-  #newest() {
-    const { going } = this;
-    if (!going && !this.first) return null;
-    const { parts } = this.marks.now;
-    const part = going ? parts.find((one) => one.id === going.part) : parts[parts.length - 1];
-    const run = part?.contours?.[going ? going.contour : 0];
-    if (!part || !run || run.closed) return null;
-    const ends = going?.atStart ? run.knots.slice(0, 2).reverse() : run.knots.slice(-2);
-    return ends.map(([x, y]) => toCanvas(part, x, y));
   }
 
   /** Whether the pointer is on the far end of the run that is drawn. @param {PointerEvent} event */
@@ -182,7 +184,9 @@ export class Pen {
 
   /** @param {PointerEvent} event */
   #hover(event) {
-    if (this.marks.tool !== "pen" || this.held || (!this.first && !this.going)) return;
+    if (this.marks.tool !== "pen" || this.held) return;
+    this.over = event;
+    if (!this.first && !this.going) return;
     if (!this.going || !this.#closing(event)) this.marks.stage.preview(this.#edit(placeOf(this.marks, event), event));
     else this.marks.stage.preview({ kind: "close-path", part: this.going.part, contour: this.going.contour });
   }
@@ -191,6 +195,7 @@ export class Pen {
   press(event) {
     const { stage } = this.marks;
     this.spot = null;
+    this.over = null;
     if (!this.going && !this.first && !this.saving) {
       this.going = openEnd(this.marks, event);
       if (this.going) return;
@@ -230,11 +235,17 @@ export class Pen {
 
   /** @param {Spot} knot @param {Partial<Held>} keys */
   async #keep(knot, keys) {
-    if (!this.first && !this.going) {
+    if (this.first || this.going) await this.#save(knot, keys);
+    else {
       this.first = knot;
       this.marks.draw();
-      return;
     }
+    // It may be on its way to the next already.
+    if (this.over) this.#hover(this.over);
+  }
+
+  /** @param {Spot} knot @param {Partial<Held>} keys */
+  async #save(knot, keys) {
     const started = Boolean(this.first);
     const edit = this.#edit(knot, keys);
     const state = edit && (await this.marks.bench.post(edit));
