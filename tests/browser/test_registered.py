@@ -8,7 +8,7 @@ import numpy as np
 from PIL import Image
 from playwright.sync_api import expect
 
-from tests.browser.hand import type_value
+from tests.browser.hand import type_value, until
 from tests.browser.test_states import add_state
 
 
@@ -39,7 +39,8 @@ def delivered(page):
     for density in ("1", "1.5", "3"):
         page.locator(f".chip:has([value='{density}'])").click()
     page.locator("[name=format][value=svg]").uncheck()
-    expect(page.locator("#make")).to_contain_text(f"Make {page.locator('#files li').count()} files")
+    files = page.locator("#files li")
+    until(page, lambda: f"Make {files.count()} files" in page.locator("#make").inner_text())
     page.locator("#make").click()
     with page.expect_download() as download:
         page.locator("#download").click()

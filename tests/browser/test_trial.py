@@ -54,20 +54,26 @@ def test_every_control_looks_as_it_is_delivered(page, common_server):
         assert near(page, ident, as_delivered(control, state)), control
 
 
-@pytest.mark.parametrize("density", ["1.5", "3"])
-def test_at_every_density_a_screen_shows_the_files_of_that_density(page, server, density):
-    open_panel(page, server.url)
+@pytest.mark.parametrize(
+    ("panel", "density", "pieces"),
+    [
+        ("touch-panel", "1.5", (("i1", "c1", "regular"), ("i11", "c10", "regular"), ("i13", "c7", "large"))),
+        ("phone-sheet", "3", (("i3", "c8", "regular"), ("i1", "c1", "regular"))),
+    ],
+)
+def test_at_every_density_a_screen_shows_the_files_of_that_density(page, server, panel, density, pieces):
+    open_panel(page, server.url, panel)
     type_value(page, "density", density)
     expect(page.locator("#v-density")).to_have_text(density)
     until(page, lambda: all_drawn(page))
-    for ident, control, size in (("i1", "c1", "regular"), ("i11", "c10", "regular"), ("i13", "c7", "large")):
+    for ident, control, size in pieces:
         settled(page, ident)
         shown = at_density(next(one for one in KIT.controls if one.id == control), float(density), size)
         assert near(page, ident, picture(resolve(KIT, shown), float(density))), control
-    page.mouse.move(*middle(page, "i13"))
+    page.mouse.move(*middle(page, ident))
     page.mouse.down()
-    settled(page, "i13", "pressed")
-    assert near(page, "i13", picture(resolve(KIT, shown, "pressed"), float(density)))
+    settled(page, ident, "pressed")
+    assert near(page, ident, picture(resolve(KIT, shown, "pressed"), float(density)))
     page.mouse.up()
 
 
