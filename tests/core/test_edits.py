@@ -4,14 +4,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from obrell.core.document.model import MAX_PARTS
+from obrell.core.document.model import MAX_PARTS, Canvas, Control
 from obrell.core.document.value_paths import value_at
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.typed import number_from
 from obrell.core.effects import DropShadow, InnerShadow, Paint
 from obrell.core.effects.kinds.mask import Mask, PartCover
 from obrell.core.errors import BadValue, NoSuchThing, Refused
-from obrell.core.shapes import Box, Round, Text
+from obrell.core.shapes import SHAPES, Box, Round, Text
 from obrell.core.values.fields import Live
 from obrell.core.values.paints import Linear, Stop
 from tests.making import control, part, solid
@@ -96,6 +96,20 @@ def test_drawing_goes_from_corner_to_corner_or_from_the_centre(constrained, cent
     assert (new.shape.width, new.shape.height) == ((2 * width, 2 * height) if centred else (width, height))
     assert (new.x, new.y) == ((10, 10) if centred else (10 + width / 2, 10 + height / 2))
     assert new.id not in {p.id for p in BASE.parts}
+
+
+@pytest.mark.parametrize("kind", sorted(set(SHAPES) - {"text", "picture"}))
+def test_what_is_put_by_a_press_is_no_larger_than_its_canvas(kind):
+    def framed(width, height):
+        empty = Control(id="c", name="C", canvas=Canvas(width=width, height=height))
+        return do(empty, kind="draw", shape=kind, x0=4, y0=4, x1=4, y1=4).parts[0].shape.frame()
+
+    usual = framed(200, 200)
+    for width, height in ((8, 8), (1200, 20), (20, 900)):
+        frame = framed(width, height)
+        assert frame.width <= width + 0.01
+        assert frame.height <= height + 0.01
+        assert frame.width * usual.height == pytest.approx(frame.height * usual.width, rel=0.01)
 
 
 @pytest.mark.parametrize("turn", [0, 90, 30])

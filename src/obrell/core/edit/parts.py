@@ -9,7 +9,7 @@ from pydantic import Field, JsonValue
 
 from obrell.core.document.canvas import with_edges
 from obrell.core.document.measures import bounds_of
-from obrell.core.document.model import MAX_EFFECTS, Control, Part
+from obrell.core.document.model import MAX_EFFECTS, Canvas, Control, Part
 from obrell.core.document.moving import carried_together, covering
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import Edit, Surroundings, add_parts, check_unlocked, moved, names_of, part_of, roots
@@ -19,7 +19,7 @@ from obrell.core.effects import AnyEffect, Paint
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Point, Similarity, about, along_axis
 from obrell.core.geometry.svgdata import number
-from obrell.core.shapes import SHAPES, Shape
+from obrell.core.shapes import SHAPES, Shape, Text
 from obrell.core.values.fields import Id, Name, Place, Signed
 from obrell.core.values.paints import Solid
 
@@ -56,7 +56,10 @@ class Draw(Edit):
             raise Refused(f"“{self.shape}” is not a kind of part that can be drawn.")
         (x0, y0), (x1, y1) = self._ends(control)
         shape, place = SHAPES[self.shape].drawn(x0, y0, x1, y1, constrained=self.constrained, centred=self.centred)
-        part = new_part(control, shape.evolve(**self.values), place)
+        shape = shape.evolve(**self.values)
+        if (x0, y0) == (x1, y1):
+            shape = _no_larger(shape, control.canvas)
+        part = new_part(control, shape, place)
         return add_parts(control, [wearing(part, self.look, self.origins, around)])
 
     def snaps(self, control: Control) -> tuple[Snap, ...]:
@@ -75,6 +78,13 @@ class Draw(Edit):
         still = (self.x0, self.y0) == (self.x1, self.y1)
         now = begun if still else now
         return (self.x0 + begun[0], self.y0 + begun[1]), (self.x1 + now[0], self.y1 + now[1])
+
+
+def _no_larger(shape: Shape, canvas: Canvas) -> Shape:
+    """A shape of a usual size, in a canvas that may be smaller than that; words keep their size."""
+    frame = shape.frame()
+    over = max(1.0, frame.width / canvas.width, frame.height / canvas.height)
+    return shape if isinstance(shape, Text) or over == 1 else shape.stretched(1 / over, 1 / over)
 
 
 def new_part(control: Control, shape: Shape, place: Point) -> Part:

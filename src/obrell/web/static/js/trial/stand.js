@@ -10,6 +10,8 @@ import { svg } from "../ui/svg.js";
 
 /** Room around the device, px. */
 const AIR_PX = 40;
+/** What the words of a distance take, px. */
+const WORDS_PX = 76;
 
 /** Where a piece is touched, in px of the panel. @param {PieceData} data */
 const outline = ({ x, y, touch }) => svg("path", { class: "touch", d: touch, transform: `translate(${x} ${y})` });
@@ -39,7 +41,7 @@ export class Stand {
     const marks = byId("marks");
     marks.setAttribute("viewBox", `0 0 ${width} ${height}`);
     const touched = pieces.filter((one) => !one.gone && one.touched && !one.disabled && one.touch);
-    marks.replaceChildren(...touched.map(outline), ...(gap ? gapMarks(gap) : []));
+    marks.replaceChildren(...touched.map(outline), ...(gap ? gapMarks(gap, width) : []));
     this.fit();
   }
 
@@ -73,9 +75,9 @@ export class Stand {
   }
 }
 
-/** @param {{start: [number, number], end: [number, number], px: number}} gap */
-function gapMarks({ start: [x, y], end: [right, bottom], px }) {
-  const at = { x: (x + right) / 2 + 6, y: (y + bottom) / 2 + 4 };
+/** @param {{start: [number, number], end: [number, number], px: number}} gap @param {number} width of the screen */
+function gapMarks({ start: [x, y], end: [right, bottom], px }, width) {
+  const at = { x: Math.min((x + right) / 2 + 6, width - WORDS_PX), y: (y + bottom) / 2 + 4 };
   return [
     svg("path", { class: "gap-line", d: `M${x} ${y}L${right} ${bottom}` }),
     svg("text", { class: "gap-words", ...at }, `${px} px`),
