@@ -249,7 +249,8 @@ def _scoped(shown: Any, scope: str) -> Any:
 def labels(request: Request, kit: str, panel: str, chosen: Annotated[Conditions, Query()]) -> HTMLResponse:
     """The contrast of every label as it begins, under conditions."""
     here = opened(kits_of(request), kit, panel)
-    with patience(PAGE_SECONDS):
+    width, height = size_of(here.panel, here.panel.density)
+    with gate_of(request).room(width * height), patience(PAGE_SECONDS):
         found = labels_under(here.index, here.panel, seen_at_first(here), chosen, cache_of(request))
     shown = [asdict(one) | {"weak": one.weak, "said": plainly(one.ratio)} for one in found]
     return HTMLResponse(block("_labels.html", {"labels": shown, "weak": sum(one.weak for one in found)}))

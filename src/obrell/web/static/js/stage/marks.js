@@ -57,7 +57,7 @@ export class Marks {
     this.sizing = false;
     this.panning = false;
     this.loose = false;
-    /** Whether it is shown what keeps to what. */
+    /** Whether it is shown what follows what. */
     this.ties = false;
     /** The letter that is read least, as left, top, right, bottom. @type {[number, number, number, number]|null} */
     this.weakest = null;
