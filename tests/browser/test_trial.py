@@ -43,6 +43,11 @@ def near(page, ident, wanted, levels=2):
     return np.abs(laid(here) - laid(wanted)).max() <= levels
 
 
+def corner_and_size(place):
+    box = place.bounding_box()
+    return (box["x"], box["y"]), (box["width"], box["height"])
+
+
 def test_every_control_looks_as_it_is_delivered(page, common_server):
     open_panel(page, common_server.url)
     for ident, control, state in (
@@ -413,13 +418,24 @@ def test_what_stands_there_is_chosen_by_keys_and_what_the_screen_says_is_typed_a
     expect(plain).to_have_attribute("aria-pressed", "true")
     ground = page.locator("#ground")
     before = ground.get_attribute("src")
-    title = page.get_by_role("button", name="Title “Passage through the lock”")
+    title = page.locator("#fixture-f1")
+    expect(title).to_have_attribute("aria-label", "Title “Passage through the lock”")
     title.focus()
     page.keyboard.press("Enter")
     page.locator("#v-fixtures-f1-words").fill("Come through")
     page.locator("#v-fixtures-f1-words").press("Enter")
     expect(page.get_by_role("button", name="Title “Come through”")).to_have_attribute("aria-pressed", "true")
     expect(ground).not_to_have_attribute("src", before)
+    page.locator("#screen").focus()
+    page.keyboard.press("Shift+ArrowRight")
+    expect(value(page, "fixtures/f1/x")).to_have_text("50")
+    x, y = (part / 2 + start for start, part in zip(*corner_and_size(title), strict=True))
+    drag(page, (x, y), (x + 30, y + 60))
+    expect(value(page, "fixtures/f1/x")).not_to_have_text("50")
+    page.keyboard.press("Delete")
+    expect(page.locator("#fixture-f1")).to_have_count(0)
+    page.locator("#undo").click()
+    expect(page.locator("#fixture-f1")).to_have_count(1)
     piece(page, "i1").focus()
     page.keyboard.press("Space")
     expect(chosen.locator("h2")).to_have_text("Emergency hold")

@@ -118,6 +118,28 @@ def test_a_plain_button_becomes_a_control_about_its_middle_with_its_words():
         done(title, kind="swap", fixture="f1", control="key")
 
 
+def test_what_the_screen_itself_shows_is_moved_and_removed_with_controls_and_alone():
+    panel = SET.evolve(fixtures=(BUTTON, BUTTON.evolve(id="f2", kind="title")))
+    moved = done(panel, kind="move", placements=["i1", "f1"], dx=5, dy=-6)
+    assert [(one.x, one.y) for one in (*moved.placements, *moved.fixtures)] == [
+        (15, 14),
+        (100, 20),
+        (25, 24),
+        (20, 30),
+    ]
+    left = done(panel, kind="remove", placements=["i2", "f2"])
+    assert [one.id for one in (*left.placements, *left.fixtures)] == ["i1", "f1"]
+    for edit, words in (
+        ({"kind": "move", "placements": ["f2"], "dx": 1, "dy": 0}, "Moved the screen's title by 1, 0"),
+        ({"kind": "move", "placements": ["i1", "f2"], "dx": 1, "dy": 0}, "Moved 2 things by 1, 0"),
+        ({"kind": "remove", "placements": ["i1", "i2"]}, "Removed 2 controls from “Panel”"),
+        ({"kind": "set", "path": "fixtures/f2/words", "value": "x"}, "Words of the screen's title"),
+    ):
+        assert read_panel_edit(edit).label(panel, CONTROLS) == words
+    with pytest.raises(Refused, match="no longer on the panel"):
+        done(panel, kind="copy", placements=["f1"])
+
+
 def test_words_of_its_own_are_seen_there_and_nowhere_else():
     panel = done(SET, kind="words", placement="i1", part="p2", text=" Stop ")
     shown = instance(CONTROLS["key"], panel.placements[0], 1)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import ceil, floor
 from typing import Any
 
 from obrell.core.geometry.plane import Rect
@@ -35,9 +36,11 @@ def fixtures_json(panel: Panel) -> list[dict[str, Any]]:
 
 
 def _json(one: Fixture, place: Rect) -> dict[str, Any]:
+    # Whole px, so that what snaps to words, or words that snap, stay on them.
+    left, top, right, bottom = floor(place.left), floor(place.top), ceil(place.right), ceil(place.bottom)
     return {
         "id": one.id, "name": _name(one), "plain": one.kind == "button",
-        "x": place.left, "y": place.top, "width": place.width, "height": place.height,
+        "x": left, "y": top, "width": right - left, "height": bottom - top,
     }  # fmt: skip
 
 

@@ -50,15 +50,27 @@ def found(some: Sequence[T], ident: str) -> T:
     return one
 
 
-def name_at(panel: Panel, controls: Controls, placement: str) -> str:
+def standing(panel: Panel, ident: str) -> Placement | Fixture:
+    """A control's place, or something of the screen itself, by its id; raises ``NoSuchThing``."""
+    shown = next((one for one in panel.fixtures if one.id == ident), None)
+    return shown or found(panel.placements, ident)
+
+
+def name_at(panel: Panel, controls: Controls, ident: str) -> str:
     """What stands there is called."""
-    control = controls.get(found(panel.placements, placement).control)
+    one = standing(panel, ident)
+    if isinstance(one, Fixture):
+        return f"the screen's {one.kind}"
+    control = controls.get(one.control)
     return "a control that is gone" if control is None else f"“{control.name}”"
 
 
-def named(panel: Panel, controls: Controls, placements: Sequence[str]) -> str:
+def named(panel: Panel, controls: Controls, idents: Sequence[str]) -> str:
     """What one of them is called, or how many there are."""
-    return name_at(panel, controls, placements[0]) if len(placements) == 1 else f"{len(placements)} controls"
+    if len(idents) == 1:
+        return name_at(panel, controls, idents[0])
+    shown = any(isinstance(standing(panel, ident), Fixture) for ident in idents)
+    return f"{len(idents)} {'things' if shown else 'controls'}"
 
 
 def control_of(controls: Controls, ident: str) -> Control:

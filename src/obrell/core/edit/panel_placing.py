@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from typing import Annotated, Literal
+from typing import Annotated, Literal, TypeVar
 
 from pydantic import Field
 
 from obrell.core.document.measures import around
 from obrell.core.document.touching import touch_box
 from obrell.core.edit.arrange import SHARES, WORDS, side_at, spaced
-from obrell.core.edit.panel_base import Controls, Ids, PanelEdit, Typed, control_of, found, name_at, named
+from obrell.core.edit.panel_base import Controls, Ids, PanelEdit, Typed, control_of, found, name_at, named, standing
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.geometry.plane import Rect
@@ -20,6 +20,7 @@ from obrell.core.values.fields import Id, Live, Place
 from obrell.core.values.panels import MAX_PLACEMENTS, Fixture, Panel, Placement
 
 FULL = f"A panel can hold at most {MAX_PLACEMENTS} controls."
+Stands = TypeVar("Stands", Placement, Fixture)
 OFFSET_PX = 16.0
 """How far a copy lies from what it is of."""
 
@@ -57,7 +58,7 @@ class Put(PanelEdit):
 
 
 class MoveOnPanel(PanelEdit):
-    """Some of what stands on the panel, moved px."""
+    """Some of what stands on the panel, controls and what the screen itself shows, moved px."""
 
     kind: Literal["move"] = "move"
     placements: Ids
@@ -65,14 +66,22 @@ class MoveOnPanel(PanelEdit):
     dy: Place
 
     def apply(self, panel: Panel, controls: Controls) -> Panel:
-        return _changed(panel, self.placements, lambda one: one.evolve(x=one.x + self.dx, y=one.y + self.dy))
+        for ident in self.placements:
+            standing(panel, ident)
+        return panel.evolve(
+            placements=tuple(map(self._moved, panel.placements)), fixtures=tuple(map(self._moved, panel.fixtures))
+        )
+
+    def _moved(self, one: Stands) -> Stands:
+        return one.evolve(x=one.x + self.dx, y=one.y + self.dy) if one.id in self.placements else one
 
     def label(self, panel: Panel, controls: Controls) -> str:
         return f"Moved {named(panel, controls, self.placements)} by {number(self.dx)}, {number(self.dy)}"
 
 
 class RemoveFromPanel(PanelEdit):
-    """Some of what stands on the panel, taken away with what sources moved of it."""
+    """Some of what stands on the panel, controls and what the screen itself shows, taken away with what sources moved
+    of it."""
 
     kind: Literal["remove"] = "remove"
     placements: Ids
@@ -82,13 +91,14 @@ class RemoveFromPanel(PanelEdit):
 
     def apply(self, panel: Panel, controls: Controls) -> Panel:
         for ident in self.placements:
-            found(panel.placements, ident)
+            standing(panel, ident)
         left = tuple(one for one in panel.placements if one.id not in self.placements)
+        shown = tuple(one for one in panel.fixtures if one.id not in self.placements)
         sources = tuple(
             source.evolve(moves=tuple(move for move in source.moves if move.placement not in self.placements))
             for source in panel.sources
         )
-        return panel.evolve(placements=left, sources=sources)
+        return panel.evolve(placements=left, fixtures=shown, sources=sources)
 
     def label(self, panel: Panel, controls: Controls) -> str:
         return f"Removed {named(panel, controls, self.placements)} from “{panel.name}”"

@@ -74,10 +74,8 @@ def _check_open(path: str) -> None:
 def _whose(panel: Panel, controls: Controls, path: str) -> str:
     root, _, rest = path.partition("/")
     ident = rest.partition("/")[0]
-    if root == "placements":
+    if root in ("placements", "fixtures"):
         return f" of {name_at(panel, controls, ident)}"
-    if root == "fixtures":
-        return f" of the screen's {found(panel.fixtures, ident).kind}"
     return f" of “{found(panel.sources, ident).name}”" if root == "sources" else ""
 
 

@@ -10,6 +10,7 @@ import { typing } from "../ui/page.js";
 import { svg } from "../ui/svg.js";
 import { layFixtures } from "./fixtures.js";
 import { snapped } from "./snapping.js";
+import { boxOf } from "./stand.js";
 
 const DRAG_FROM_PX = 3;
 const FAR_PX = 10;
@@ -98,8 +99,7 @@ export class Arranging {
     const id = idAt(event);
     byId("screen").focus({ preventScroll: true });
     this.#pick(id, event.shiftKey);
-    const moved = this.chosen.filter((one) => this.trial.screen.pieces.some((piece) => piece.id === one));
-    if (id && moved.length) this.#drag(event, moved);
+    if (id && this.chosen.length) this.#drag(event, this.chosen);
   }
 
   /** Choose one, or one more, or one less. @param {string} id empty for nothing @param {boolean} more */
@@ -134,7 +134,7 @@ export class Arranging {
 
   /** @param {string} id @param {number} dx @param {number} dy */
   #shift(id, dx, dy) {
-    const node = document.getElementById(`piece-${id}`);
+    const node = document.getElementById(`piece-${id}`) ?? document.getElementById(`fixture-${id}`);
     if (node) node.style.transform = dx || dy ? `translate(${dx}px, ${dy}px)` : "";
   }
 
@@ -144,9 +144,12 @@ export class Arranging {
       this.#lines([]);
       return [dx, dy];
     }
-    const { width, height, pieces } = this.trial.screen;
-    const others = pieces.filter((piece) => !ids.includes(piece.id)).map((piece) => this.trial.stand.body(piece));
-    const own = ids.map((id) => this.trial.stand.body(/** @type {any} */ (pieces.find((piece) => piece.id === id))));
+    const { width, height, pieces, fixtures } = this.trial.screen;
+    const [own, others] = [true, false].map((moved) =>
+      [...pieces, ...fixtures]
+        .filter((one) => ids.includes(one.id) === moved)
+        .map((one) => ("touch" in one ? this.trial.stand.body(one) : boxOf(one))),
+    );
     const found = snapped(own, [dx, dy], others, [width, height]);
     this.#lines(found.lines);
     return [found.dx, found.dy];
@@ -175,7 +178,8 @@ export class Arranging {
 
   /** Whether a key does something with what is chosen. @param {string} key @param {number} far px of a step */
   #does(key, far) {
-    const placements = this.chosen.filter((id) => this.trial.screen.pieces.some((piece) => piece.id === id));
+    const copied = DOES[key] === "copy";
+    const placements = this.chosen.filter((id) => !copied || this.trial.placed.has(id));
     const arrow = ARROWS[key];
     if (!placements.length || !(arrow || DOES[key])) return false;
     if (arrow) {
@@ -195,7 +199,8 @@ export class Arranging {
 
   /** What is moved by keys is seen where it will be. @param {any} edit */
   #preview(edit) {
-    for (const { id } of this.trial.screen.pieces) {
+    const { pieces, fixtures } = this.trial.screen;
+    for (const { id } of [...pieces, ...fixtures]) {
       const moved = edit?.placements.includes(id);
       this.#shift(id, moved ? edit.dx : 0, moved ? edit.dy : 0);
     }

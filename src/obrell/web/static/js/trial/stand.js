@@ -16,6 +16,9 @@ const WORDS_PX = 76;
 /** Where a piece is touched, in px of the panel. @param {PieceData} data */
 const outline = ({ x, y, touch }) => svg("path", { class: "touch", d: touch, transform: `translate(${x} ${y})` });
 
+/** @param {{x: number, y: number, width: number, height: number}} place */
+export const boxOf = ({ x, y, width, height }) => ({ left: x, top: y, right: x + width, bottom: y + height });
+
 export class Stand {
   constructor() {
     this.scale = 1;
@@ -65,9 +68,9 @@ export class Stand {
 
   /** The box in which a piece is touched; its canvas where it is not. @param {PieceData} data */
   body(data) {
-    const { x, y, width, height, touch } = data;
+    const { x, y, touch } = data;
     const path = touch ? outline(data) : null;
-    if (!(path instanceof SVGGraphicsElement)) return { left: x, top: y, right: x + width, bottom: y + height };
+    if (!(path instanceof SVGGraphicsElement)) return boxOf(data);
     byId("marks").append(path);
     const box = path.getBBox();
     path.remove();
