@@ -411,6 +411,7 @@ def test_what_stands_there_is_chosen_by_keys_and_what_the_screen_says_is_typed_a
     page.keyboard.press("Enter")
     chosen = page.locator("#chosen")
     expect(chosen.locator("h2")).to_have_text("Emergency hold")
+    expect(page.locator("#labels")).to_contain_text("Emergency hold")
     plain = page.get_by_role("button", name="Plain button “Ask for passage”")
     plain.focus()
     page.keyboard.press("Enter")

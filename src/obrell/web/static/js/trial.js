@@ -31,6 +31,13 @@ const OFTEN = ["tick", "move", "set"];
 /** What leaves a piece, or is not done by a hand: the sheet goes on about what was done before. */
 const ASIDE = ["leave", "blur", "set", "light", "tick"];
 
+/** Whether labels may be read better or worse than before. @param {Screen} before @param {Screen} now */
+function readsOtherwise(before, now) {
+  /** @param {Screen} screen */
+  const shown = ({ ground, pieces }) => JSON.stringify([ground, pieces.map(({ picture }) => picture)]);
+  return shown(before) !== shown(now);
+}
+
 export class Trial {
   /** @param {HTMLElement} element */
   constructor(element) {
@@ -69,6 +76,7 @@ export class Trial {
   /** The screen as it stands now. @param {Screen} screen */
   show(screen) {
     const before = new Map(this.screen.pieces.map((one) => [one.id, JSON.stringify(one)]));
+    if (readsOtherwise(this.screen, screen)) this.lens.labels();
     const same = screen.density === this.screen.density;
     this.screen = screen;
     this.version += 1;

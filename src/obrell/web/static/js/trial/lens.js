@@ -99,7 +99,8 @@ export class Lens {
     const chosen = { sun: String(sun), night: String(night), distance: String(distance), severity: String(severity) };
     const all = /** @type {HTMLAnchorElement} */ (byId("all-conditions"));
     all.search = String(new URLSearchParams(chosen));
-    this.#labels(new URLSearchParams({ ...chosen, vision, grey: String(grey) }));
+    this.read = new URLSearchParams({ ...chosen, vision, grey: String(grey) });
+    this.labels();
     const kept = Object.fromEntries(FIELDS.map((id) => [id, id === "grey" ? grey : field(id).value]));
     sessionStorage.setItem(KEPT, JSON.stringify(kept));
     this.#press();
@@ -107,11 +108,11 @@ export class Lens {
     this.trial.wake();
   }
 
-  /** How well labels are read, once nothing is changed for a moment. @param {URLSearchParams} query */
-  #labels(query) {
+  /** How well labels are read, once nothing is changed for a moment. */
+  labels() {
     clearTimeout(this.timer);
     this.timer = window.setTimeout(async () => {
-      const answer = await ask(`${this.trial.base}/labels?${query}`);
+      const answer = await ask(`${this.trial.base}/labels?${this.read}`);
       if (answer.ok) morphInner(byId("labels"), await answer.text());
     }, SOON_MS);
   }
