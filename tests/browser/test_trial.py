@@ -19,8 +19,8 @@ from obrell.core.render.between import draw_between
 from obrell.core.render.compose import Frame, canvas_box
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
-from tests.browser.hand import LOCK, Held, drag, type_value, until, value
-from tests.browser.trying import all_drawn, choose, log, middle, open_panel, piece, pixels_of, settled
+from tests.browser.hand import LOCK, Held, drag, middle_of, type_value, until, value
+from tests.browser.trying import all_drawn, choose, choose_two, log, middle, open_panel, piece, pixels_of, settled
 
 KIT = wendmere_lock()
 CONTROLS = {one.id: at_density(one, 1) for one in KIT.controls}
@@ -41,11 +41,6 @@ def near(page, ident, wanted, levels=2):
     here = pixels_of(page, ident)
     assert here.shape == wanted.shape
     return np.abs(laid(here) - laid(wanted)).max() <= levels
-
-
-def corner_and_size(place):
-    box = place.bounding_box()
-    return (box["x"], box["y"]), (box["width"], box["height"])
 
 
 def test_every_control_looks_as_it_is_delivered(page, common_server):
@@ -375,11 +370,7 @@ def test_what_is_done_to_a_control_on_the_bench_is_seen_on_its_panels(page, serv
 
 def test_copies_of_several_are_chosen_as_the_sheet_says(page, server):
     open_panel(page, server.url)
-    choose(page, "i3")
-    page.keyboard.down("Shift")
-    page.mouse.click(*middle(page, "i8"))
-    page.keyboard.up("Shift")
-    expect(page.locator("#chosen h2")).to_have_text("2 controls")
+    choose_two(page, "i3", "i8")
     with page.expect_response("**/edits"):
         page.keyboard.press("d")
     expect(page.locator("#chosen h2")).to_have_text("2 controls")
@@ -430,7 +421,7 @@ def test_what_stands_there_is_chosen_by_keys_and_what_the_screen_says_is_typed_a
     page.locator("#screen").focus()
     page.keyboard.press("Shift+ArrowRight")
     expect(value(page, "fixtures/f1/x")).to_have_text("50")
-    x, y = (part / 2 + start for start, part in zip(*corner_and_size(title), strict=True))
+    x, y = middle_of(page, "#fixture-f1")
     drag(page, (x, y), (x + 30, y + 60))
     expect(value(page, "fixtures/f1/x")).not_to_have_text("50")
     page.keyboard.press("Delete")
@@ -485,11 +476,7 @@ def test_an_answer_from_before_does_not_take_back_what_was_done_since(page, serv
 
 def test_several_are_lined_up(page, server):
     open_panel(page, server.url)
-    choose(page, "i3")
-    page.keyboard.down("Shift")
-    page.mouse.click(*middle(page, "i8"))
-    page.keyboard.up("Shift")
-    expect(page.locator("#chosen h2")).to_have_text("2 controls")
+    choose_two(page, "i3", "i8")
     with page.expect_response("**/edits"):
         page.locator("#chosen p", has_text="With one another").get_by_role("button", name="left").click()
     expect(page.locator("#said")).to_contain_text("Aligned 2 controls: left")

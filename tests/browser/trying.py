@@ -62,3 +62,12 @@ def choose(page: Page, ident: str) -> None:
     with page.expect_response("**/now?*"):
         page.mouse.click(*middle(page, ident))
     expect(page.locator("#chosen h2")).to_be_visible()
+
+
+def choose_two(page: Page, first: str, second: str) -> None:
+    """Choose a control to be arranged, and another one with Shift."""
+    choose(page, first)
+    page.keyboard.down("Shift")
+    page.mouse.click(*middle(page, second))
+    page.keyboard.up("Shift")
+    expect(page.locator("#chosen h2")).to_have_text("2 controls")

@@ -162,6 +162,18 @@ def test_what_has_a_chooser_is_said_under_the_pointer_and_not_offered(client):
     assert "data-colour" not in under
 
 
+def test_several_of_different_kinds_are_named_and_removed_together(client):
+    made = client.post(f"/kits/{KIT}/trial", data={"start": "form", "name": "Mixed"}).headers["hx-redirect"]
+    edited(client, {"kind": "put", "control": "c7", "x": 0, "y": 0}, made)
+    for chosen, said, lined in (("i1,f1", "2 things", False), ("f1,f2", "2 things", False), ("i1,gone", "", False)):
+        head = client.get(f"{made}/now?chosen={chosen}").json()["sheet"]["head"]
+        assert (said in head, "With one another" in head) == (True, lined)
+    answer = edited(client, {"kind": "remove", "placements": ["i1", "f1"]}, made).json()
+    assert answer["said"] == "Removed 2 things from “Mixed”"
+    assert answer["screen"]["fixtures"][0]["id"] == "f2"
+    assert answer["screen"]["pieces"] == []
+
+
 def test_the_socket_answers_nonsense_in_words(app):
     def asked(text):
         answer = seen(app.state.kits, KIT, "touch-panel", text, _last())

@@ -16,6 +16,7 @@ from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import REST, Control
 from obrell.core.edit import read_edit
 from obrell.core.edit.kits import panel_of
+from obrell.core.edit.panel_base import named
 from obrell.core.edit.panels import Record, read_panel_edit
 from obrell.core.errors import NoSuchThing, ObrellError
 from obrell.core.interchange.limits import MAX_PICTURE_BYTES
@@ -104,13 +105,16 @@ def _beside(request: Request, kit: str, here: Opened, reach: Reach, chosen: str)
     """What the sheet shows."""
     kits, panel = kits_of(request), here.panel
     steps, there = kits.history(kit, panel=panel.id), {one.id for one in panel.placements}
+    shown = there | {one.id for one in panel.fixtures}
+    several = [one for one in chosen.split(",") if one in shown]
     return {
         "kit": here.index, "panel": panel, "panels": here.index.panels,
         "fields": {name: field_on(panel, name) for name in ("width", "height", "density", "across", "bezel")},
         "grounds": grounds(here.index, panel), "ground_colour": ground_colour(here.index, panel),
         "reach": reach_view(here, reach), "sources": sources_view(here),
         "chosen": chosen_view(here, chosen),
-        "lined": [one for one in chosen.split(",") if one in there], "gone": gone_places(here), "refill": chosen,
+        "several": several, "several_named": named(panel, {}, several) if len(several) > 1 else "",
+        "lined": [one for one in several if one in there], "gone": gone_places(here), "refill": chosen,
         "fixture": fixture_view(panel, chosen),
         "tiles": kits.tiles(kit), "starts": _starts(), "undo": steps.can_undo, "redo": steps.can_redo,
         "picture_of": _tile_picture(kit, here),

@@ -113,9 +113,8 @@ def with_new_panel(index: KitIndex, panel: Panel, after: str = "") -> tuple[KitI
         raise Refused(f"A kit can have at most {MAX_PANELS} panels.")
     ids = [one.id for one in index.panels]
     new = free_id(panel.name, ids, "panel")
-    made = Panel(**dict(panel) | {"id": new})
     at = ids.index(after) + 1 if after in ids else len(ids)
-    return index.evolve(panels=(*index.panels[:at], made, *index.panels[at:])), new
+    return index.evolve(panels=(*index.panels[:at], panel.evolve(id=new), *index.panels[at:])), new
 
 
 def with_panel(index: KitIndex, panel: Panel) -> KitIndex:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from abc import abstractmethod
 from collections.abc import Mapping, Sequence
 from typing import Annotated, TypeVar
 
@@ -25,13 +26,13 @@ T = TypeVar("T", Fixture, Placement, Source)
 class PanelEdit(Value):
     """Base of what can be done to a panel."""
 
+    @abstractmethod
     def apply(self, panel: Panel, controls: Controls) -> Panel:
         """The panel afterwards; raises ``Refused`` in words, and then nothing is changed."""
-        raise NotImplementedError
 
+    @abstractmethod
     def label(self, panel: Panel, controls: Controls) -> str:
         """What is done, in words."""
-        raise NotImplementedError
 
     def controls(self) -> tuple[str, ...]:
         """The controls that it names."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
+from functools import partial
 from typing import Annotated, Literal, TypeVar
 
 from pydantic import Field
@@ -36,6 +37,10 @@ def _one_more(panel: Panel, placement: Callable[[str], Placement]) -> Panel:
         raise Refused(FULL)
     new = placement(f"i{panel.next_number}")
     return panel.evolve(placements=(*panel.placements, new), next_number=panel.next_number + 1)
+
+
+def _called(placement: Placement, ident: str) -> Placement:
+    return placement.evolve(id=ident)
 
 
 class Put(PanelEdit):
@@ -116,7 +121,7 @@ class CopyOnPanel(PanelEdit):
         for ident in self.placements:
             one = found(panel.placements, ident)
             moved = one.evolve(x=one.x + self.dx, y=one.y + self.dy)
-            panel = _one_more(panel, lambda new, moved=moved: Placement(**dict(moved) | {"id": new}))  # type: ignore[misc]
+            panel = _one_more(panel, partial(_called, moved))
         return panel
 
     def label(self, panel: Panel, controls: Controls) -> str:

@@ -20,6 +20,7 @@ from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Point, Similarity, about, along_axis
 from obrell.core.geometry.svgdata import number
 from obrell.core.shapes import SHAPES, Shape, Text
+from obrell.core.shapes.base import is_press
 from obrell.core.values.fields import Id, Name, Place, Signed
 from obrell.core.values.paints import Solid
 
@@ -57,7 +58,7 @@ class Draw(Edit):
         (x0, y0), (x1, y1) = self._ends(control)
         shape, place = SHAPES[self.shape].drawn(x0, y0, x1, y1, constrained=self.constrained, centred=self.centred)
         shape = shape.evolve(**self.values)
-        if (x0, y0) == (x1, y1):
+        if is_press(x1 - x0, y1 - y0):
             shape = _no_larger(shape, control.canvas)
         part = new_part(control, shape, place)
         return add_parts(control, [wearing(part, self.look, self.origins, around)])

@@ -66,6 +66,11 @@ class Grip:
     value: str
 
 
+def is_press(dx: float, dy: float) -> bool:
+    """Whether a way across and down, px, is too short to draw along: a press, which puts a shape of its usual size."""
+    return abs(dx) < SMALLEST_PX and abs(dy) < SMALLEST_PX
+
+
 class Shape(Value):
     """Base of the part kinds. Lengths are logical px; the origin is the part's own place."""
 
@@ -148,7 +153,7 @@ class Shape(Value):
         ``constrained`` makes both sides equal, ``centred`` draws from the centre outwards.
         """
         dx, dy = x1 - x0, y1 - y0
-        if abs(dx) < SMALLEST_PX and abs(dy) < SMALLEST_PX:
+        if is_press(dx, dy):
             return cls().resized(COMMON_SIDE_PX, COMMON_SIDE_PX), Point(x0, y0)
         width, height = max(abs(dx), SMALLEST_PX), max(abs(dy), SMALLEST_PX)
         if constrained:

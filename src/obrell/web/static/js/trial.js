@@ -31,13 +31,6 @@ const OFTEN = ["tick", "move", "set"];
 /** What leaves a piece, or is not done by a hand: the sheet goes on about what was done before. */
 const ASIDE = ["leave", "blur", "set", "light", "tick"];
 
-/** Whether labels may be read better or worse than before. @param {Screen} before @param {Screen} now */
-function readsOtherwise(before, now) {
-  /** @param {Screen} screen */
-  const shown = ({ ground, pieces }) => JSON.stringify([ground, pieces.map(({ picture }) => picture)]);
-  return shown(before) !== shown(now);
-}
-
 export class Trial {
   /** @param {HTMLElement} element */
   constructor(element) {
@@ -76,7 +69,6 @@ export class Trial {
   /** The screen as it stands now. @param {Screen} screen */
   show(screen) {
     const before = new Map(this.screen.pieces.map((one) => [one.id, JSON.stringify(one)]));
-    if (readsOtherwise(this.screen, screen)) this.lens.labels();
     const same = screen.density === this.screen.density;
     this.screen = screen;
     this.version += 1;
@@ -107,7 +99,7 @@ export class Trial {
   #place(data) {
     const old = this.placed.get(data.id);
     const now = standingOf(data, old?.data, this.standing[data.id]);
-    const placed = new Placed(data, this.screen.density, this.pictures, now);
+    const placed = new Placed(data, this.screen.density, this.pictures, { now, more: old?.more ?? {} });
     const focused = old && old.element === document.activeElement;
     old?.element.replaceWith(placed.element);
     this.placed.set(data.id, placed);

@@ -99,7 +99,7 @@ export class Lens {
     const chosen = { sun: String(sun), night: String(night), distance: String(distance), severity: String(severity) };
     const all = /** @type {HTMLAnchorElement} */ (byId("all-conditions"));
     all.search = String(new URLSearchParams(chosen));
-    this.read = new URLSearchParams({ ...chosen, vision, grey: String(grey) });
+    this.query = new URLSearchParams({ ...chosen, vision, grey: String(grey) });
     this.labels();
     const kept = Object.fromEntries(FIELDS.map((id) => [id, id === "grey" ? grey : field(id).value]));
     sessionStorage.setItem(KEPT, JSON.stringify(kept));
@@ -112,7 +112,7 @@ export class Lens {
   labels() {
     clearTimeout(this.timer);
     this.timer = window.setTimeout(async () => {
-      const answer = await ask(`${this.trial.base}/labels?${this.read}`);
+      const answer = await ask(`${this.trial.base}/labels?${this.query}`);
       if (answer.ok) morphInner(byId("labels"), await answer.text());
     }, SOON_MS);
   }

@@ -30,8 +30,8 @@ const wayOf = ({ behaviour, scale, now }) => [behaviour, scale, now];
 
 export class Placed {
   /** @param {PieceData} data @param {number} density @param {import("./pictures.js").Pictures} pictures
-   * @param {Now} now */
-  constructor(data, density, pictures, now) {
+   * @param {{now: Now, more: Object<string, number>}} standing how it stands, and its readings besides the first */
+  constructor(data, density, pictures, { now, more }) {
     this.data = data;
     this.element = document.createElement("div");
     this.element.className = "piece";
@@ -43,7 +43,7 @@ export class Placed {
     this.element.append(this.canvas, this.hit);
     this.#lay(density);
     /** Readings besides the first, by their ids. @type {Object<string, number>} */
-    this.more = {};
+    this.more = Object.fromEntries(Object.entries(more).filter(([reading]) => reading in (data.numbers ?? {})));
     this.shown = new Shown(this.canvas, data, pictures, data.gone ? "rest" : this.stateOf(now));
     if (data.gone) this.element.classList.add("gone");
     else this.#begin(now);

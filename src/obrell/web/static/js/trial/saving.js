@@ -89,6 +89,7 @@ export class Saving {
   take(answer) {
     this.turn += 1;
     if (answer.said) {
+      this.trial.lens.labels();
       const offer = { words: "Take it back", act: () => this.#step("undo") };
       say(answer.said, answer.removed ? offer : undefined);
     }
@@ -137,7 +138,9 @@ export class Saving {
 
   /** Something was done in another window. @param {{by?: string}} news */
   hear({ by }) {
-    if (by !== this.api.window) this.refresh();
+    if (by === this.api.window) return;
+    this.refresh();
+    this.trial.lens.labels();
   }
 
   /** @param {string} words */
