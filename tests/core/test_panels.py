@@ -15,11 +15,12 @@ from obrell.core.document.resolve import resolve
 from obrell.core.document.value_paths import value_at
 from obrell.core.edit.panels import read_panel_edit
 from obrell.core.errors import BadValue, Refused
-from obrell.core.render.picture import picture
+from obrell.core.render.picture import box_around, picture
 from obrell.core.shapes import Box, Round, Text
 from obrell.core.trial.composing import Seen, composed, ground_of
 from obrell.core.trial.instances import behaviour_of, instance, looks_of, piece_of, standing_of
 from obrell.core.trial.reach import area_of, reach_of
+from obrell.core.trial.screen import place_of, screen_of
 from obrell.core.trial.sources import moved, series_of
 from obrell.core.trial.starts import STARTS, begun
 from obrell.core.values.differences import Other
@@ -315,3 +316,16 @@ def test_every_panel_to_begin_with_is_drawn(start):
     assert screen.shape == (round(panel.height), round(panel.width), 3)
     assert not panel.fixtures or len(np.unique(screen.reshape(-1, 3), axis=0)) > 20
     assert isinstance(instance(KEY, Placement(id="i", control="c"), panel.density), Control)
+
+
+@pytest.mark.parametrize("start", ["form", "phone"])
+def test_words_of_a_screen_are_seen_within_the_place_that_is_said(start):
+    panel = begun(start, "p", "P")
+    whole = ground_of(KIT, panel, 1)
+    for one in (fixture for fixture in panel.fixtures if fixture.kind in ("title", "text")):
+        without = panel.evolve(fixtures=tuple(other for other in panel.fixtures if other is not one))
+        seen, place = box_around((ground_of(KIT, without, 1) != whole).any(axis=2)), place_of(screen_of(panel), one)
+        # Edges are fitted to whole px.
+        assert place.left - 2 <= seen.left <= seen.right <= place.right + 2
+        assert place.top - 2 <= seen.top <= seen.bottom <= place.bottom + 2
+        assert seen.width > 0.9 * place.width - 4

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from obrell.core.document.measures import bounds_of
+from obrell.core.document.measures import ink_on_canvas
 from obrell.core.document.model import Canvas, Control, Part
 from obrell.core.effects import DropShadow, Outline, Paint
 from obrell.core.effects.offsets import Cast
@@ -33,9 +33,9 @@ def screen_of(panel: Panel) -> Control:
 
 def place_of(screen: Control, fixture: Fixture) -> Rect:
     """Where something of a screen is seen, logical px: a line of words where they are, all else in its box."""
-    words = f"{fixture.id}-words"
-    if fixture.kind in ("title", "text") and any(part.id == words for part in screen.parts):
-        return bounds_of(screen, [words])
+    words = next((part for part in screen.parts if part.id == f"{fixture.id}-words"), None)
+    if fixture.kind in ("title", "text") and words is not None:
+        return ink_on_canvas(words)
     return Rect(fixture.x, fixture.y, fixture.x + fixture.width, fixture.y + fixture.height)
 
 
