@@ -131,10 +131,10 @@ def test_what_the_screen_itself_shows_is_moved_and_removed_with_controls_and_alo
     left = done(panel, kind="remove", placements=["i2", "f2"])
     assert [one.id for one in (*left.placements, *left.fixtures)] == ["i1", "f1"]
     for edit, words in (
-        ({"kind": "move", "placements": ["f2"], "dx": 1, "dy": 0}, "Moved the screen's title by 1, 0"),
+        ({"kind": "move", "placements": ["f2"], "dx": 1, "dy": 0}, "Moved the title “Send it” by 1, 0"),
         ({"kind": "move", "placements": ["i1", "f2"], "dx": 1, "dy": 0}, "Moved 2 things by 1, 0"),
         ({"kind": "remove", "placements": ["i1", "i2"]}, "Removed 2 controls from “Panel”"),
-        ({"kind": "set", "path": "fixtures/f2/words", "value": "x"}, "Words of the screen's title"),
+        ({"kind": "set", "path": "fixtures/f2/words", "value": "x"}, "Words of the title “Send it”"),
     ):
         assert read_panel_edit(edit).label(panel, CONTROLS) == words
     with pytest.raises(Refused, match="no longer on the panel"):

@@ -11,10 +11,8 @@ from obrell.core.trial.screen import place_of, screen_of
 from obrell.core.values.panels import Fixture, Panel
 from obrell.web.fields import FieldView, field_on
 
-KINDS = {"title": "Title", "text": "Words", "field": "Field", "button": "Plain button"}
-"""What each is called of those that show words."""
-MOST_SAID = 40
-"""Letters of its words that stand in a name."""
+WORDED = ("title", "text", "field", "button")
+"""The kinds that show words."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +30,7 @@ class FixtureView:
 def fixtures_json(panel: Panel) -> list[dict[str, Any]]:
     """All that show words, with the places that the script lays over them."""
     screen = screen_of(panel)
-    return [_json(one, place_of(screen, one)) for one in panel.fixtures if one.kind in KINDS]
+    return [_json(one, place_of(screen, one)) for one in panel.fixtures if one.kind in WORDED]
 
 
 def _json(one: Fixture, place: Rect) -> dict[str, Any]:
@@ -45,14 +43,12 @@ def _json(one: Fixture, place: Rect) -> dict[str, Any]:
 
 
 def _name(one: Fixture) -> str:
-    words = " ".join(one.words.split())
-    short = words if len(words) <= MOST_SAID else f"{words[: MOST_SAID - 1]}…"
-    return f"{KINDS[one.kind]} “{short}”" if words else KINDS[one.kind]
+    return one.name[0].upper() + one.name[1:]
 
 
 def fixture_view(panel: Panel, chosen: str) -> FixtureView | None:
     """The one that is chosen; none where that is something else."""
-    one = next((one for one in panel.fixtures if one.id == chosen and one.kind in KINDS), None)
+    one = next((one for one in panel.fixtures if one.id == chosen and one.kind in WORDED), None)
     if one is None:
         return None
     words, x, y = (field_on(panel, f"fixtures/{one.id}/{name}") for name in ("words", "x", "y"))

@@ -61,7 +61,7 @@ def name_at(panel: Panel, controls: Controls, ident: str) -> str:
     """What stands there is called."""
     one = standing(panel, ident)
     if isinstance(one, Fixture):
-        return f"the screen's {one.kind}"
+        return f"the {one.name}"
     control = controls.get(one.control)
     return "a control that is gone" if control is None else f"“{control.name}”"
 

@@ -11,7 +11,6 @@ from functools import lru_cache
 from typing import Annotated, Literal
 
 import numpy as np
-from coloraide.filters.cvd import MACHADO_DEUTAN, MACHADO_PROTAN, MACHADO_TRITAN
 from numpy.typing import NDArray
 from pydantic import Field
 
@@ -43,7 +42,6 @@ DIM_POWER = 1.0 / 3.0
 ARCMINUTE = math.radians(1 / 60)
 FWHM = 2.3548
 """Full width at half maximum of a Gaussian, standard deviations."""
-TABLES = {"protan": MACHADO_PROTAN, "deutan": MACHADO_DEUTAN, "tritan": MACHADO_TRITAN}
 Luminance = Annotated[float, Live("", 50, 0, 2000), Field(ge=0, le=20_000)]
 
 
@@ -81,7 +79,10 @@ AS_IT_IS = Conditions()
 def deficiency(kind: str, severity: float) -> NDArray[np.float32]:
     """The matrix of a colour-vision deficiency on linear RGB, its severity 0 to 1 between the tabulated tenths
     (Machado, Oliveira and Fernandes 2009, table 1)."""
-    table = TABLES[kind]
+    # Read where it is first asked for: it takes a twentieth of a start, and nothing that is drawn needs it.
+    from coloraide.filters import cvd
+
+    table = {"protan": cvd.MACHADO_PROTAN, "deutan": cvd.MACHADO_DEUTAN, "tritan": cvd.MACHADO_TRITAN}[kind]
     below = min(9, math.floor(severity * 10))
     one, other = (np.array(table[step], np.float64) for step in (below, below + 1))
     mixed: NDArray[np.float32] = (one + (other - one) * (severity * 10 - below)).astype(np.float32)

@@ -32,6 +32,12 @@ PanelSize = Annotated[float, Live("px", 1, 100, 2000), Field(ge=16, le=MAX_SIZE)
 PanelDensity = Annotated[float, Live("", 0.5, 1, 3), Field(ge=0.5, le=4)]
 Millimetres = Annotated[float, Live("mm", 1, 40, 600), Field(gt=0, le=10_000)]
 Words = Annotated[str, Field(max_length=400, pattern=r"^[^\x00-\x09\x0b-\x1f\x7f]*$")]
+FIXTURES = {
+    "title": "title", "text": "words", "rule": "rule", "block": "block", "field": "field", "button": "plain button"
+}  # fmt: skip
+"""What each kind of what a screen itself shows is called."""
+MOST_SAID = 40
+"""Letters of its words that stand in the name of something that a screen shows."""
 STEEL = Linear(stops=(Stop(position=0, colour="#eceae2"), Stop(position=1, colour="#d3d4cc")))
 """What a new panel's ground is."""
 
@@ -48,6 +54,13 @@ class Fixture(Value):
     height: Size = Field(32.0, title="height")
     words: Words = Field("", title="words")
     colour: Colour = Field("#1f2a30", title="colour")
+
+    @property
+    def name(self) -> str:
+        """What it is and says, as the sheet and the list of what was done call it."""
+        words = " ".join(self.words.split())
+        said = words if len(words) <= MOST_SAID else f"{words[: MOST_SAID - 1]}…"
+        return f"{FIXTURES[self.kind]} “{said}”" if said else FIXTURES[self.kind]
 
 
 class Placement(Value):
