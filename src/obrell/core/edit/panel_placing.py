@@ -177,7 +177,7 @@ class SwapButton(PanelEdit):
         return button
 
     def label(self, panel: Panel, controls: Controls) -> str:
-        return f"“{control_of(controls, self.control).name}” in place of the button “{self._button(panel).words}”"
+        return f"“{control_of(controls, self.control).name}” in place of the {self._button(panel).name}"
 
 
 class WordsOnPanel(PanelEdit):
