@@ -376,18 +376,11 @@ def test_the_wall(page, server):
 
 def test_an_answer_from_before_does_not_take_back_what_was_done_on_the_wall(page, server):
     """Somebody else's step is asked for; a control is duplicated before the answer comes."""
-    held = []
-
-    def hold(route):
-        held.append((route, route.fetch()))
-        if len(held) > 1:
-            route.fulfill(response=held[-1][1])
-
-    page.route("**/kits/*/wall*", hold)
     page.goto(server.url)
     expect(page.locator(".tile")).to_have_count(13)
+    held = Held(page, "**/kits/*/wall*")
     page.request.post(f"{server.url}{C1}/name", form={"name": "Sluice"}, headers={"origin": server.url})
-    until(page, lambda: len(held) == 1)
+    until(page, held.arrived)
     page.locator(".tile").nth(0).get_by_role("button", name="Duplicate").click()
     expect(page.locator(".tile")).to_have_count(14)
     page.evaluate("""() => {
@@ -396,12 +389,24 @@ def test_an_answer_from_before_does_not_take_back_what_was_done_on_the_wall(page
         const look = () => { window.least = Math.min(window.least, tiles()); };
         new MutationObserver(look).observe(document.getElementById('wall'), {childList: true, subtree: true});
     }""")
-    route, answer = held[0]
     with page.expect_response("**/kits/*/wall*"):
-        route.fulfill(response=answer)
-    until(page, lambda: len(held) >= 2)
+        held.let_go()
     expect(page.locator("#name-c1")).to_have_value("Sluice")
     assert page.evaluate("window.least") == 14
+
+
+def test_a_step_that_is_taken_back_while_the_wall_asks_for_it_does_not_stay_there(page, server):
+    page.goto(server.url)
+    expect(page.locator(".tile").nth(0)).to_have_id("tile-c1")
+    here = {"headers": {"origin": server.url}}
+    held = Held(page, "**/kits/*/wall*")
+    page.request.post(f"{server.url}{C1}/move", form={"to": 3}, **here)
+    until(page, held.arrived)
+    with page.expect_response("**/kits/*/wall*"):
+        page.request.post(f"{server.url}{LOCK}/undo", **here)
+    with page.expect_response("**/kits/*/wall*"):
+        held.let_go()
+    expect(page.locator(".tile").nth(0)).to_have_id("tile-c1")
 
 
 def test_two_windows_on_the_wall_show_the_same(page, server):
