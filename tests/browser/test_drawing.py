@@ -4,6 +4,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.hand import (
+    Held,
     at,
     drag,
     middle_of,
@@ -39,6 +40,21 @@ def test_every_kind_is_drawn_by_its_key(blank):
     for key, kind in (("b", "box"), ("r", "round"), ("g", "ring"), ("s", "sides"), ("l", "line"), ("t", "Hanken")):
         draw(blank, key, (20, 20), (60, 50))
         expect(blank.locator(".part").first.locator("p").first).to_contain_text(kind)
+
+
+def test_the_pen_goes_on_from_a_point_that_was_still_being_saved(blank):
+    page = blank
+    page.locator("#stage").focus()
+    page.keyboard.press("e")
+    page.mouse.click(*at(page, 20, 20))
+    held = Held(page, "**/edits")
+    page.mouse.click(*at(page, 70, 20))
+    until(page, held.arrived)
+    page.mouse.move(*at(page, 70, 70), steps=3)
+    shows(page, 45, 45, [0, 0, 0, 0])
+    held.let_go()
+    expect(page.locator("#marks")).to_contain_text("50 at 180°")
+    shows(page, 70, 45, NEUTRAL)
 
 
 def test_a_ring_with_a_wedge_cut_out_and_a_point_moved_inside_the_cut(blank):

@@ -186,7 +186,8 @@ export class Pen {
   #hover(event) {
     if (this.marks.tool !== "pen" || this.held) return;
     this.over = event;
-    if (!this.first && !this.going) return;
+    // A point that is being saved shows what comes after it once it is there.
+    if (this.saving || (!this.first && !this.going)) return;
     if (!this.going || !this.#closing(event)) this.marks.stage.preview(this.#edit(placeOf(this.marks, event), event));
     else this.marks.stage.preview({ kind: "close-path", part: this.going.part, contour: this.going.contour });
   }
@@ -228,7 +229,9 @@ export class Pen {
       .then(settled)
       .then(action)
       .finally(() => {
-        if (this.saving === saving) this.saving = null;
+        if (this.saving !== saving) return;
+        this.saving = null;
+        if (this.over) this.#hover(this.over);
       });
     this.saving = saving;
   }
@@ -240,8 +243,6 @@ export class Pen {
       this.first = knot;
       this.marks.draw();
     }
-    // It may be on its way to the next already.
-    if (this.over) this.#hover(this.over);
   }
 
   /** @param {Spot} knot @param {Partial<Held>} keys */
