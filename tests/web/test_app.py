@@ -1,5 +1,8 @@
 """Two applications in one process know nothing of each other."""
 
+import subprocess
+import sys
+
 from fastapi.testclient import TestClient
 
 from obrell.samples.wendmere_lock import wendmere_lock
@@ -33,3 +36,23 @@ def test_what_one_has_drawn_the_other_has_not(tmp_path):
     assert other.get(address).content == drawn
     one.app.state.memory.cache.clear()
     assert other.app.state.memory.cache.size > 0
+
+
+FIRST_PAGE = """
+import sys
+from pathlib import Path
+from fastapi.testclient import TestClient
+from obrell.web.app import create_app
+
+client = TestClient(create_app(Path(sys.argv[1])), base_url="http://localhost")
+assert client.get("/").status_code == 200
+print("obrell.web.bench" in sys.modules)
+print(client.get("/kits/none/controls/none").status_code, client.get("/nowhere").status_code)
+print("obrell.web.bench" in sys.modules)
+"""
+
+
+def test_the_first_page_comes_before_the_modules_of_others_are_read(tmp_path):
+    command = [sys.executable, "-c", FIRST_PAGE, str(tmp_path / "kits.db")]
+    said = subprocess.run(command, capture_output=True, text=True, check=True).stdout
+    assert said.split() == ["False", "404", "404", "True"]

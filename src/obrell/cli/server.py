@@ -10,6 +10,7 @@ from pathlib import Path
 
 import typer
 import uvicorn
+from fastapi import FastAPI
 
 from obrell.cli.starting import uncollected
 from obrell.core.aside import warm_up
@@ -29,8 +30,9 @@ APPLICATION = "obrell.web.app:create_app"
 """Named by string, so that the command line and the interface stay apart."""
 
 
-def _get_ready() -> None:
+def _get_ready(application: FastAPI) -> None:
     """What the first page does without and the next will need."""
+    application.state.rooms.router()
     warm_up()
     load_all()
 
@@ -55,7 +57,7 @@ def run(data: Path, port: int, compilation: Compilation | None = None) -> None:
         application, log_level="warning", ws="websockets-sansio", ws_per_message_deflate=False,
         ws_max_size=2_100_000, timeout_graceful_shutdown=GRACE_S,
     )  # fmt: skip
-    loading = threading.Timer(FIRST_PAGE_S, _get_ready)
+    loading = threading.Timer(FIRST_PAGE_S, _get_ready, [application])
     loading.daemon = True
     loading.start()
     typer.echo(f"Obrell is at http://{HOST}:{listener.getsockname()[1]}/")

@@ -8,7 +8,7 @@ from pathlib import Path
 from threading import Semaphore
 
 from anyio.to_thread import current_default_thread_limiter
-from fastapi import FastAPI
+from fastapi import APIRouter, FastAPI
 from fastapi.staticfiles import StaticFiles
 
 from obrell.app.delivering import Deliveries
@@ -17,31 +17,11 @@ from obrell.core.raster.compiling import Compilation
 from obrell.core.text.fonts import FONT_FOLDER
 from obrell.core.workspace import Workspace
 from obrell.store.kits import Kits
-from obrell.web import (
-    bench,
-    beside,
-    colours,
-    colourways,
-    deliveries,
-    following,
-    imports,
-    kit_recolouring,
-    live,
-    looks,
-    lost,
-    pictures,
-    preparing,
-    reading,
-    recolouring,
-    sharing,
-    swatches,
-    trial,
-    wall,
-    wall_live,
-)
+from obrell.web import pictures, preparing, wall, wall_live
 from obrell.web.assets import STATIC, Assets
 from obrell.web.failures import install_failures
 from obrell.web.guards import Guards
+from obrell.web.later import Later
 from obrell.web.parcels import Parcels
 from obrell.web.presence import Presence
 from obrell.web.work import AtWork
@@ -62,35 +42,23 @@ def create_app(database: Path, compilation: Compilation | None = None) -> FastAP
     workspace = Workspace(app.state.kits.file)
     app.state.memory = Memory(bound_from_environment(), workspace)
     app.state.deliveries = Deliveries(app.state.memory)
-    for module in (
-        lost,
-        wall,
-        wall_live,
-        swatches,
-        colourways,
-        following,
-        recolouring,
-        kit_recolouring,
-        beside,
-        sharing,
-        reading,
-        bench,
-        imports,
-        looks,
-        live,
-        pictures,
-        colours,
-        deliveries,
-        trial,
-        preparing,
-    ):
+    for module in (wall, wall_live, pictures, preparing):
         app.include_router(module.router)
     app.mount("/static", Assets(directory=STATIC), name="static")
     app.mount("/fonts", StaticFiles(directory=FONT_FOLDER), name="fonts")
+    app.state.rooms = Later(_rooms)
+    app.mount("", app.state.rooms)
     install_failures(app)
     app.add_middleware(AtWork, workspace=workspace)
     app.add_middleware(Guards)
     return app
+
+
+def _rooms() -> APIRouter:
+    # Read when the first page is there: it takes a fifth of a start.
+    from obrell.web.rooms import router
+
+    return router
 
 
 @asynccontextmanager

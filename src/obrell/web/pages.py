@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+import hashlib
 import re
 from pathlib import Path
 from typing import Any
 
 from fastapi import Request
-from jinja2 import Environment, FileSystemLoader, StrictUndefined
+from jinja2 import Environment, FileSystemBytecodeCache, FileSystemLoader, StrictUndefined
 from jinja2.ext import Extension
 from starlette.responses import HTMLResponse
 
 from obrell.core.geometry.svgdata import number
 from obrell.core.raster.compiling import Compilation
+from obrell.core.raster.jit import CACHE
 from obrell.web.assets import ASSETS
 from obrell.web.services import kits_of
 from obrell.web.shortcuts import KEYS
@@ -26,10 +28,18 @@ class Unindented(Extension):
         return re.sub(r"\n[ \n]+", "\n ", re.sub(r"\n[ \n]*(/?>)", r"\1", source))
 
 
+def _compiled() -> FileSystemBytecodeCache:
+    """Where compiled templates are kept: a folder for each way of compiling, which this module says."""
+    way = hashlib.blake2b(Path(__file__).read_bytes(), digest_size=8).hexdigest()
+    folder = CACHE / "templates" / way
+    folder.mkdir(parents=True, exist_ok=True)
+    return FileSystemBytecodeCache(str(folder))
+
+
 TEMPLATES = Environment(
     loader=FileSystemLoader(Path(__file__).parent / "templates"),
     autoescape=True, undefined=StrictUndefined, trim_blocks=True, lstrip_blocks=True,
-    extensions=(Unindented,),
+    extensions=(Unindented,), bytecode_cache=_compiled(),
 )  # fmt: skip
 # In the order that answers have too, so that scripts can compare what a page came with to what they are sent.
 TEMPLATES.policies["json.dumps_kwargs"] = {"sort_keys": False}

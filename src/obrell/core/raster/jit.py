@@ -20,9 +20,10 @@ _SOURCES = sorted(Path(__file__).parent.glob("*.py"))
 SOURCE_HASH = hashlib.blake2b(b"".join(source.read_bytes() for source in _SOURCES), digest_size=8).hexdigest()
 """Changes whenever any kernel changes; part of every picture's address."""
 
-_ROOT = Path(os.environ.get("OBRELL_CACHE", Path.home() / ".cache" / "obrell"))
+CACHE = Path(os.environ.get("OBRELL_CACHE", Path.home() / ".cache" / "obrell"))
+"""Where whatever can be made again is kept from one run to the next."""
 _PLACE = hashlib.blake2b(str(Path(__file__)).encode(), digest_size=6).hexdigest()
-_COMPILED = _ROOT / "kernels" / SOURCE_HASH / f"compiled-{_PLACE}"
+_COMPILED = CACHE / "kernels" / SOURCE_HASH / f"compiled-{_PLACE}"
 """The compiler keeps machine code by where its source lies, too."""
 
 
@@ -111,7 +112,7 @@ def _compiler() -> Any:
     known to the modules whose kernels call it."""
     import numba
 
-    numba.config.CACHE_DIR = str(_ROOT / "kernels" / SOURCE_HASH)
+    numba.config.CACHE_DIR = str(CACHE / "kernels" / SOURCE_HASH)
     made = {helper: numba.njit(inline="never", nogil=True)(helper) for helper in _HELPERS}
     callers = {id(one.__globals__): one.__globals__ for one in (*_HELPERS, *(k.function for k in _KERNELS))}
     for names in callers.values():
