@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 from obrell.core.document.resolve import resolve
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
-from tests.browser.hand import LOCK, new_control, open_bench, until, wait_for_frame
+from tests.browser.hand import LOCK, drag, new_control, open_bench, until, wait_for_frame
 from tests.shots import shot_of
 
 WAYS = [(1, 1.0, True), (8, 1.0, True), (2, 1.5, True), (8, 2.0, True), (2, 2.0, False), (8, 8.0, False)]
@@ -131,6 +131,34 @@ def test_a_wide_control_is_shown_whole_in_the_column_and_its_scale_is_said(page,
     assert column["x"] <= shown["x"]
     assert shown["x"] + shown["width"] <= column["x"] + column["width"]
     assert page.locator(".state .ground-here").evaluate("box => box.scrollWidth - box.clientWidth") <= 0
+
+
+def test_a_huge_control_with_a_long_name_widens_no_view_and_is_tried_where_it_is_seen(page, server):
+    new_control(page, server.url, "2000", "1200")
+    control = page.url.split("?")[0].rsplit("/", 1)[-1]
+    own = f"{server.url}{LOCK}/controls/{control}"
+    name = "Signal board " + "of the upper reach " * 3
+    page.request.post(f"{own}/name", form={"name": name}, headers={"origin": server.url})
+    page.locator("#stage").focus()
+    page.keyboard.press("b")
+    page.keyboard.press("b")
+    expect(page.locator(".part.sel")).to_have_count(1)
+    with page.expect_response("**/edits"):
+        page.locator("#lay-tarn").click()
+    for address in (own, f"{server.url}{LOCK}/deliver?control={control}", f"{server.url}{LOCK}"):
+        page.goto(address)
+        expect(page.locator("header.top")).to_be_visible()
+        assert page.evaluate("document.documentElement.scrollWidth") == 1280, address
+    tile = page.locator(f"#tile-{control}")
+    tile.scroll_into_view_if_needed()
+    expect(tile.locator(".size")).to_contain_text("2000 × 1200, at 35 %")
+    seen = tile.locator("img").bounding_box()
+    assert (seen["width"], seen["height"]) == (700, 420)
+    page.locator("#chip-tarn").click()
+    hue = page.locator("#hue").bounding_box()
+    drag(page, (hue["x"] + 60, hue["y"] + 6), (hue["x"] + 120, hue["y"] + 6), release=False)
+    expect(tile.locator("canvas.tried")).to_be_visible()
+    assert tile.locator("canvas.tried").bounding_box() == pytest.approx(seen, abs=1)
 
 
 def test_the_effects_of_a_group_are_copied_and_not_those_of_what_lies_in_it(hand):

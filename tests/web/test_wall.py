@@ -2,6 +2,8 @@
 
 import pytest
 from fastapi.testclient import TestClient
+from hypothesis import given
+from hypothesis import strategies as st
 
 from obrell.core.document.model import MAX_CONTROLS, Control, Swatch
 from obrell.core.effects import Outline
@@ -11,6 +13,7 @@ from obrell.core.values.paints import Solid
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.documents import Documents
 from obrell.web.app import create_app
+from obrell.web.wall import MOST_HIGH_PX, Art
 from tests.making import control, kit, part, solid
 
 COUNT = 1000
@@ -41,6 +44,16 @@ def spy(real, seen):
         return real(self, kind, hash_, body)
 
     return call
+
+
+@given(st.integers(1, 8192), st.integers(1, 8192), st.sampled_from([235.0, 940.0]))
+def test_art_is_shown_at_true_size_or_whole_with_its_scale(width, height, room):
+    art = Art.of(width, height, room)
+    fits = width <= room and height <= MOST_HIGH_PX
+    assert fits == (art.scale == 1) == ("%" not in art.words)
+    assert art.width <= room
+    assert art.height <= MOST_HIGH_PX
+    assert art.width * height == pytest.approx(art.height * width)
 
 
 def test_a_tile_says_what_is_found(client):

@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+import warnings
 from collections.abc import Callable
 from threading import Lock
 
 from fastapi import APIRouter
 from fastapi.concurrency import run_in_threadpool
+from pydantic.warnings import UnsupportedFieldAttributeWarning
 from starlette.types import Receive, Scope, Send
+
+# The framework quiets this one while it reads a route, which other threads can undo meanwhile.
+warnings.simplefilter("ignore", UnsupportedFieldAttributeWarning)
 
 
 class Later:

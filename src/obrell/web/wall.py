@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable
+from dataclasses import dataclass
+from math import floor
 from typing import Annotated, Any
 
 from fastapi import APIRouter, File, Form, Request, UploadFile
@@ -47,6 +49,10 @@ BESIDE = "all"
 """What the address says when every colourway is shown."""
 ROWS = 4
 """Rows that the table of copies begins with."""
+ROOM_PX, MOST_HIGH_PX = 940, 420
+"""The largest that art is shown: as wide as a row of tiles in a small window, and short enough to be seen whole."""
+WIDE_PX = 330
+"""Wider than one tile among others."""
 
 
 @router.get("/")
@@ -74,24 +80,48 @@ def wall(request: Request, kit: str) -> HTMLResponse:
         return lost(request, kit, str(error))
 
 
+@dataclass(frozen=True, slots=True)
+class Art:
+    """How large a control is shown, logical px, and its size in words, with the scale where that is not true size."""
+
+    scale: float
+    width: float
+    height: float
+    words: str
+    wide: bool
+    """Whether it takes a row to itself."""
+
+    @classmethod
+    def of(cls, width: float, height: float, room: float) -> Art:
+        """At true size, or whole where it is larger than ``room`` px across or ``MOST_HIGH_PX``; a control that cannot
+        be read has none."""
+        # A density of whole thousandths, as addresses of pictures have it.
+        scale = floor(1000 * min(1.0, room / max(width, 1), MOST_HIGH_PX / max(height, 1))) / 1000
+        size = f"{number(width)} × {number(height)}"
+        words = size if scale == 1 else f"{size}, at {max(1, round(scale * 100))} %"
+        return cls(scale, width * scale, height * scale, words, width * scale > WIDE_PX)
+
+
 def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html") -> HTMLResponse:
     kits = kits_of(request)
     index = kits.index(kit)
     way, beside = shown_way(request, index)
     dressed, shown = Dressed(kit, index, way), kits.tiles(kit)
     ways = [Dressed(kit, index, one) for one in (DAY, *(one.id for one in index.colourways))] if beside else []
+    room = ROOM_PX / max(1, len(ways))
     tiles = [
         {
             "control": tile,
-            "size": f"{number(tile.width)} × {number(tile.height)}",
-            "picture": dressed.of(tile.hash, tile.uses, 1),
+            "art": art,
+            "picture": dressed.of(tile.hash, tile.uses, art.scale),
             "ground": dressed.of(tile.hash, tile.uses, 1, ground=1),
             "stands": tile.stands,
-            "double": dressed.of(tile.hash, tile.uses, 2),
-            "ways": [(one.colourway, one.of(tile.hash, tile.uses, 1)) for one in ways],
+            "double": dressed.of(tile.hash, tile.uses, 2 * art.scale),
+            "ways": [(one.colourway, one.of(tile.hash, tile.uses, art.scale)) for one in ways],
             "key": f"{tile.id}-{text_hash(dressed.of(tile.hash, tile.uses, 1))}",
         }
         for tile in shown
+        for art in (Art.of(tile.width, tile.height, room),)
     ]
     steps = kits.history(kit)
     followed = Counter[str]()

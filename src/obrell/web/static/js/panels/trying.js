@@ -86,7 +86,8 @@ export class Trying {
     }
     if (!art.canvas.isConnected) place.append(art.canvas);
     picture.classList.add("covered");
-    const view = { zoom: 1, x: picture.offsetLeft, y: picture.offsetTop };
+    const zoom = Number(picture.dataset.scale);
+    const view = { zoom, x: picture.offsetLeft, y: picture.offsetTop };
     art.paint(tile, data, at, view);
     art.place(view);
   }
