@@ -9,6 +9,8 @@ from obrell.core.document.model import Guide
 from obrell.core.document.moving import place_of
 from obrell.core.edit import read_edit
 from obrell.core.edit.base import Surroundings
+from obrell.core.edit.snapping import Snapping, pulled_by, snap_box, snap_point
+from obrell.core.geometry.plane import Point, Rect
 from obrell.core.shapes import Box, Line, Path, Round, Text
 from obrell.core.shapes.outlined import Contour, Knot
 from obrell.core.values.paints import Linear, Stop
@@ -151,3 +153,70 @@ def test_what_is_led_ends_where_it_says(dx, dy):
         assert (x if snap.axis == "across" else y) == pytest.approx(snap.at, abs=1e-5)
     if not edit.snaps(start):
         assert (x, y) == pytest.approx((14 + dx, 30 + dy), abs=1e-5)
+
+
+BOXES = st.lists(
+    st.tuples(st.integers(0, 600), st.integers(0, 500), st.integers(4, 120), st.integers(4, 120)), max_size=3
+)
+WORDS = {0: ("left of", "right of"), 1: ("top of", "bottom of")}
+
+
+def offers(boxes, axis, length, margin, kinds):
+    """Where lines lie, which lines of a box may lie on them, and what they are: as a list, one by one."""
+    lines = []
+    if "canvas" in kinds:
+        lines += [(length / 2, "m", "middle of the canvas"), (0, "se", "canvas edge"), (length, "se", "canvas edge")]
+        lines += [(margin, "se", "margin"), (length - margin, "se", "margin")]
+    for number, box in enumerate(boxes, start=1):
+        start, size = box[axis] / 4, box[axis + 2] / 4
+        first, last = WORDS[axis]
+        lines += [
+            (start + size / 2, "m", f"middle of P{number}"), (start, "se", f"{first} P{number}"),
+            (start + size, "se", f"{last} P{number}"),
+        ]  # fmt: skip
+    return lines
+
+
+@given(BOXES, st.integers(0, 600), st.integers(0, 500), st.integers(4, 200), st.integers(4, 200), st.booleans())
+def test_a_box_comes_to_lie_on_the_nearest_of_all_lines_that_it_may_lie_on(boxes, x, y, width, height, alone):
+    parts = [
+        part(Box(width=w / 4, height=h / 4), solid("#888888"), x=(a + w / 2) / 4, y=(b + h / 2) / 4, name=f"P{n}")
+        for n, (a, b, w, h) in enumerate(boxes, start=1)
+    ]
+    start = control(*parts, **CANVAS)
+    kinds = ("parts",) if alone else ("canvas", "parts")
+    box = Rect(x / 4 + 0.1, y / 4 + 0.1, (x + width) / 4 + 0.1, (y + height) / 4 + 0.1)
+    found = {one.axis: one for one in snap_box(start, (), box, Snapping(kinds=kinds, reach=3))}
+    for axis, name, length in ((0, "across", 190), (1, "down", 160)):
+        low, high = (box.left, box.right) if axis == 0 else (box.top, box.bottom)
+        own = {"s": low, "m": (low + high) / 2, "e": high}
+        pairs = sorted(
+            ((at - own[line], at, words) for at, lines, words in offers(boxes, axis, length, 12, kinds)
+             for line in lines if abs(at - own[line]) <= 3),
+            key=lambda pair: abs(pair[0]),
+        )  # fmt: skip
+        near = [pair for pair in pairs if abs(pair[0]) < abs(pairs[0][0]) + 1e-6]
+        if not near or len({by > 0 for by, *_ in near}) > 1:
+            assert name not in found
+        else:
+            assert (found[name].by, found[name].at) in [(pytest.approx(by), at) for by, at, _ in near]
+            assert found[name].words in [words for *_, words in near]
+
+
+@given(st.integers(0, 400), st.integers(1, 60), st.sampled_from([1.0, 1.5, 2.0, 3.0]))
+def test_where_nothing_else_is_near_the_start_of_a_box_comes_to_lie_on_whole_pixels(x, width, density):
+    box = Rect(x / 4 + 0.1, 50, x / 4 + 0.1 + width, 60)
+    (snap,) = snap_box(control(**CANVAS), (), box, Snapping(kinds=("pixels",), density=density))[:1]
+    assert snap.words == "pixels"
+    assert (box.left + snap.by) * density == pytest.approx(round(box.left * density))
+
+
+def test_a_point_comes_in_line_with_points_across_and_down():
+    start = control(drawn((10, 11), (50, 52)), **CANVAS)
+    for x, y, at in ((11, 90, {"across": 10}), (90, 50, {"down": 52}), (49, 53, {"across": 50, "down": 52})):
+        found = snap_point(start, (), x, y, Snapping(kinds=("points",), reach=3))
+        assert {one.axis: one.at for one in found} == at
+        assert {one.words for one in found} == {"a point of Line"}
+    (own,) = snap_point(start, ("p1",), 30, 70, Snapping(kinds=("points",), reach=3), [Point(32, 90)])
+    assert (own.axis, own.at, own.words) == ("across", 32, "in line with a point")
+    assert pulled_by((own,)) == (2, 0)

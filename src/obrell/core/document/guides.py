@@ -8,8 +8,17 @@ from obrell.core.document.model import MAX_GUIDES, Control, Guide
 def guide_places(control: Control) -> dict[str, float]:
     """Every guide's place on the canvas by id, logical px. A guide counted from one that is gone, or in
     a circle, is counted from the start."""
-    known = {guide.id: guide for guide in control.guides}
+    known = _by_id(control)
     return {guide.id: _place(control, guide, known, MAX_GUIDES) for guide in control.guides}
+
+
+def guide_place(control: Control, guide: Guide) -> float:
+    """The place of a guide that may not be on the control yet."""
+    return _place(control, guide, _by_id(control), MAX_GUIDES)
+
+
+def _by_id(control: Control) -> dict[str, Guide]:
+    return {guide.id: guide for guide in control.guides}
 
 
 def _place(control: Control, guide: Guide, known: dict[str, Guide], depth: int) -> float:

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field
 
-from obrell.core.document.guides import guide_places
+from obrell.core.document.guides import guide_place, guide_places
 from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import MAX_GUIDES, Control, Guide
 from obrell.core.edit.base import Edit, Surroundings
@@ -161,7 +161,7 @@ def _guide(control: Control, guide_id: str) -> Guide:
 def _place(control: Control, axis: str, at: float, since: str) -> float:
     """Where on the canvas a new guide would lie, wherever it is counted from."""
     guide = Guide(id=f"g{control.next_number}", axis=axis, at=at, since=since)
-    return guide_places(control.evolve(guides=(*control.guides, guide)))[guide.id]
+    return guide_place(control, guide)
 
 
 def _with_guides(control: Control, wanted: list[tuple[str, float, str]]) -> Control:
@@ -171,8 +171,7 @@ def _with_guides(control: Control, wanted: list[tuple[str, float, str]]) -> Cont
     next_number, guides = control.next_number, list(control.guides)
     for axis, at, since in wanted:
         guide = Guide(id=f"g{next_number}", axis=axis, at=at, since=since)
-        made = control.evolve(guides=(*guides, guide))
-        spot = (guide.axis, round(guide_places(made)[guide.id], 6))
+        spot = (guide.axis, round(guide_place(control, guide), 6))
         if spot not in there:
             there.add(spot)
             guides.append(guide)
