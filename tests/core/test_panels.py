@@ -7,8 +7,6 @@ from string import ascii_uppercase
 
 import numpy as np
 import pytest
-from hypothesis import given
-from hypothesis import strategies as st
 
 from obrell.core.document.model import Control, State
 from obrell.core.document.resolve import resolve
@@ -19,7 +17,6 @@ from obrell.core.render.picture import box_around, picture
 from obrell.core.shapes import Box, Round, Text
 from obrell.core.trial.composing import Seen, composed, ground_of
 from obrell.core.trial.instances import behaviour_of, instance, looks_of, piece_of, standing_of
-from obrell.core.trial.reach import area_of, reach_of
 from obrell.core.trial.screen import place_of, screen_of
 from obrell.core.trial.sources import moved, series_of
 from obrell.core.trial.starts import STARTS, begun
@@ -275,38 +272,6 @@ def test_the_screen_is_its_ground_with_the_delivered_pictures_over_it():
 @pytest.mark.parametrize("place", [(-30, -20), (180, 110), (500, 500), (-200, 0)])
 def test_what_lies_beyond_the_screen_is_cut_off(place):
     assert composed(KIT, BARE, [Seen(KEY, *place, "day")], 1).shape == (120, 200, 3)
-
-
-@given(st.floats(0, 60), st.floats(0, 60))
-def test_the_way_between_two_touch_areas_is_the_shortest(dx, dy):
-    other = area_of("b", KEY, 40 + dx, 20 + dy)
-    one = area_of("a", KEY, 0, 0)
-    assert one is not None
-    assert other is not None
-    gap = reach_of([one, other]).nearest
-    assert gap is not None
-    assert gap.px == pytest.approx(math.hypot(dx, dy), abs=0.01)
-    assert math.dist(gap.start, gap.end) == pytest.approx(gap.px, abs=0.01)
-
-
-def test_round_areas_are_as_far_apart_as_their_edges_and_those_that_overlap_not_at_all():
-    areas = [area_of(name, KNOB, x, y) for name, x, y in (("a", 0, 0), ("b", 60, 45), ("c", 200, 0))]
-    reach = reach_of([one for one in areas if one])
-    assert reach.nearest is not None
-    assert reach.nearest.px == pytest.approx(75 - 40, abs=0.15)
-    over = area_of("d", KNOB, 30, 0)
-    assert over is not None
-    assert areas[0] is not None
-    met = reach_of([areas[0], over]).nearest
-    assert met is not None
-    assert met.px == 0
-
-
-def test_the_smallest_area_is_the_narrowest():
-    areas = [one for one in (area_of("a", KNOB, 0, 0), area_of("b", KEY, 100, 0)) if one]
-    assert (smallest := reach_of(areas).smallest) is not None
-    assert (smallest.placement, smallest.box.height) == ("b", 20)
-    assert reach_of([]).nearest is None
 
 
 @pytest.mark.parametrize("start", STARTS)

@@ -91,7 +91,10 @@ def gap_between(one: Area, other: Area) -> Gap:
     near_a, near_b = _facing(a, b, other.box), _facing(b, a, one.box)
     to_b, to_a = _nearest(near_a, near_b), _nearest(near_b, near_a)
     far, start, end = to_b if to_b[0] <= to_a[0] else (to_a[0], to_a[2], to_a[1])
-    return Gap(one.placement, other.placement, 0.0 if _meet(a, b) else far, start, end)
+    common = _within(a, b) or _crossing(near_a, near_b)
+    if common is not None:
+        return Gap(one.placement, other.placement, 0.0, common, common)
+    return Gap(one.placement, other.placement, far, start, end)
 
 
 def _facing(lines: Chords, others: Chords, box: Rect) -> Chords:
@@ -119,9 +122,40 @@ def _nearest(lines: Chords, others: Chords) -> tuple[float, Place, Place]:
     return float(far[line, other]), (float(x0), float(y0)), (float(x1), float(y1))
 
 
-def _meet(lines: Chords, others: Chords) -> bool:
-    """Whether any of the ends of chords lies within the closed outline that others make, either way round."""
-    return bool(_inside(lines[:, :2], others).any() or _inside(others[:, :2], lines).any())
+def _within(lines: Chords, others: Chords) -> Place | None:
+    """An end of chords that lies within the closed outline that the others make, either way round."""
+    for ends, outline in ((lines, others), (others, lines)):
+        found = ends[_inside(ends[:, :2], outline), :2]
+        if len(found):
+            return float(found[0, 0]), float(found[0, 1])
+    return None
+
+
+def _crossing(lines: Chords, others: Chords) -> Place | None:
+    """A place where some chord crosses another: each has its ends on both sides of the other."""
+    crossed = np.argwhere(_astride(lines, others) & _astride(others, lines).T)
+    if not len(crossed):
+        return None
+    one, other = lines[crossed[0, 0]], others[crossed[0, 1]]
+    first, last = (
+        _turning(other[None, 2:] - other[None, :2], one[None, None, at : at + 2] - other[:2]) for at in (0, 2)
+    )
+    x, y = one[:2] + (one[2:] - one[:2]) * float((first / (first - last))[0, 0])
+    return float(x), float(y)
+
+
+def _astride(lines: Chords, others: Chords) -> NDArray[np.bool_]:
+    """Which of some chords have their ends on both sides of the line through which of others, shape (n, m)."""
+    way = others[:, 2:] - others[:, :2]
+    first, last = (lines[:, None, at : at + 2] - others[None, :, :2] for at in (0, 2))
+    found: NDArray[np.bool_] = _turning(way, first) * _turning(way, last) < 0
+    return found
+
+
+def _turning(way: NDArray[np.float64], to: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Twice the area that two vectors span, its sign by which side the second lies on."""
+    spanned: NDArray[np.float64] = way[:, 0] * to[:, :, 1] - way[:, 1] * to[:, :, 0]
+    return spanned
 
 
 def _inside(places: NDArray[np.float64], outline: Chords) -> NDArray[np.bool_]:
