@@ -91,6 +91,28 @@ def test_by_night_red_sinks_below_blue_that_is_darker_by_day():
     assert sum(seen_red) < sum(seen_blue)
 
 
+@given(st.tuples(LEVELS, LEVELS, LEVELS), st.sampled_from([0.003, 0.05, 0.7, 4, 20]))
+def test_by_night_a_pixel_is_what_cones_and_rods_make_of_it_together(colour, white):
+    dimmed = (white / 350) ** (1 / 3)
+    light = np.array([decoded(one / 255) * dimmed for one in colour])
+    to_xyz = np.array([
+        [0.4124564, 0.3575761, 0.1804375], [0.2126729, 0.7151522, 0.0721750], [0.0193339, 0.1191920, 0.9503041]
+    ])  # fmt: skip
+
+    def rods_get(rgb):
+        x, y, z = to_xyz @ rgb
+        return y * (1.33 * (1 + (y + z) / x) - 1.68) if x > 1e-6 else 0
+
+    candela = np.dot([0.2126, 0.7152, 0.0722], light) * white / dimmed
+    rods = min(1, max(0, (1 - math.log10(max(candela, 1e-6))) / 3))
+    both = [
+        one + (rods_get(light) / rods_get(np.ones(3)) * tint - one) * rods
+        for one, tint in zip(light, (0.72, 0.92, 1.32), strict=True)
+    ]
+    ((red, green, blue),) = seen(Conditions(night=white), colour)
+    assert (red, green, blue) == pytest.approx([level(one) for one in both], abs=1)
+
+
 def test_a_dimmed_display_that_is_bright_enough_for_cones_keeps_its_colours():
     ((red, green, blue),) = seen(Conditions(night=WHITE_CD / 8), (255, 255, 255))
     assert red == green == blue == level((1 / 8) ** (1 / 3))
