@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from obrell.core.edit import Surroundings, read_edit
@@ -15,7 +15,8 @@ from obrell.core.geometry.plane import Point, Similarity, about, degrees_of, dir
 from obrell.core.geometry.rounded import ellipse, rounded_box
 from obrell.core.raster.coverage import rasterise
 from obrell.core.raster.layers import PixelBox
-from obrell.core.shapes import Box, Line, Ring, Sides, Text
+from obrell.core.shapes import Box, Line, Ring, Round, Sides, Text
+from obrell.core.shapes.kinds.line import ARROW_LENGTH, ARROW_WIDTH
 from obrell.core.text.fonts import FONT_NAMES
 from tests.making import control, part
 
@@ -89,6 +90,59 @@ def test_a_line_has_the_area_of_a_bar(across, down, width):
     assert capped == pytest.approx(length * width + math.pi * width**2 / 4, abs=0.05)
 
 
+def sides(box, dx, dy):
+    return box.left + dx, box.top + dy, box.right + dx, box.bottom + dy
+
+
+@given(
+    st.floats(30, 60), st.floats(0.5, 4), st.sampled_from(["none", "start", "end", "both"]), st.integers(0, 359)
+)  # fmt: skip
+def test_arrows_take_their_length_from_the_bar_and_end_where_the_line_does(length, width, arrows, degrees):
+    x, y = direction(degrees)
+    line = Line(across=length * x, down=length * y, width=width, arrows=arrows)
+    heads = {"none": 0, "both": 2}.get(arrows, 1)
+    head = ARROW_LENGTH * width
+    bar, tips = (length - heads * head) * width, heads * head * ARROW_WIDTH * width / 2
+    assert area(line.path()) == pytest.approx(bar + tips, rel=2e-3)
+    flat = line.path().transformed(Similarity(turn=90 - degrees)).bounds()
+    assert (flat.left, flat.right) == pytest.approx((0, length), abs=2e-3)
+    half = (ARROW_WIDTH if heads else 1) * width / 2
+    assert (flat.top, flat.bottom) == pytest.approx((-half, half), abs=2e-3)
+
+
+@given(
+    st.integers(-300, 300).map(lambda value: value / 7), st.integers(1, 40).map(lambda value: value / 8),
+    st.sampled_from([1.0, 1.5, 2.0, 3.0]), st.booleans(), st.integers(-40, 40).map(lambda value: value / 9),
+)  # fmt: skip
+def test_a_fitted_line_lies_on_whole_pixels_where_it_lay_about(length, width, density, lies, at):
+    assume(abs(length) >= 1)
+    line = Line(across=length, down=0, width=width) if lies else Line(across=0, down=length, width=width)
+    fitted, place = line.fitted(density, Point(at, -at))
+    for now, was in zip(sides(fitted.box(), place.x, place.y), sides(line.box(), at, -at), strict=True):
+        assert now * density == pytest.approx(round(now * density), abs=1e-4)
+        assert abs(now - was) <= 1.001 / density
+
+
+PLACES = st.integers(-80, 80)
+
+
+@pytest.mark.parametrize("kind", [Box, Round, Sides])
+@given(PLACES, PLACES, PLACES, PLACES)
+def test_what_is_drawn_fills_the_way_of_the_hand(kind, x0, y0, dx, dy):
+    assume(abs(dx) > 4 and abs(dy) > 4)
+    end, side = (x0 + dx, y0 + dy), max(abs(dx), abs(dy))
+
+    def drawn(**keys):
+        shape, place = kind.drawn(x0, y0, *end, **({"constrained": False, "centred": False} | keys))
+        return pytest.approx(sides(shape.frame(), place.x, place.y), abs=1e-6)
+
+    assert drawn() == (min(x0, end[0]), min(y0, end[1]), max(x0, end[0]), max(y0, end[1]))
+    assert drawn(centred=True) == (x0 - abs(dx), y0 - abs(dy), x0 + abs(dx), y0 + abs(dy))
+    far = (x0 + math.copysign(side, dx), y0 + math.copysign(side, dy))
+    assert drawn(constrained=True) == (min(x0, far[0]), min(y0, far[1]), max(x0, far[0]), max(y0, far[1]))
+    assert drawn(constrained=True, centred=True) == (x0 - side, y0 - side, x0 + side, y0 + side)
+
+
 def test_dashes_fill_the_line_from_its_start():
     line = Line(across=50, down=0, width=4, dash=10, gap=5)
     assert area(line.path()) == pytest.approx((10 + 10 + 10 + 5) * 4, abs=0.01)
@@ -123,6 +177,13 @@ def test_transforms_come_back(scale, turn, dx, dy, x):
     assert move.inverse().apply(*move.apply(x, dy)) == pytest.approx((x, dy), abs=1e-6)
     assert move.inverse().after(move).apply(x, dy) == pytest.approx((x, dy), abs=1e-6)
     assert about(dx, dy, turn, scale).apply(dx, dy) == pytest.approx((dx, dy), abs=1e-6)
+
+
+def test_case_changes_what_is_seen_and_not_what_was_typed():
+    for case, seen in (("upper", "RAISE SLUICE"), ("lower", "raise sluice"), ("as typed", "Raise Sluice")):
+        text = Text(words="Raise Sluice", case=case)
+        assert text.words == "Raise Sluice"
+        assert text.path().bounds() == Text(words=seen).path().bounds()
 
 
 def test_lines_of_text_stand_around_their_place():
