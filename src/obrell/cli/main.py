@@ -11,14 +11,13 @@ from pathlib import Path
 from typing import Annotated
 
 import typer
-from rich.console import Console
-from rich.progress import Progress
 
 from obrell.app.checking import check as check_all
 from obrell.app.delivering import ordered
 from obrell.app.opening import opened
 from obrell.app.rendering import Seen, file_of
 from obrell.app.swatches import bring_in
+from obrell.cli.telling import complain, progress, say
 from obrell.core.deliver.bundle import made
 from obrell.core.deliver.manifest import MANIFEST, entry, manifest
 from obrell.core.deliver.names import PATTERN
@@ -43,7 +42,6 @@ from obrell.store.kits import Kits, Lost, Stored
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Draw controls, deliver pixels.")
 kit_app = typer.Typer(no_args_is_help=True, help="Kits as files.")
 app.add_typer(kit_app, name="kit")
-console = Console(stderr=True)
 
 FAILED = 1
 DEFAULT_DATA = Path(os.environ.get("OBRELL_DATA", "var/obrell.db"))
@@ -73,7 +71,7 @@ def main() -> None:
 
 
 def _fail(words: str) -> None:
-    console.print(words, style="red", highlight=False, markup=False)
+    complain(words)
     sys.exit(FAILED)
 
 
@@ -109,10 +107,10 @@ def serve(data: Data = DEFAULT_DATA, port: Port = PORT) -> None:
 def watch(compilation: Compilation) -> None:
     """Say how far it is until it is done."""
     words = "Preparing to draw, once for this version"
-    with Progress(*Progress.get_default_columns()[:3], console=console, transient=True) as progress:
-        task = progress.add_task(words, total=compilation.total)
+    with progress() as shown:
+        task = shown.add_task(words, total=compilation.total)
         while not compilation.ready.wait(0.2):
-            progress.update(task, completed=compilation.done)
+            shown.update(task, completed=compilation.done)
 
 
 @app.command()
@@ -148,7 +146,7 @@ def render(
         )  # fmt: skip
         content = file_of(settings, found, form, seen, density)
         write(out, content)
-        console.print(f"{out} ({len(content)} bytes)", highlight=False)
+        say(f"{out} ({len(content)} bytes)")
 
 
 @app.command()
@@ -186,15 +184,15 @@ def deliver(
         about = ordered(kits, kit_id, order.controls)
         planned = plan(about.settings, about.documents, order)
         entries, left_out = [], [*about.lost, *planned.left_out]
-        with Progress(console=console, transient=True) as progress:
-            for file, content in progress.track(made(planned.files), len(planned.files), description="Making files"):
+        with progress() as shown:
+            for file, content in shown.track(made(planned.files), len(planned.files), description="Making files"):
                 if isinstance(content, LeftOut):
                     left_out.append(content)
                     continue
                 write(out / file.name, content)
                 entries.append(entry(file, content))
         write(out / MANIFEST, manifest(about.settings, planned, entries, left_out).encode())
-        console.print(f"{len(entries)} files in {out}", highlight=False)
+        say(f"{len(entries)} files in {out}")
         _say_left_out(left_out)
 
 
@@ -247,7 +245,7 @@ def backup(
         raise Refused("A backup needs another name than the database itself.")
     with opened(data) as kits:
         kits.backup(out)
-    console.print(f"{out} ({out.stat().st_size} bytes)", highlight=False)
+    say(f"{out} ({out.stat().st_size} bytes)")
 
 
 @app.command()
@@ -372,7 +370,7 @@ def find_sizes(shelf: list[Stored | Lost], wanted: Sequence[str]) -> list[str]:
 def _say_left_out(left_out: Sequence[LeftOut]) -> None:
     """What is missing is said, and the exit code tells a build server."""
     for one in left_out:
-        console.print(f"Left out: {one.name}. {one.words}", style="red", highlight=False, markup=False)
+        complain(f"Left out: {one.name}. {one.words}")
     if left_out:
         sys.exit(FAILED)
 
