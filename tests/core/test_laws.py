@@ -1,5 +1,6 @@
 """Laws over the registries: every part kind, every effect kind."""
 
+import math
 from concurrent.futures import ThreadPoolExecutor
 from xml.etree import ElementTree
 
@@ -9,7 +10,8 @@ from pydantic import TypeAdapter
 
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import resolve
-from obrell.core.effects import EFFECTS, AnyEffect, Paint
+from obrell.core.effects import EFFECTS, AnyEffect, BackdropBlur, Blur, Mask, Paint
+from obrell.core.effects.kinds.mask import GradientCover
 from obrell.core.formats.svg.document import svg
 from obrell.core.raster.layers import PixelBox
 from obrell.core.render.cache import PixelCache
@@ -17,7 +19,7 @@ from obrell.core.render.compose import Frame, canvas_box, compose, draw
 from obrell.core.scene.bounds import painted_box
 from obrell.core.scene.scene import scene_at
 from obrell.core.shapes import SHAPES, AnyShape, Box
-from obrell.core.values.paints import Texture
+from obrell.core.values.paints import Linear, Stop, Texture
 from tests.making import (
     CONTAINERS_TRIED,
     EFFECTS_TRIED,
@@ -100,6 +102,42 @@ def test_density_two_averaged_down_is_near_density_one(shape, effect):
     away = np.abs(averaged - layer(shown).planes)
     assert away.max() < SAMPLED.get(effect, 0.035)
     assert away.mean() < 0.004
+
+
+def evenly(opacity):
+    """A mask that shows as much everywhere."""
+    ramp = Linear(stops=tuple(Stop(position=at, colour="#ffffff", opacity=opacity) for at in (0, 1)))
+    return Mask(id="e9", cover=GradientCover(fill=ramp), fitted_x=40, fitted_y=30)
+
+
+@pytest.mark.parametrize("soft", [(), (Blur(id="e8", radius=4),)], ids=["sharp", "blurred"])
+@pytest.mark.parametrize("form", FORMS)
+@pytest.mark.parametrize("shape", ["box", "group"])
+def test_a_mask_that_shows_all_changes_nothing_and_one_that_shows_nothing_leaves_what_lies_behind(shape, form, soft):
+    ground = part(Box(width=80, height=60), Paint(id="e1", fill=Texture(pattern="lines", scale=8)))
+
+    def seen(*masks):
+        *inner, outer = with_inner(shape, solid("#406080"), FORMS[form], *soft, *masks, opacity=0.8)
+        held = [one.evolve(within=f"p{len(inner) + 2}") for one in inner]
+        return layer(resolved(ground, *held, outer)).planes
+
+    shown = seen()
+    assert np.abs(seen(evenly(1.0)) - shown).max() < 1e-5
+    behind = layer(resolved(ground)).planes
+    assert np.abs(seen(evenly(0.0)) - behind).max() < 1e-5
+    assert np.abs(shown - behind).max() > 0.01
+
+
+@pytest.mark.parametrize("density", [1.0, 1.5, 2.0, 3.0])
+def test_frosted_glass_blurs_by_its_radius_in_logical_px_at_every_density(density):
+    half = part(Box(width=40, height=200), solid("#000000"), x=20)
+    white = part(Box(width=200, height=200), solid("#ffffff"))
+    glass = part(Box(width=60, height=40), BackdropBlur(id="e1", radius=8))
+    shown = layer(resolved(white, half, glass), density).planes[0]
+    across = (np.arange(shown.shape[1]) + 0.5) / density
+    want = [0.5 + 0.5 * math.erf((x - 40) / (4 * math.sqrt(2))) for x in across]
+    inside = (across > 12) & (across < 68)
+    assert np.abs(shown[shown.shape[0] // 2] - want)[inside].max() < 0.012
 
 
 @pytest.mark.parametrize("effect", EFFECTS)
