@@ -12,10 +12,11 @@ from hypothesis import strategies as st
 from PIL import Image
 
 from obrell.core.deliver.bundle import bundle, make
-from obrell.core.deliver.manifest import entry
+from obrell.core.deliver.manifest import about, entry, manifest
 from obrell.core.deliver.names import check_pattern, file_name
 from obrell.core.deliver.order import Order, read_order
-from obrell.core.deliver.plan import delivered_box, plan
+from obrell.core.deliver.plan import LeftOut, delivered_box, plan
+from obrell.core.document.model import Colourway
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.effects import DropShadow
@@ -24,7 +25,11 @@ from obrell.core.geometry.plane import Rect
 from obrell.core.raster.png import encode, encode_quick
 from obrell.core.render.picture import device, picture
 from obrell.core.shapes import Box
+from obrell.core.values.easings import NAMED
+from obrell.core.values.readings import Drive, Reading
 from obrell.core.values.slugs import slug
+from obrell.core.values.touches import TouchesBox
+from obrell.core.values.transitions import Timing, Transition
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.making import KIT, control, part, resolved, solid
 
@@ -160,6 +165,62 @@ def test_every_size_has_a_box_of_its_own_and_a_density_the_art_that_is_for_it():
     clash = plan(KIT, (key,), order.evolve(pattern="{control}.{density}"))
     assert "Put {size} and {density} into the name pattern" in clash.left_out[0].words
     assert {file.size for file in plan(KIT, (key,), order.evolve(sizes=("wide",))).files} == {"wide"}
+
+
+def test_all_that_a_program_is_told_of_a_control_and_of_a_file():
+    key = applied(read_edit({"kind": "add-size", "name": "Wide", "wider": 20}), pressed_key(), Surroundings())
+    key = key.evolve(
+        timing=Timing(duration=120, delay=10, easing=NAMED["linear"]),
+        transitions=(Transition(start="rest", end="pressed", duration=80),),
+        readings=(Reading(
+            id="level", name="Level", start=-5, end=50, step=0.5, value=20, unit="m",
+            drives=(Drive(path="parts/p1/rotation", start=0, end=9),),
+        ),),
+        touch=TouchesBox(x=40, y=30, width=60, height=44),
+    )  # fmt: skip
+    outline = "M10 8 L70 8 L70 52 L10 52 L10 8 Z"
+    assert about(key) == {
+        "control": "Control",
+        "touch": outline,
+        "sizes": [
+            {"id": "regular", "name": "Regular", "width": 80, "height": 60, "touch": outline},
+            {"id": "wide", "name": "Wide", "width": 100, "height": 60, "touch": outline},
+        ],
+        "states": [{"id": "pressed", "name": "Pressed"}],
+        "transition": {"duration_ms": 120, "delay_ms": 10, "easing": "linear"},
+        "transitions": [
+            {"from": "rest", "to": "pressed", "duration_ms": 80, "delay_ms": 0, "easing": "ease-out"}
+        ],
+        "readings": [
+            {"id": "level", "name": "Level", "from": -5, "to": 50, "step": 0.5, "begins": 20, "unit": "m"}
+        ],
+    }  # fmt: skip
+    night = KIT.evolve(colourways=(Colourway(id="night", name="Night"),))
+    order = Order(
+        densities=(2.0,), formats=("png",), states=("pressed",), sizes=("wide",), colourways=("day", "night")
+    )
+    (day, other) = plan(night, (key,), order).files
+    told = entry(other, b"content")
+    assert told == {
+        "name": "test-kit/control.wide.night.pressed.2.png", "control": "Control", "size": "wide", "colourway": "night",
+        "state": "pressed", "format": "png", "density": 2,
+        "width": 200, "height": 120, "body": told["body"],
+        "touch": {"left": 20, "top": 16, "width": 120, "height": 88},
+        "sha256": hashlib.sha256(b"content").hexdigest(),
+    }  # fmt: skip
+    assert entry(day, b"")["colourway"] == "day"
+    frames = plan(KIT, (key,), order.evolve(frames=3, colourways=("day",))).files
+    assert [entry(one, b"")["readings"] for one in frames] == [{"level": -5}, {"level": 22.5}, {"level": 50}]
+    plain = plan(KIT, (pressed_key(),), Order(densities=(1.0,), formats=("png",), states=("rest",))).files[0]
+    assert set(entry(plain, b"")) == {
+        "name", "control", "state", "format", "density", "width", "height", "body", "sha256",
+    }  # fmt: skip
+    planned = plan(KIT, (pressed_key(),), Order(densities=(2.0,)))
+    assert json.loads(manifest(KIT, planned, [], [LeftOut("a.png", "Too large.")])) == {
+        "kit": KIT.name, "files": [],
+        "controls": [about(pressed_key())],
+        "left_out": [{"name": "a.png", "why": "Too large."}],
+    }  # fmt: skip
 
 
 def test_pictures_of_a_part_of_a_reading_begin_and_end_there():
