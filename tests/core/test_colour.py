@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from obrell.core.colour.contrast import contrast
+from obrell.core.colour.css import css_colour, is_colour
 from obrell.core.colour.difference import ciede2000
 from obrell.core.colour.gamut import from_oklch
 from obrell.core.colour.links import ALIKE, MISSING, ladder, literal, match, nearest
@@ -106,3 +107,39 @@ def test_the_nearest_swatch_is_that_of_the_same_hue():
     expected = {"#8fd0d6": "tarn", "#0b3b40": "tarn", "#f4d38a": "brass", "#2b3338": "slate", "#ffffff": "chalk"}
     assert {colour: nearest(colour, palette).link.swatch for colour in expected} == expected
     assert nearest("#ffffff", {}) is None
+
+
+WRITTEN = {
+    "hsl": "hsl({0:.6f} {1:.6f}% {2:.6f}% / {alpha})",
+    "hwb": "hwb({0:.6f}deg {1:.6f}% {2:.6f}% / {alpha})",
+    "lab": "lab({0:.6f} {1:.6f} {2:.6f} / {alpha})",
+    "lch": "lch({0:.6f} {1:.6f} {2:.6f} / {alpha})",
+    "oklab": "oklab({0:.8f} {1:.8f} {2:.8f} / {alpha})",
+    "oklch": "oklch({0:.8f} {1:.8f} {2:.6f} / {alpha})",
+    "srgb-linear": "color(srgb-linear {0:.8f} {1:.8f} {2:.8f} / {alpha})",
+    "display-p3": "color(display-p3 {0:.8f} {1:.8f} {2:.8f} / {alpha})",
+    "xyz-d65": "color(xyz {0:.8f} {1:.8f} {2:.8f} / {alpha})",
+    "xyz-d50": "color(xyz-d50 {0:.8f} {1:.8f} {2:.8f} / {alpha})",
+}
+
+
+@pytest.mark.parametrize("space", WRITTEN)
+@given(st.integers(0, 0xFFFFFF), st.sampled_from(["1", "0.25", "50%"]))
+def test_a_colour_is_read_in_every_space_of_css(space, number, alpha):
+    wanted = f"#{number:06x}"
+    scale = (1, 100, 100) if space in ("hsl", "hwb") else (1, 1, 1)
+    values = [one * by for one, by in zip(Color(wanted).convert(space).coords(nans=False), scale, strict=True)]
+    colour, opacity = css_colour(WRITTEN[space].format(*values, alpha=alpha))
+    levels = [[int(one[at : at + 2], 16) for at in (1, 3, 5)] for one in (colour, wanted)]
+    assert levels[0] == pytest.approx(levels[1], abs=1)
+    assert opacity == {"1": 1, "0.25": 0.25, "50%": 0.5}[alpha]
+
+
+def test_what_is_beyond_the_gamut_of_the_screen_is_cut_and_what_is_no_colour_is_none():
+    assert css_colour("color(display-p3 0 1 0)") == ("#00ff00", 1)
+    assert css_colour("rgb(300 -20 none / 2)") == ("#ff0000", 1)
+    for text in ("", "currentcolor", "var(--x)", "color(rec2020 0 1 0)", "redd", "#12", " " * 300):
+        assert css_colour(text) is None, text
+    assert is_colour("transparent")
+    assert is_colour("currentcolor")
+    assert not is_colour("glow")
