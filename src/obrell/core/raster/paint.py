@@ -9,7 +9,7 @@ from __future__ import annotations
 import numpy as np
 
 from obrell.core.raster import blend
-from obrell.core.raster.colouring import colour_row, edges_of, fill, plain_row
+from obrell.core.raster.colouring import colour_row, edges_of, plain_row
 from obrell.core.raster.jit import helper, kernel
 from obrell.core.raster.layers import Coverage, Layer, PixelBox
 from obrell.core.raster.modes import PLAIN, blend_plainly
@@ -51,9 +51,22 @@ def _lay_through(under, colours, mask, alpha):
 
 
 @helper
+def _lay_evenly(under, colour, mask, alpha):
+    """The same of one colour for the whole row."""
+    for x in range(len(under)):
+        under[x] = colour * mask[x] + under[x] * (np.float32(1) - alpha[x])
+
+
+@helper
 def _times(out, colours, mask):
     for x in range(len(out)):
         out[x] = colours[x] * mask[x]
+
+
+@helper
+def _times_evenly(out, colour, mask):
+    for x in range(len(out)):
+        out[x] = colour * mask[x]
 
 
 @kernel(
@@ -70,6 +83,7 @@ def _paint(
     colours = np.empty((4, count), np.float32)
     by_row = shape == 1 and abs(field[0]) < 1e-15
     by_column = shape == 1 and abs(field[1]) < 1e-15
+    evenly = shape == 0 or by_row
     along = np.empty(count, np.float32)
     edges, plain = edges_of(stops, 1 if shape == 3 else spread), not oklab
     for k in range(stops.shape[0] - 1):
@@ -77,25 +91,32 @@ def _paint(
     plain &= edges.shape[0] == 0 and shape < 3 and spread == 0
     for y in range(top, bottom):
         if shape == 0:
-            if y == top:
-                for channel in range(4):
-                    fill(colours[channel], np.float32(stops[0, channel + 1] * opacity))
-        elif by_column and not by_row and y > top:
+            for channel in range(4):
+                colours[channel, 0] = np.float32(stops[0, channel + 1] * opacity)
+        elif by_row:
+            colour_row(shape, field, stops, oklab, spread, edges, left, y, 0, 1, opacity, colours)
+        elif by_column and y > top:
             pass
-        elif plain and not by_row:
+        elif plain:
             plain_row(shape, field, stops, left, y, count, opacity, along, colours)
         else:
-            seen = 1 if by_row else count
-            colour_row(shape, field, stops, oklab, spread, edges, left, y, 0, seen, opacity, colours)
-            for channel in range(4 if by_row else 0):
-                fill(colours[channel], colours[channel, 0])
+            colour_row(shape, field, stops, oklab, spread, edges, left, y, 0, count, opacity, colours)
         row = mask[y - mask_top, left - mask_left : right - mask_left]
-        if mode == 0:
+        if mode == 0 and evenly:
+            _times_evenly(source[3], colours[3, 0], row)
+        elif mode == 0:
             _times(source[3], colours[3], row)
-            for channel in range(4):
-                under = target[channel, y - target_top, left - target_left : right - target_left]
+        for channel in range(4 if mode == 0 else 0):
+            under = target[channel, y - target_top, left - target_left : right - target_left]
+            if evenly:
+                _lay_evenly(under, colours[channel, 0], row, source[3])
+            else:
                 _lay_through(under, colours[channel], row, source[3])
+        if mode == 0:
             continue
         for channel in range(4):
-            _times(source[channel], colours[channel], row)
+            if evenly:
+                _times_evenly(source[channel], colours[channel, 0], row)
+            else:
+                _times(source[channel], colours[channel], row)
         blend_plainly(target, y - target_top, left - target_left, source, count, mode)
