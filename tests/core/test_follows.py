@@ -1,13 +1,19 @@
 """What follows goes on following when a person sets it by hand, and a canvas that follows stays whole px."""
 
+import math
+from typing import get_args
+
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from obrell.core.document.guides import guide_places
-from obrell.core.document.model import Reference
+from obrell.core.document.measures import measured
+from obrell.core.document.model import Measure, Reference
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.effects import Mask
 from obrell.core.errors import Refused
-from obrell.core.shapes import Box, Text
+from obrell.core.shapes import Box, Round, Text
 from tests.making import SLOPE, control, part, solid
 
 FIT = {"kind": "fit-around", "body": "p1", "inner": "p2", "canvas": True}
@@ -91,3 +97,19 @@ def test_the_left_and_top_edge_carry_guides_the_reference_and_masks_along():
     assert {name: at + 10 for name, at in before.items()} == pytest.approx(guide_places(wider))
     assert (wider.reference.x, wider.reference.y) == (14, 11)
     assert wider.parts[0].effects[1].shift(wider.parts[0].x, wider.parts[0].y) == (0, 0)
+
+
+@given(st.floats(2, 60), st.floats(2, 60), st.floats(-50, 50), st.floats(-50, 50), st.integers(0, 359))
+def test_every_measure_is_that_of_the_frame_or_of_the_box_around_it(width, height, x, y, turn):
+    one = part(Box(width=width, height=height, radius=1.5), x=x, y=y, rotation=turn)
+    angle = math.radians(turn)
+    across = (abs(width * math.cos(angle)) + abs(height * math.sin(angle))) / 2
+    down = (abs(width * math.sin(angle)) + abs(height * math.cos(angle))) / 2
+    wanted = {
+        "width": width, "height": height, "middle across": x, "middle down": y, "radius": 1.5,
+        "left": x - across, "right": x + across, "top": y - down, "bottom": y + down,
+    }  # fmt: skip
+    assert set(wanted) == set(get_args(Measure))
+    for measure, value in wanted.items():
+        assert measured(one, measure) == pytest.approx(value, abs=1e-6), measure
+    assert measured(part(Round(width=width, height=height), x=x, y=y), "radius") == 0
