@@ -11,6 +11,7 @@ from obrell.core.document.cropping import cut_of
 from obrell.core.document.files import files_of
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.edit.admission import check_drawable
 from obrell.core.errors import BadDocument, NoSuchThing, Refused, TooLarge
 from obrell.core.files import content_of
 from obrell.core.geometry.plane import Rect, Similarity
@@ -48,6 +49,15 @@ def test_a_picture_made_smaller_is_the_mean_of_what_it_covers():
     wide = levels.shape[1]
     shown = picture_layer(fill, Rect(0, 0, wide / 8, 4), PLAIN, PixelBox(0, 0, wide // 8, 4))
     assert shown.planes[0].mean() == pytest.approx(levels.mean() / 255, abs=0.02)
+
+
+@pytest.mark.parametrize("cuts", [{"cut_left": 0.6, "cut_right": 0.6}, {"cut_top": 0.98, "cut_bottom": 0.98}])
+def test_a_picture_of_which_nothing_is_left_is_refused_in_words(cuts):
+    shown = control(part(Picture(file=SLOPE, **cuts)))
+    with pytest.raises(Refused, match="The cuts from both sides leave nothing of the picture"):
+        check_drawable(KIT, shown)
+    most = {name: 0.49 for name in cuts}
+    check_drawable(KIT, control(part(Picture(file=SLOPE, **most))))
 
 
 def test_cut_sides_and_ways_to_lie():

@@ -56,9 +56,14 @@ class Solid(Value):
     colour: Colour = "#1f8a92"
 
 
+def cut_away(*pairs: tuple[float, float]) -> bool:
+    """Whether cuts from two opposite sides leave less than a fiftieth."""
+    return any(one + other > 0.98 + 1e-9 for one, other in pairs)
+
+
 def check_cuts(*pairs: tuple[float, float]) -> None:
-    """Raises ``ValueError`` when cuts from two opposite sides leave less than a fiftieth."""
-    if any(one + other > 0.98 + 1e-9 for one, other in pairs):
+    """Raises ``ValueError`` when cuts leave nothing."""
+    if cut_away(*pairs):
         raise ValueError("the cuts from both sides leave nothing of the picture.")
 
 

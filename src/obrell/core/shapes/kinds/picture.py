@@ -6,6 +6,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
+from obrell.core.errors import Refused
 from obrell.core.files import FileId
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.rounded import Insets, inset_box, rounded_box
@@ -13,7 +14,7 @@ from obrell.core.shapes.base import Sentence, Slot, Tool, Words
 from obrell.core.shapes.framed import Sided
 from obrell.core.values import paints
 from obrell.core.values.fields import Size
-from obrell.core.values.paints import CutShare
+from obrell.core.values.paints import CutShare, cut_away
 
 
 class Picture(Sided):
@@ -33,8 +34,8 @@ class Picture(Sided):
     cut_bottom: CutShare = Field(0.0, title="the bottom")
 
     def problem(self) -> str:
-        cuts = (self.cut_left + self.cut_right, self.cut_top + self.cut_bottom)
-        return "The cuts from both sides leave nothing of the picture." if max(cuts) > 0.98 else ""
+        cut = cut_away((self.cut_left, self.cut_right), (self.cut_top, self.cut_bottom))
+        return "The cuts from both sides leave nothing of the picture." if cut else ""
 
     def path(self) -> Path:
         return rounded_box(self.width, self.height, (0.0, 0.0, 0.0, 0.0))
@@ -43,6 +44,8 @@ class Picture(Sided):
         return inset_box(self.box(), (0.0, 0.0, 0.0, 0.0), insets)
 
     def ground(self) -> paints.Picture:
+        if self.problem():
+            raise Refused(self.problem())
         cuts = {name: getattr(self, name) for name in ("cut_left", "cut_top", "cut_right", "cut_bottom")}
         return paints.Picture(file=self.file, fit=self.lies, **cuts)
 
