@@ -10,6 +10,7 @@ from obrell.core.document.resolve import DAY, colourway_or_day
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
 from obrell.web.pictures import Dressed
+from obrell.web.scales import scale_in
 from obrell.web.selection import Asked, Colourway
 from obrell.web.services import kits_of
 
@@ -26,7 +27,7 @@ def beside(
     kits = kits_of(request)
     stored, settings = drawn.edition(kits.control(kit, control)), kits.index(kit).settings()
     way, canvas = colourway_or_day(settings, colourway), stored.control.canvas
-    scale = min(1.0, WIDTH / canvas.width, HEIGHT / canvas.height)
+    scale = scale_in(canvas.width, canvas.height, WIDTH, HEIGHT)
     density = round(2 * scale, 3)
 
     def picture(state: str) -> str:

@@ -17,6 +17,7 @@ from obrell.store.kits import Stored
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
 from obrell.web.reading import said
+from obrell.web.scales import scale_in
 from obrell.web.selection import Colourway
 from obrell.web.services import Form as WholeForm
 from obrell.web.services import cache_of, kits_of
@@ -59,7 +60,7 @@ def of_kit(
 def _small(index: str, stored: Stored, query: dict[str, Any]) -> tuple[str, int, int]:
     """A picture for the sheet of several controls, and how wide and high it is shown."""
     canvas = stored.control.canvas
-    scale = round(min(1.0, SMALL_PX / canvas.width, SMALL_PX / canvas.height), 3)
+    scale = round(scale_in(canvas.width, canvas.height, SMALL_PX, SMALL_PX), 3)
     size = round(canvas.width * scale), round(canvas.height * scale)
     return picture_address(index, stored.hash, max(0.05, scale * 2), **query), *size
 

@@ -17,6 +17,7 @@ from obrell.core.values.transitions import Timing, Transition
 from obrell.store.kits import Stored
 from obrell.web.fields import FieldView, field_at
 from obrell.web.pictures import Dressed
+from obrell.web.scales import scale_in
 
 FRAMES = 5
 FRAME_WIDTH, FRAME_HEIGHT = 70.0, 46.0
@@ -100,7 +101,7 @@ def movement_of(stored: Stored, here: Dressed, values: Readings, came: str) -> M
 
 
 def _size(control: Control) -> tuple[float, float]:
-    scale = min(1.0, FRAME_WIDTH / control.canvas.width, FRAME_HEIGHT / control.canvas.height)
+    scale = scale_in(control.canvas.width, control.canvas.height, FRAME_WIDTH, FRAME_HEIGHT)
     return control.canvas.width * scale, control.canvas.height * scale
 
 

@@ -15,6 +15,7 @@ from obrell.core.values.fields import Id
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
+from obrell.web.scales import scale_in
 from obrell.web.selection import StateName
 from obrell.web.services import kits_of, presence_of
 
@@ -34,7 +35,7 @@ def offered(request: Request, kit: str, control: str, state: StateName = REST) -
 
     def picture(taker: Taker) -> tuple[str, int, int]:
         canvas = taker.stored.control.canvas
-        scale = min(1.0, WIDTH / canvas.width, HEIGHT / canvas.height)
+        scale = scale_in(canvas.width, canvas.height, WIDTH, HEIGHT)
         with_it = {} if taker.why_not else {"like": stored.hash, "state": state}
         size = round(canvas.width * scale), round(canvas.height * scale)
         return picture_address(hash_, taker.stored.hash, round(2 * scale, 3), **with_it), *size

@@ -22,6 +22,7 @@ from obrell.core.values.differences import Difference, Extra, Gone, Moved, Order
 from obrell.core.values.slugs import free_id
 from obrell.web.fields import FieldView, each_field, field_at, named_colours
 from obrell.web.pictures import Dressed, shown_address
+from obrell.web.scales import scale_in
 from obrell.web.sheet import PartView, SheetView
 
 WIDTH, HEIGHT = 216.0, 300.0
@@ -96,7 +97,7 @@ class StatesView:
 def states_of(control: Control, here: Dressed, values: Readings, also: frozenset[str]) -> StatesView:
     """The states of a control, looked at as one of them is drawn."""
     settings, way, drawn, canvas = here.settings, here.colourway, here.state, control.canvas
-    scale = min(1.0, WIDTH / canvas.width, HEIGHT / canvas.height)
+    scale = scale_in(canvas.width, canvas.height, WIDTH, HEIGHT)
     state = next((one for one in control.states if one.id == drawn), None)
     found = () if state is None else state.differences
 

@@ -40,6 +40,7 @@ from obrell.web.moving import came_from, movement_of
 from obrell.web.pages import block, page
 from obrell.web.pictures import Dressed
 from obrell.web.presence import panel_place
+from obrell.web.scales import scale_in
 from obrell.web.services import Ident, Sender, Window, cache_of, gate_of, kits_of, presence_of
 from obrell.web.sockets import packed, serve
 from obrell.web.states import DifferenceView, differences_of
@@ -125,7 +126,7 @@ def _tile_picture(kit: str, here: Opened) -> Any:
     dressed = Dressed(kit, here.index)
 
     def address(tile: Any) -> str:
-        scale = min(1.0, 76 / max(tile.width, 1), 40 / max(tile.height, 1))
+        scale = scale_in(tile.width, tile.height, 76, 40)
         return dressed.of(tile.hash, tile.uses, round(2 * scale, 3))
 
     return address

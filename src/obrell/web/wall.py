@@ -38,6 +38,7 @@ from obrell.web.led import announce_led, with_led
 from obrell.web.lost import lost
 from obrell.web.pages import block, page
 from obrell.web.pictures import Dressed
+from obrell.web.scales import scale_in
 from obrell.web.services import Form as WholeForm
 from obrell.web.services import kits_of, presence_of
 
@@ -96,7 +97,7 @@ class Art:
         """At true size, or whole where it is larger than ``room`` px across or ``MOST_HIGH_PX``; a control that cannot
         be read has none."""
         # A density of whole thousandths, as addresses of pictures have it.
-        scale = floor(1000 * min(1.0, room / max(width, 1), MOST_HIGH_PX / max(height, 1))) / 1000
+        scale = floor(1000 * scale_in(width, height, room, MOST_HIGH_PX)) / 1000
         size = f"{number(width)} × {number(height)}"
         words = size if scale == 1 else f"{size}, at {max(1, round(scale * 100))} %"
         return cls(scale, width * scale, height * scale, words, width * scale > WIDE_PX)
