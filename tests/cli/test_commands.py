@@ -20,6 +20,7 @@ from obrell.cli.starting import uncollected
 from obrell.core.deliver.bundle import make
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
+from obrell.core.disk.scratch import MARKER, PREFIX
 from obrell.core.document.editions import in_editions
 from obrell.core.document.model import Canvas
 from obrell.core.document.resolve import resolve
@@ -207,6 +208,7 @@ def test_what_cannot_be_done_is_said_and_no_traceback_is_shown(data, tmp_path, a
     assert "Traceback" not in done.stderr
     assert words in " ".join(done.stderr.replace("│", " ").split())
     assert not list(tmp_path.rglob("*.part"))
+    assert not list(tmp_path.rglob(".*.part"))
 
 
 def harmed(data, harm):
@@ -244,10 +246,10 @@ def test_one_damaged_control_does_not_keep_the_others_from_being_delivered(data,
 
 
 def test_a_server_that_is_told_to_end_leaves_one_whole_file_and_nothing_else(server, tmp_path):
-    pid = server.pid
-    assert list(Path(tempfile.gettempdir()).glob(f"obrell-{pid}-*"))
+    own = f'"pid": {server.pid},'
+    (marker,) = [one for one in Path(tempfile.gettempdir()).glob(f"{PREFIX}*/{MARKER}") if own in one.read_text()]
     server.end(signal.SIGTERM)
-    assert not list(Path(tempfile.gettempdir()).glob(f"obrell-{pid}-*"))
+    assert not marker.parent.exists()
     assert not server.data.with_name("kits.db-wal").exists()
     copy = tmp_path / "mailed.db"
     copy.write_bytes(server.data.read_bytes())

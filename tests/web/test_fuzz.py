@@ -3,13 +3,16 @@
 import logging
 import os
 from collections import Counter
+from pathlib import Path
 
 import pytest
 import schemathesis
 from hypothesis import HealthCheck, given, settings
 
+from obrell.core.disk.cache import CACHE
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.web.app import create_app
+from tests.watching import watched
 
 REAL = {
     "kit": ["wendmere-lock", "other", "c1"], "control": ["c1", "c2", "wendmere-lock"], "way": ["undo", "redo", "back"],
@@ -26,14 +29,18 @@ REAL = {
 
 
 KIT, HASHES = "wendmere-lock", []
+OURS = [CACHE, Path("/dev"), Path("/proc")]
+"""Where a server may write, with its database and its own temporary folder."""
 EXAMPLES = int(os.environ.get("OBRELL_FUZZ", "6"))
 
 
 @pytest.fixture(scope="module")
 def schema(tmp_path_factory):
     app = create_app(tmp_path_factory.mktemp("fuzz") / "kits.db")
+    OURS.extend((app.state.kits.path.parent, app.state.deliveries.folder))
     app.state.kits.import_kit(wendmere_lock())
     app.state.kits.add_kit("Other")
+    app.include_router(app.state.rooms.router())  # so that the description has them; they answer where they stand
     made = schemathesis.openapi.from_dict(app.openapi())
     made.app = app
     REAL["index"], stored = [app.state.kits.index_hash(KIT)], app.state.kits.controls(KIT)
@@ -47,12 +54,16 @@ def schema(tmp_path_factory):
 def test_no_request_is_answered_with_a_fault(schema, caplog):
     caplog.set_level(logging.CRITICAL)
     kits, good = schema.app.state.kits, Counter()
+    assert len(list(schema.get_all_operations())) > 90, "the routes of all rooms are asked"
     for found in schema.get_all_operations():
 
         @settings(max_examples=EXAMPLES, suppress_health_check=list(HealthCheck))
         @given(case=found.ok().as_strategy())
         def ask(case):
-            answer = case.call()
+            with watched() as touched:
+                answer = case.call()
+            foreign = [path for path in touched if not any(path.is_relative_to(place) for place in OURS)]
+            assert not foreign, (case.as_curl_command(), foreign)
             good[case.operation.label] += answer.status_code < 400
             assert answer.status_code < 500, (case.as_curl_command(), answer.text[:400])
 

@@ -4,9 +4,6 @@ from __future__ import annotations
 
 import errno
 import logging
-import os
-import shutil
-import tempfile
 import threading
 import time
 from collections.abc import Iterable
@@ -19,6 +16,7 @@ from obrell.app.memory import Memory
 from obrell.core.deliver.bundle import bundle, give_way
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import LeftOut, plan
+from obrell.core.disk.scratch import Scratch
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, Stopped
 from obrell.store.kits import Kits, Lost, Stored
@@ -26,7 +24,6 @@ from obrell.store.kits import Kits, Lost, Stored
 KEPT = 8
 """Finished deliveries kept for downloading; older archives are deleted."""
 DISK_FULL = "The files could not be written: the disk may be full. Nothing was kept; the kit is safe."
-PREFIX = "obrell-"
 FULL = (errno.ENOSPC, errno.EDQUOT)
 MOST_AT_ONCE = 4
 log = logging.getLogger(__name__)
@@ -96,14 +93,18 @@ class Deliveries:
     def __init__(self, memory: Memory) -> None:
         self._memory = memory
         self._all: dict[str, Delivery] = {}
-        remove_left_behind()
-        self._folder = tempfile.TemporaryDirectory(prefix=f"{PREFIX}{os.getpid()}-")
+        self._scratch = Scratch()
         self._lock = threading.Lock()
+
+    @property
+    def folder(self) -> Path:
+        """Where archives are made."""
+        return self._scratch.path
 
     def start(self, about: Ordered, order: Order) -> Delivery:
         """Begin to plan and make the files, in a thread of its own."""
         name = uuid4().hex
-        archive = Path(self._folder.name) / f"{name}.zip"
+        archive = self._scratch.file(name)
         delivery = Delivery(name, about.settings, about.documents, order, archive, about.lost)
         with self._lock:
             under_way = sum(not one.ended for one in self._all.values())
@@ -120,21 +121,13 @@ class Deliveries:
         """Stop what is under way and remove every archive."""
         for one in self._all.values():
             one.stop = True
-        self._folder.cleanup()
+        self._scratch.close()
 
     def get(self, name: str) -> Delivery:
         """The delivery by its id."""
         if name not in self._all:
             raise NoSuchThing("That delivery is no longer kept here. Make it again.")
         return self._all[name]
-
-
-def remove_left_behind() -> None:
-    """Archives of processes that were killed before they could remove them."""
-    for folder in Path(tempfile.gettempdir()).glob(f"{PREFIX}[0-9]*-*"):
-        owner = folder.name.removeprefix(PREFIX).partition("-")[0]
-        if owner.isdecimal() and not Path(f"/proc/{owner}").exists():
-            shutil.rmtree(folder, ignore_errors=True)
 
 
 def _run(delivery: Delivery, memory: Memory) -> None:

@@ -6,13 +6,17 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+from obrell.core.errors import NoSuchThing
 from obrell.core.workspace import Workspace
 from obrell.store.kits import Kits
 
 
 @contextmanager
-def opened(database: Path) -> Iterator[Kits]:
-    """The kits of a database file; within, the files that they refer to are found, and closed with them."""
+def opened(database: Path, *, new: bool = False) -> Iterator[Kits]:
+    """The kits of a database file; within, the files that they refer to are found, and closed with them. One that is
+    not there is made when a ``new`` one is wanted; otherwise raises ``NoSuchThing``."""
+    if not new and not database.exists():
+        raise NoSuchThing(f"There is no database {database}. Name another with --data, or begin one with obrell demo.")
     kits = Kits(database)
     try:
         with Workspace(kits.file).entered():

@@ -23,6 +23,7 @@ from obrell.core.deliver.manifest import MANIFEST, entry, manifest
 from obrell.core.deliver.names import PATTERN
 from obrell.core.deliver.order import read_order
 from obrell.core.deliver.plan import LeftOut, plan
+from obrell.core.disk.whole import write_below, write_whole
 from obrell.core.document.editions import sizes_of
 from obrell.core.document.model import REGULAR, REST, Control, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME
@@ -78,7 +79,7 @@ def _fail(words: str) -> None:
 @app.command()
 def demo(data: Data = DEFAULT_DATA, port: Port = PORT) -> None:
     """Serve the sample kit, put in first if there is no kit at all."""
-    with opened(data) as kits:
+    with opened(data, new=True) as kits:
         if not kits.names():
             kits.import_kit(wendmere_lock())
     serve(data, port)
@@ -145,7 +146,7 @@ def render(
             find_readings(found, reading or ()), None if came is None else find_state(found, came), after,
         )  # fmt: skip
         content = file_of(settings, found, form, seen, density)
-        write(out, content)
+        write_whole(out, content)
         say(f"{out} ({len(content)} bytes)")
 
 
@@ -189,9 +190,9 @@ def deliver(
                 if isinstance(content, LeftOut):
                     left_out.append(content)
                     continue
-                write(out / file.name, content)
+                write_below(out, file.name, content)
                 entries.append(entry(file, content))
-        write(out / MANIFEST, manifest(about.settings, planned, entries, left_out).encode())
+        write_below(out, MANIFEST, manifest(about.settings, planned, entries, left_out).encode())
         say(f"{len(entries)} files in {out}")
         _say_left_out(left_out)
 
@@ -220,7 +221,7 @@ def export_kit(kit: KitName, out: Annotated[Path, typer.Argument()], data: Data 
     """Write a kit as one JSON file."""
     with opened(data) as kits:
         found = find_kit(kits, kit)
-        write(out, write_kit(kits.export_kit(found)))
+        write_whole(out, write_kit(kits.export_kit(found)))
         _say_left_out(ordered(kits, found).lost)
 
 
@@ -229,8 +230,9 @@ def import_kit(file: Annotated[Path, typer.Argument(exists=True, dir_okay=False)
     """Put a kit file in beside the others."""
     if file.stat().st_size > MAX_KIT_BYTES:
         raise TooLarge(f"A kit file can have at most {MAX_KIT_BYTES // 1_000_000} MB.")
-    with opened(data) as kits:
-        typer.echo(kits.import_kit(read_kit(file.read_bytes())))
+    kit = read_kit(file.read_bytes())
+    with opened(data, new=True) as kits:
+        typer.echo(kits.import_kit(kit))
 
 
 @app.command()
@@ -239,8 +241,6 @@ def backup(
     data: Data = DEFAULT_DATA,
 ) -> None:
     """Write a whole copy of all kits and their history, also while Obrell is running."""
-    if not data.exists():
-        raise NoSuchThing(f"There is no database {data} to copy.")
     if out.resolve() == data.resolve():
         raise Refused("A backup needs another name than the database itself.")
     with opened(data) as kits:
@@ -270,7 +270,7 @@ def write_swatches(
         raise Refused(f"{out} does not end in {' or '.join(f'.{name}' for name in WRITERS)}.")
     with opened(data) as kits:
         index = kits.index(find_kit(kits, kit))
-        write(out, WRITERS[kind](index).encode())
+        write_whole(out, WRITERS[kind](index).encode())
         typer.echo(f"{len(index.swatches)} swatches in {out}")
 
 
@@ -384,15 +384,3 @@ def find_control(shelf: list[Stored | Lost], wanted: str) -> Control:
                 raise Unreadable(found.words)
             return found.control
     raise NoSuchThing(f"There is no control “{wanted}” in this kit.")
-
-
-def write(path: Path, content: bytes) -> None:
-    """Write a file whole or not at all."""
-    path.parent.mkdir(parents=True, exist_ok=True)
-    part = path.with_name(path.name + ".part")
-    try:
-        part.write_bytes(content)
-        part.replace(path)
-    except OSError:
-        part.unlink(missing_ok=True)
-        raise

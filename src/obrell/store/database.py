@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sqlite3
 import threading
 from collections.abc import Iterator
@@ -14,6 +15,8 @@ from sqlalchemy.exc import DatabaseError
 from sqlalchemy.exc import TimeoutError as NoConnection
 from sqlalchemy.orm import Session
 
+from obrell.core.disk.private import OWN_FOLDER, NotOurs, close_to_others
+from obrell.core.disk.whole import new_file, spare_name
 from obrell.store.failures import StoreDamaged, StoreFailed, StoreGone, in_words
 
 MIGRATIONS = Path(__file__).parent / "migrations"
@@ -85,9 +88,12 @@ class Database:
 
     def backup(self, to: Path) -> None:
         """A copy that is whole, made while others read and write; it replaces ``to`` only when it is done."""
-        part = to.with_name(f"{to.name}.part")
+        if to.is_dir():
+            raise StoreFailed(f"{to} is a folder. Name a file in it, such as {to / 'backup.db'}.")
+        part = to.with_name(spare_name(to.name))
         try:
             to.parent.mkdir(parents=True, exist_ok=True)
+            new_file(part)
             with self.engine.connect() as connection, sqlite3.connect(part) as target:
                 source: Any = connection.connection.driver_connection
                 source.backup(target)
@@ -96,7 +102,8 @@ class Database:
         except (DatabaseError, sqlite3.Error, OSError) as error:
             with suppress(OSError):
                 part.unlink(missing_ok=True)
-            raise StoreFailed(f"The backup could not be written to {to}: {error}. The kits are safe.") from error
+            why = getattr(error, "strerror", None) or error
+            raise StoreFailed(f"The backup could not be written to {to}: {why}. The kits are safe.") from error
 
     def close(self) -> None:
         """All that was written in the one file, and the file let go of."""
@@ -115,11 +122,29 @@ class Database:
         if self.path.is_dir():
             raise StoreFailed(f"{self.path} is a folder. Name a file in it, such as {self.path / 'obrell.db'}.")
         try:
-            self.path.parent.mkdir(parents=True, exist_ok=True)
+            self.path.parent.mkdir(parents=True, exist_ok=True, mode=OWN_FOLDER)
         except OSError as error:
             raise StoreFailed(f"The folder {self.path.parent} cannot be made: {error.strerror}.") from error
-        if self.path.exists() and self.path.stat().st_size > 0:
+        self._make_private()
+        if self.path.stat().st_size > 0:
             _check_whole(self.path)
+
+    def _make_private(self) -> None:
+        """Nobody else reads or writes the file, nor what SQLite keeps beside it, which has its mode."""
+        try:
+            if not os.path.lexists(self.path):
+                new_file(self.path)
+            for path in (self.path, *(beside for beside in self._beside() if beside.exists())):
+                close_to_others(path)
+        except NotOurs as error:
+            raise StoreFailed(str(error)) from error
+        except FileNotFoundError as error:
+            raise StoreFailed(f"{self.path} is a link to a file that is not there.") from error
+        except OSError as error:
+            raise StoreFailed(f"{self.path} cannot be opened: {error.strerror}.") from error
+
+    def _beside(self) -> tuple[Path, ...]:
+        return tuple(self.path.with_name(self.path.name + ending) for ending in ("-wal", "-shm"))
 
     def _version(self) -> str | None:
         """The newest migration the file has been through; None for a new file."""

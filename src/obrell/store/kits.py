@@ -142,6 +142,11 @@ class Kits(History):
     def __init__(self, path: Path) -> None:
         super().__init__(Database(path), Rows(Documents()))
 
+    @property
+    def path(self) -> Path:
+        """The database file."""
+        return self._database.path
+
     def close(self) -> None:
         """Let go of the file; all that was saved is in it."""
         self._database.close()

@@ -12,9 +12,9 @@ from jinja2 import Environment, FileSystemBytecodeCache, FileSystemLoader, Stric
 from jinja2.ext import Extension
 from starlette.responses import HTMLResponse
 
+from obrell.core.disk.cache import kept_at
 from obrell.core.geometry.svgdata import number
 from obrell.core.raster.compiling import Compilation
-from obrell.core.raster.jit import CACHE
 from obrell.web.assets import ASSETS
 from obrell.web.services import kits_of
 from obrell.web.shortcuts import KEYS
@@ -31,9 +31,7 @@ class Unindented(Extension):
 def _compiled() -> FileSystemBytecodeCache:
     """Where compiled templates are kept: a folder for each way of compiling, which this module says."""
     way = hashlib.blake2b(Path(__file__).read_bytes(), digest_size=8).hexdigest()
-    folder = CACHE / "templates" / way
-    folder.mkdir(parents=True, exist_ok=True)
-    return FileSystemBytecodeCache(str(folder))
+    return FileSystemBytecodeCache(str(kept_at(f"templates/{way}")))
 
 
 TEMPLATES = Environment(

@@ -7,12 +7,13 @@ cache folder's name is a hash over every source of this package (``kernels.md``,
 from __future__ import annotations
 
 import hashlib
-import os
 import threading
 from collections.abc import Callable
 from pathlib import Path
 from types import FunctionType
 from typing import Any, TypeVar, cast
+
+from obrell.core.disk.cache import kept_at
 
 F = TypeVar("F", bound=Callable[..., Any])
 
@@ -20,10 +21,9 @@ _SOURCES = sorted(Path(__file__).parent.glob("*.py"))
 SOURCE_HASH = hashlib.blake2b(b"".join(source.read_bytes() for source in _SOURCES), digest_size=8).hexdigest()
 """Changes whenever any kernel changes; part of every picture's address."""
 
-CACHE = Path(os.environ.get("OBRELL_CACHE", Path.home() / ".cache" / "obrell"))
-"""Where whatever can be made again is kept from one run to the next."""
+_KERNELS_AT = f"kernels/{SOURCE_HASH}"
 _PLACE = hashlib.blake2b(str(Path(__file__)).encode(), digest_size=6).hexdigest()
-_COMPILED = CACHE / "kernels" / SOURCE_HASH / f"compiled-{_PLACE}"
+_COMPILED = f"compiled-{_PLACE}"
 """The compiler keeps machine code by where its source lies, too."""
 
 
@@ -89,13 +89,12 @@ def loaded(module: str) -> None:
 
 def marked() -> None:
     """Note that every kernel is compiled."""
-    _COMPILED.parent.mkdir(parents=True, exist_ok=True)
-    _COMPILED.touch()
+    (kept_at(_KERNELS_AT) / _COMPILED).touch()
 
 
 def compiled() -> bool:
     """Whether every kernel was compiled before, so that it only has to be read."""
-    return _COMPILED.exists()
+    return (kept_at(_KERNELS_AT) / _COMPILED).exists()
 
 
 def helper(function: F) -> F:
@@ -112,7 +111,7 @@ def _compiler() -> Any:
     known to the modules whose kernels call it."""
     import numba
 
-    numba.config.CACHE_DIR = str(CACHE / "kernels" / SOURCE_HASH)
+    numba.config.CACHE_DIR = str(kept_at(_KERNELS_AT))
     made = {helper: numba.njit(inline="never", nogil=True)(helper) for helper in _HELPERS}
     callers = {id(one.__globals__): one.__globals__ for one in (*_HELPERS, *(k.function for k in _KERNELS))}
     for names in callers.values():
