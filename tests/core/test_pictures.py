@@ -1,5 +1,6 @@
 """Pictures: what is read, how it is kept, what it looks like on the device grid."""
 
+from base64 import b64encode
 from contextlib import suppress
 from io import BytesIO
 
@@ -13,7 +14,7 @@ from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.admission import check_drawable
 from obrell.core.errors import BadDocument, NoSuchThing, Refused, TooLarge
-from obrell.core.files import content_of
+from obrell.core.files import content_of, file_id
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.interchange import pictures
 from obrell.core.interchange.kit_file import read_kit, write_kit
@@ -232,8 +233,10 @@ def test_a_picture_is_put_in_no_larger_than_the_canvas_and_a_reference_is_never_
 
 def test_a_kit_file_carries_its_pictures_and_refuses_false_ones(tmp_path):
     kits = Kits(tmp_path / "a.db")
-    name = kits.keep_file(content_of(SLOPE))
-    kits.import_kit(kit(control(part(Picture(file=name)))))
+    name, unused = SLOPE, file_id(b"unused")
+    texts = {one: b64encode(content).decode() for one, content in ((name, content_of(SLOPE)), (unused, b"unused"))}
+    kits.import_kit(kit(control(part(Picture(file=name)))).evolve(files=texts))
+    assert kits.file(unused) is None
     content = write_kit(kits.export_kit("test-kit"))
     other = Kits(tmp_path / "b.db")
     other.import_kit(read_kit(content))

@@ -127,6 +127,7 @@ def test_swatches_of_an_earlier_database_are_counted(tmp_path, kits):
     with sqlite3.connect(tmp_path / "kits.db") as connection:
         now = dict(connection.execute("SELECT id, swatches FROM controls"))
         connection.execute("DROP INDEX ix_steps_batch")
+        connection.execute("DROP TABLE file_uses")
         for table, name in (("controls", "swatches"), ("steps", "batch"), ("steps", "panel")):
             connection.execute(f"ALTER TABLE {table} DROP COLUMN {name}")
         connection.execute("UPDATE alembic_version SET version_num = '0005'")

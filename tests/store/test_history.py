@@ -3,6 +3,7 @@ them; a file of an earlier form is brought to this one with all its steps."""
 
 import gzip
 import sqlite3
+from base64 import b64encode
 from pathlib import Path
 
 import pytest
@@ -13,8 +14,11 @@ from obrell.app import editing
 from obrell.core.document.model import Canvas
 from obrell.core.edit import read_edit
 from obrell.core.errors import Unreadable
+from obrell.core.files import content_of, file_id
+from obrell.core.shapes import Picture
 from obrell.store.kits import Kits, Sender
 from obrell.store.packing import packed, unpacked
+from tests.making import SLOPE, control, kit, part
 
 EARLIER = Path(__file__).parent / "form_0003.sql.gz"
 
@@ -148,3 +152,26 @@ def test_a_file_of_an_earlier_form_keeps_every_step(tmp_path):
     size = sum(len(text) for text in texts.values())
     stored = rows(tmp_path, "SELECT sum(length(body)) + sum(length(packed)) FROM documents")[0][0]
     assert stored < size / 5
+
+
+@pytest.mark.parametrize("damaged", [False, True])
+def test_files_of_an_earlier_database_are_kept_by_the_documents_that_need_them(tmp_path, damaged):
+    used, unused = content_of(SLOPE), b"needed by none"
+    texts = {file_id(content): b64encode(content).decode() for content in (used, unused)}
+    kits = Kits(tmp_path / "kits.db")
+    drawn = control(part(Picture(file=SLOPE)))
+    kits.import_kit(kit(drawn, drawn.evolve(id="c2", parts=())).evolve(files=texts))
+    editing.edit(kits, "test-kit", "c1", read_edit({"kind": "remove", "parts": ["p1"]}))
+    kits.close()
+    with sqlite3.connect(tmp_path / "kits.db") as connection:
+        connection.execute("DROP TABLE file_uses")
+        connection.execute("INSERT INTO files VALUES (?, ?)", (file_id(unused), unused))
+        connection.execute("UPDATE alembic_version SET version_num = '0007'")
+        if damaged:
+            connection.execute("UPDATE documents SET packed = x'00' WHERE packed IS NOT NULL")
+    connection.close()
+    again = Kits(tmp_path / "kits.db")
+    assert again.file(SLOPE) == used
+    assert again.file(file_id(unused)) == (unused if damaged else None)
+    again.undo("test-kit", "c1")
+    assert damaged or again.control("test-kit", "c1").control == drawn

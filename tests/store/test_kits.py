@@ -130,7 +130,7 @@ def test_a_full_disk_is_said_in_words_and_nothing_is_lost(kits, tmp_path, monkey
 
     event.listen(kits._database.engine, "connect", lambda c, _: c.execute(f"PRAGMA max_page_count={pages}"))
     kits._database.engine.dispose()
-    with pytest.raises(StoreFailed, match="disk may be full"):
+    with pytest.raises(StoreFailed, match="disk is full"):
         for count in range(400):
             editing.edit(kits, LOCK, "c1", set_blur(1 + count / 100))
     assert kits.export_kit(LOCK).controls[1:] == before.controls[1:]

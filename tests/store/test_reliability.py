@@ -1,8 +1,11 @@
 """What the store promises: refused is unchanged, sent twice is done once, one fault takes nothing else along."""
 
+import errno
 import os
 import sqlite3
 import threading
+from types import SimpleNamespace
+from unittest.mock import Mock
 
 import pytest
 from hypothesis import given, settings
@@ -15,7 +18,7 @@ from obrell.core.edit import read_edit
 from obrell.core.errors import ObrellError, Refused, Unreadable
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.database import WAIT_MS, Database
-from obrell.store.failures import StoreBusy, StoreDamaged, StoreFailed, StoreGone, in_words
+from obrell.store.failures import StoreBusy, StoreDamaged, StoreFailed, StoreFull, StoreGone, in_words
 from obrell.store.kits import Kits, Lost, Sender
 
 LOCK = "wendmere-lock"
@@ -230,17 +233,120 @@ def test_a_backup_is_whole_while_others_write_and_the_file_is_whole_when_closed(
     assert issubclass(StoreDamaged, StoreFailed)
 
 
+NOT_CONTROLS = (
+    "kits",
+    "controls",
+    "alembic_version",
+    "sqlite_schema",
+    "sqlite_autoindex_documents_1",
+    "sqlite_autoindex_kits_1",
+    "sqlite_autoindex_controls_1",
+    "sqlite_autoindex_alembic_version_1",
+)
+"""What is needed to find any control at all."""
+
+
+def test_a_damaged_page_closes_what_lies_on_it_and_nothing_else(tmp_path):
+    """Every page of the file overwritten in turn: the Wall, the export and the history go on, with all controls but
+    those that lie there, and what is said is about the damage."""
+    kits = Kits(tmp_path / "sound.db")
+    kits.import_kit(wendmere_lock())
+    kits.close()
+    whole, size = (tmp_path / "sound.db").read_bytes(), 4096
+    with sqlite3.connect(tmp_path / "sound.db") as connection:
+        owners = dict(connection.execute("SELECT pageno, name FROM dbstat"))
+    connection.close()
+    hurt, words = 0, {}
+    for page, owner in owners.items():
+        path = tmp_path / f"{page}.db"
+        path.write_bytes(whole[: (page - 1) * size] + os.urandom(size) + whole[page * size :])
+        try:
+            kits = Kits(path)
+            tiles, shelf, steps = kits.tiles(LOCK), kits.shelf(LOCK), kits.history(LOCK)
+            exported = kits.export_kit(LOCK)
+        except (StoreDamaged, Unreadable) as error:
+            words[owner] = str(error)
+            continue
+        lost = {one.id for one in shelf if isinstance(one, Lost)}
+        assert lost == {tile.id for tile in tiles if tile.words}
+        assert len(tiles) == len(shelf) == 13
+        assert len(exported.controls) == 13 - len(lost)
+        assert len(lost) <= 2
+        assert owner != "ix_steps_scope" or steps.damaged
+        hurt += len(lost)
+        kits.close()
+    assert hurt > 10
+    assert all("damaged" in said for said in words.values())
+    assert set(words) <= {*NOT_CONTROLS, "documents"}
+
+
+def test_a_log_that_is_removed_is_noticed_and_nothing_that_was_saved_is_lost(kits, tmp_path):
+    editing.edit(kits, LOCK, "c1", move(1))
+    (tmp_path / "kits.db-wal").unlink()
+    with pytest.raises(StoreGone, match=r"kits.db-wal .* was removed .* All that was saved is in the database"):
+        editing.edit(kits, LOCK, "c1", move(1))
+    assert "removed" in kits.trouble()
+    assert len(kits.history(LOCK, "c1").shown) == 1
+    # As after a kill: nothing is tidied up.
+    (tmp_path / "copy.db").write_bytes((tmp_path / "kits.db").read_bytes())
+    assert len(Kits(tmp_path / "copy.db").history(LOCK, "c1").shown) == 1
+    with pytest.raises(StoreGone):
+        editing.edit(kits, LOCK, "c1", move(1))
+
+
+def test_a_log_that_is_replaced_leaves_a_copy_of_what_was_saved(kits, tmp_path):
+    editing.edit(kits, LOCK, "c1", move(1))
+    (tmp_path / "kits.db-wal").unlink()
+    (tmp_path / "kits.db-wal").write_bytes(b"")
+    with pytest.raises(StoreGone, match=r"in kits-rescued\.db, which is a copy"):
+        editing.edit(kits, LOCK, "c1", move(1))
+    assert len(Kits(tmp_path / "kits-rescued.db").history(LOCK, "c1").shown) == 1
+
+
+def test_an_edit_whose_log_is_removed_while_it_is_saved_is_not_acknowledged(kits, tmp_path):
+    with pytest.raises(StoreGone), kits._database.writing():
+        (tmp_path / "kits.db-wal").unlink()
+
+
+def test_a_full_disk_is_said_as_one(tmp_path, monkeypatch):
+    monkeypatch.setattr("shutil.disk_usage", lambda path: SimpleNamespace(free=0))
+    failed = sqlite3.OperationalError("unable to open database file")
+    monkeypatch.setattr(Database, "_migrate", Mock(side_effect=OperationalError("", {}, failed)))
+    with pytest.raises(StoreFull, match=r"the disk is full\. Make room"):
+        Database(tmp_path / "kits.db")
+    monkeypatch.setattr("shutil.disk_usage", lambda path: SimpleNamespace(free=10**9))
+    with pytest.raises(StoreFailed, match="may not be written to"):
+        Database(tmp_path / "kits.db")
+    no_room = OSError(errno.ENOSPC, "No space left on device")
+    monkeypatch.setattr("obrell.store.database.new_file", Mock(side_effect=no_room))
+    with pytest.raises(StoreFull, match="the disk is full"):
+        Database(tmp_path / "other.db")
+
+
+def said_by_the_driver(code):
+    error = sqlite3.OperationalError("disk I/O error")
+    error.sqlite_errorcode = code
+    return OperationalError("SELECT full, locked FROM readonly", {}, error)
+
+
 @pytest.mark.parametrize(
-    ("said", "kind", "words"),
+    ("code", "kind", "words"),
     [
-        ("database is locked", StoreBusy, "Another program"),
-        ("database or disk is full", StoreFailed, "disk may be full"),
-        ("attempt to write a readonly database", StoreFailed, "may not be written to"),
-        ("database disk image is malformed", StoreDamaged, "damaged at this place"),
-        ("disk I/O error", StoreFailed, "may be full or write-protected"),
+        (sqlite3.SQLITE_BUSY, StoreBusy, "Another program"),
+        (sqlite3.SQLITE_BUSY_SNAPSHOT, StoreBusy, "Another program"),
+        (sqlite3.SQLITE_FULL, StoreFull, "the disk is full"),
+        (sqlite3.SQLITE_READONLY, StoreFailed, "may not be written to"),
+        (sqlite3.SQLITE_CORRUPT, StoreDamaged, "damaged at this place"),
+        (sqlite3.SQLITE_CORRUPT_INDEX, StoreDamaged, "damaged at this place"),
+        (sqlite3.SQLITE_IOERR_WRITE, StoreFailed, "may not be written to"),
     ],
 )  # fmt: skip
-def test_what_the_driver_says_becomes_words_that_fit(said, kind, words):
-    made = in_words(OperationalError("", {}, sqlite3.OperationalError(said)))
+def test_what_the_driver_says_becomes_words_that_fit(tmp_path, code, kind, words):
+    made = in_words(said_by_the_driver(code), tmp_path / "kits.db")
     assert type(made) is kind
     assert words in str(made)
+
+
+def test_a_text_that_cannot_be_decoded_is_damage(tmp_path):
+    said = sqlite3.OperationalError("Could not decode to UTF-8 column 'body' with text 'x'")
+    assert type(in_words(OperationalError("", {}, said), tmp_path / "kits.db")) is StoreDamaged

@@ -268,5 +268,5 @@ def test_a_full_disk_ends_a_delivery_in_words(client, monkeypatch, tmp_path):
     delivery = deliveries.Delivery("x", kit, kit.controls, deliveries.Order(), Path("/dev/full"), ())
     monkeypatch.setattr(Path, "unlink", lambda *_, **__: None)
     deliveries._run(delivery, client.app.state.memory)
-    assert "disk may be full" in delivery.words
+    assert "disk is full" in delivery.words
     assert not delivery.done

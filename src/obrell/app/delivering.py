@@ -23,7 +23,7 @@ from obrell.store.kits import Kits, Lost, Stored
 
 KEPT = 8
 """Finished deliveries kept for downloading; older archives are deleted."""
-DISK_FULL = "The files could not be written: the disk may be full. Nothing was kept; the kit is safe."
+DISK_FULL = "The files could not be written: the disk is full. Nothing was kept; the kit is safe."
 FULL = (errno.ENOSPC, errno.EDQUOT)
 MOST_AT_ONCE = 4
 log = logging.getLogger(__name__)

@@ -2,31 +2,70 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
+from typing import TypeVar
+
 from obrell.core.document.editions import looked_at
-from obrell.core.document.model import REST
+from obrell.core.document.model import REST, Control
 from obrell.core.document.states import in_state
+from obrell.core.document.texts import control_json
 from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.admission import check_drawable
-from obrell.store.kits import Kits, Made
+from obrell.core.files import file_id
+from obrell.core.values.base import text_hash
+from obrell.core.workspace import bringing
+from obrell.store.kits import Ground, Kits, Made, Stored
 from obrell.store.rows import NOBODY, Sender
+
+T = TypeVar("T")
+Show = Callable[[Ground, Made], T]
+"""Makes what is answered to an edit, of the kit and of what the edit makes of the control."""
 
 
 def edit(kits: Kits, kit: str, control: str, change: Edit, sender: Sender = NOBODY) -> Made:
     """Apply an edit to the newest version, whatever version it was based on, and save it: once, however often it is
     sent. What cannot be drawn afterwards is refused, and nothing is changed."""
+    return edit_shown(kits, kit, control, change, _nothing, sender)[0]
+
+
+def _nothing(ground: Ground, made: Made) -> None:
+    """What is answered where nobody looks."""
+
+
+def edit_shown(
+    kits: Kits, kit: str, control: str, change: Edit, show: Show[T], sender: Sender = NOBODY,
+    files: Sequence[bytes] = (),
+) -> tuple[Made, T]:  # fmt: skip
+    """The same with its answer, which is made before anything is stored: what cannot be shown is not stored, and
+    neither are the ``files`` that it brings."""
+    with bringing({file_id(content): content for content in files}):
+        return _edit_shown(kits, kit, control, change, show, sender, files)
+
+
+def _edit_shown(
+    kits: Kits, kit: str, control: str, change: Edit, show: Show[T], sender: Sender, files: Sequence[bytes]
+) -> tuple[Made, T]:  # fmt: skip
     while True:
         again = kits.made_before(kit, control, sender)
-        if again is not None:
-            return again
         ground = kits.ground(kit, control)
+        if again is not None:
+            return again, show(ground, again)
         stored = ground.stored.control
         label = change.label(stored)
         changed = applied(change, stored, Surroundings.of(ground.index))
         if changed != stored:
             check_drawable(ground.index, changed, stored)
-        made = kits.save(kit, ground, label, changed, sender)
+        shown = show(ground, Made(_coming(ground.stored, changed), stored, changed, label))
+        made = kits.save(kit, ground, label, changed, sender, files)
         if made is not None:
-            return made
+            return made, shown
+
+
+def _coming(stored: Stored, changed: Control) -> Stored:
+    """What will be stored of a changed control."""
+    if changed == stored.control:
+        return stored
+    return Stored(changed, text_hash(control_json(changed)), stored.version + 1)
 
 
 def added(made: Made, state: str = REST, editions: str = "") -> tuple[tuple[str, ...], str]:

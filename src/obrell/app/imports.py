@@ -11,6 +11,7 @@ from obrell.core.edit import Edit
 from obrell.core.edit.insert import InsertParts
 from obrell.core.edit.kits import KitIndex, with_favourite, with_font
 from obrell.core.edit.pictures import AddPicture, FillWithPicture, PinReference
+from obrell.core.files import file_id
 from obrell.core.interchange.fonts import read_font
 from obrell.core.interchange.pictures import read_picture
 from obrell.core.interchange.svg.reader import read_svg
@@ -20,37 +21,39 @@ from obrell.store.kits import Kits
 
 @dataclass(frozen=True, slots=True)
 class Brought:
-    """The edit that puts in what was read, and what of it could not be, in words; empty when all could."""
+    """The edit that puts in what was read, the files that it needs, and what could not be read, in words; empty when
+    all could."""
 
     edit: Edit
+    files: tuple[bytes, ...] = ()
     left_out: str = ""
 
 
 def drawing(kits: Kits, kit: str, svg: str, name: str) -> Brought:
     """The parts of an SVG; the pictures in it are kept."""
     read = read_svg(svg, {font.name: font.file for font in kits.index(kit).fonts})
-    for content in read.files:
-        kits.keep_file(content)
     left = ", ".join(f"{what} ({count})" if count > 1 else what for what, count in read.left_out.items())
     edit = InsertParts(parts=read.parts, name=printable(name)[:80] or "Drawing")
-    return Brought(edit, f"Not understood and left out: {left}" if left else "")
+    return Brought(edit, read.files, f"Not understood and left out: {left}" if left else "")
 
 
-def picture(kits: Kits, content: bytes, name: str, use: str, path: str) -> Brought:
-    """A picture kept, to be put in as a part, as the ``fill`` at a path, or pinned as the ``reference``."""
-    file = kits.keep_file(read_picture(content))
+def picture(content: bytes, name: str, use: str, path: str) -> Brought:
+    """A picture, to be put in as a part, as the ``fill`` at a path, or pinned as the ``reference``."""
+    kept = read_picture(content)
+    file = file_id(kept)
     called = printable(PurePath(name).stem)[:60] or "Picture"
     edits: dict[str, Callable[[], Edit]] = {
         "reference": lambda: PinReference(file=file), "fill": lambda: FillWithPicture(path=path, file=file),
     }  # fmt: skip
-    return Brought(edits.get(use, lambda: AddPicture(file=file, name=called))())
+    return Brought(edits.get(use, lambda: AddPicture(file=file, name=called))(), (kept,))
 
 
 def font(kits: Kits, kit: str, content: bytes) -> KitFont:
     """A font brought into the kit."""
     read = read_font(content)
-    kept = KitFont(file=kits.keep_file(read.content), name=read.name)
-    kits.change_index(kit, lambda index: with_font(index, kept), f"Brought in the font “{read.name}”")
+    kept = KitFont(file=file_id(read.content), name=read.name)
+    label = f"Brought in the font “{read.name}”"
+    kits.change_index(kit, lambda index: with_font(index, kept), label, (read.content,))
     return kept
 
 

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import Field
 
@@ -15,6 +15,7 @@ from obrell.core.document.resolve import DAY
 from obrell.core.edit.kits import KitIndex, panel_of, with_new_panel, with_panel, without_panel
 from obrell.core.edit.panels import PanelEdit
 from obrell.core.errors import ObrellError
+from obrell.core.files import file_id
 from obrell.core.raster.layers import PixelBox
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.picture import box_around
@@ -26,6 +27,7 @@ from obrell.core.values.base import Value
 from obrell.core.values.fields import Id
 from obrell.core.values.panels import MAX_PLACEMENTS, Panel, Placement
 from obrell.core.values.transitions import Milliseconds
+from obrell.core.workspace import bringing
 from obrell.store.kits import Kits, Stored
 from obrell.store.rows import NOBODY, Sender
 
@@ -60,14 +62,25 @@ class Changed:
 
     label: str
     fresh: tuple[str, ...] = ()
+    shown: dict[str, Any] | None = None
+    """What it is answered with, where that was asked for and it was not sent before."""
 
 
-def change(kits: Kits, kit: str, panel: str, edit: PanelEdit, sender: Sender = NOBODY) -> Changed:
-    """Make an edit of a panel and save it: once, however often it is sent."""
+Show = Callable[[Opened, tuple[str, ...]], dict[str, Any]]
+"""Makes what an edit is answered with, of the panel as it will stand and of what is new on it."""
+
+
+def change(
+    kits: Kits, kit: str, panel: str, edit: PanelEdit, sender: Sender = NOBODY, show: Show | None = None,
+    files: Sequence[bytes] = (),
+) -> Changed:  # fmt: skip
+    """Make an edit of a panel and save it, with the ``files`` that it brings: once, however often it is sent. What it
+    is answered with is made by ``show`` before it is stored, so that what cannot be shown is not."""
     standing = (one.control for one in panel_of(kits.index(kit), panel).placements)
     stored = _stored(kits, kit, (*standing, *edit.controls()))
     controls = {name: one.control for name, one in stored.items()}
     fresh: list[str] = []
+    shown: list[dict[str, Any]] = []
 
     def changed(index: KitIndex) -> tuple[KitIndex, str]:
         before = panel_of(index, panel)
@@ -75,9 +88,13 @@ def change(kits: Kits, kit: str, panel: str, edit: PanelEdit, sender: Sender = N
         check_screen(index, after, before)
         known = {one.id for one in before.placements}
         fresh[:] = [one.id for one in after.placements if one.id not in known]
-        return with_panel(index, after), edit.label(before, controls)
+        made, label = with_panel(index, after), edit.label(before, controls)
+        shown[:] = [] if show is None else [show(Opened(made, after, stored), tuple(fresh))]
+        return made, label
 
-    return Changed(kits.change_panel(kit, panel, changed, sender), tuple(fresh))
+    with bringing({file_id(content): content for content in files}):
+        label = kits.change_panel(kit, panel, changed, sender, files)
+    return Changed(label, tuple(fresh), *shown)
 
 
 def add(kits: Kits, kit: str, start: Start, name: str) -> str:

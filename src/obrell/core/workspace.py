@@ -10,10 +10,11 @@ from __future__ import annotations
 
 import inspect
 import threading
-from collections.abc import Callable, Hashable, Iterator
+from collections.abc import Callable, Hashable, Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
 from functools import lru_cache, wraps
+from types import MappingProxyType
 from typing import Any, Generic, ParamSpec, TypeVar, cast
 
 from cachetools import LRUCache
@@ -52,10 +53,24 @@ class Workspace:
         return self._kept.setdefault(owner, begin()) if found is None else found
 
 
+_brought: ContextVar[Mapping[str, bytes]] = ContextVar("brought", default=MappingProxyType({}))
+
+
 def file_content(name: str) -> bytes | None:
-    """The bytes of a file as the workspace finds them."""
-    here = _here.get()
-    return None if here is None else here.find(name)
+    """The bytes of a file as the workspace finds them, or of one that is being brought in."""
+    here, brought = _here.get(), _brought.get().get(name)
+    return brought if brought is not None or here is None else here.find(name)
+
+
+@contextmanager
+def bringing(files: Mapping[str, bytes]) -> Iterator[None]:
+    """Within, files are found that are not stored yet, by their ids: what needs them is tried before it is stored,
+    and they with it."""
+    token = _brought.set(files)
+    try:
+        yield
+    finally:
+        _brought.reset(token)
 
 
 def remembered(most: int) -> Callable[[Callable[P, T]], Callable[P, T]]:

@@ -18,6 +18,7 @@ from sqlalchemy.orm import Session
 from obrell.core.disk.private import OWN_FOLDER, NotOurs, close_to_others
 from obrell.core.disk.whole import new_file, spare_name
 from obrell.store.failures import StoreDamaged, StoreFailed, StoreGone, in_words
+from obrell.store.log import WriteAheadLog, identity
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 VERSIONS = sorted(file.stem.split("_")[0] for file in (MIGRATIONS / "versions").glob("[0-9]*.py"))
@@ -45,13 +46,14 @@ class Database:
         self._writing = threading.Lock()
         try:
             self._migrate()
+            self._log = WriteAheadLog(path)
         except (DatabaseError, OSError) as error:
             self.engine.dispose()
-            raise in_words(error, opening=path) from error
+            raise in_words(error, path, opening=True) from error
         except StoreFailed:
             self.engine.dispose()
             raise
-        self._file = self._identity()
+        self._file = identity(path)
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -60,11 +62,12 @@ class Database:
             with Session(self.engine, expire_on_commit=False) as session:
                 yield session
         except (DatabaseError, NoConnection) as error:
-            raise in_words(error) from error
+            raise in_words(error, self.path) from error
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """One transaction: all of it is kept, or, when anything raises, none."""
+        """One transaction: all of it is kept, or, when anything raises, none. It ends well only while the file it went
+        to is in its place."""
         self.check_there()
         try:
             with (
@@ -75,16 +78,18 @@ class Database:
                 session.connection(execution_options={"writes": True})
                 yield session
         except (DatabaseError, NoConnection) as error:
-            raise in_words(error) from error
+            raise in_words(error, self.path) from error
+        self.check_there()
 
     def check_there(self) -> None:
-        """Raises ``StoreGone`` when the file that was opened is no longer where it was: what is written then
-        would be lost with the process."""
-        if self._identity() != self._file:
+        """Raises ``StoreGone`` when the file that was opened, or its log, is no longer where it was: what is written
+        then would be lost with the process."""
+        if identity(self.path) != self._file:
             raise StoreGone(
                 f"The database {self.path} was moved or removed while Obrell runs, so nothing can be saved. "
                 "What is open can still be seen. Put the file back to go on; nothing that was saved before is changed."
             )
+        self._log.check()
 
     def backup(self, to: Path) -> None:
         """A copy that is whole, made while others read and write; it replaces ``to`` only when it is done."""
@@ -110,13 +115,7 @@ class Database:
         with suppress(DatabaseError), self.engine.connect() as connection:
             connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
         self.engine.dispose()
-
-    def _identity(self) -> tuple[int, int] | None:
-        try:
-            found = self.path.stat()
-        except OSError:
-            return None
-        return found.st_dev, found.st_ino
+        self._log.close()
 
     def _check_place(self) -> None:
         if self.path.is_dir():
@@ -141,7 +140,7 @@ class Database:
         except FileNotFoundError as error:
             raise StoreFailed(f"{self.path} is a link to a file that is not there.") from error
         except OSError as error:
-            raise StoreFailed(f"{self.path} cannot be opened: {error.strerror}.") from error
+            raise in_words(error, self.path, opening=True) from error
 
     def _beside(self) -> tuple[Path, ...]:
         return tuple(self.path.with_name(self.path.name + ending) for ending in ("-wal", "-shm"))

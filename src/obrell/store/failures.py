@@ -2,17 +2,27 @@
 
 from __future__ import annotations
 
+import errno
+import os
+import shutil
+import sqlite3
 from pathlib import Path
+
+from sqlalchemy.exc import TimeoutError as NoConnection
 
 from obrell.core.errors import ObrellError
 
 
 class StoreFailed(ObrellError):
-    """Nothing was saved, and nothing was lost: the disk is full, or the file cannot be written or opened."""
+    """Nothing was saved, and nothing was lost: the file cannot be written or opened."""
 
 
 class StoreBusy(StoreFailed):
     """Another program holds the file; later it can be done."""
+
+
+class StoreFull(StoreFailed):
+    """The disk has no room left."""
 
 
 class StoreGone(StoreFailed):
@@ -24,29 +34,64 @@ class StoreDamaged(StoreFailed):
 
 
 _SAFE = "Everything saved before is safe."
-_KINDS: tuple[tuple[tuple[str, ...], type[StoreFailed], str], ...] = (
-    (("locked", "busy", "QueuePool"), StoreBusy,
-     "Another program is using the database. Try again in a moment; nothing is lost."),
-    (("disk is full", "full"), StoreFailed, f"This could not be saved: the disk may be full. {_SAFE}"),
-    (("readonly", "read-only", "unable to open", "permission"), StoreFailed,
-     f"This could not be saved: the database, or the folder it lies in, may not be written to. {_SAFE}"),
-    (("malformed", "not a database", "corrupt"), StoreDamaged,
-     "The database is damaged at this place. Other kits and controls can still be opened; a backup holds the rest."),
-)  # fmt: skip
-_OTHERWISE = f"This could not be saved: the disk may be full or write-protected. {_SAFE}"
+_PRIMARY = 0xFF
+"""Of an extended result code, its primary one (SQLite, "Result and Error Codes")."""
+_CODES: dict[int, type[StoreFailed]] = {
+    sqlite3.SQLITE_BUSY: StoreBusy, sqlite3.SQLITE_LOCKED: StoreBusy, sqlite3.SQLITE_FULL: StoreFull,
+    sqlite3.SQLITE_CORRUPT: StoreDamaged, sqlite3.SQLITE_NOTADB: StoreDamaged,
+}  # fmt: skip
+_UNDECODABLE = "could not decode"
+"""What the driver says, without a code, of a text that is not what was written."""
+_LEAST_ROOM = 256 * 1024
+"""Bytes that a disk has left when it is not full: SQLite begins with some tens of thousands."""
+_WORDS: dict[type[StoreFailed], str] = {
+    StoreBusy: "Another program is using the database. Try again in a moment; nothing is lost.",
+    StoreFull: f"This could not be saved: the disk is full. {_SAFE} Make room, and try again.",
+    StoreDamaged: "The database is damaged at this place. Other kits and controls can still be opened; "
+    "a backup holds the rest.",
+    StoreFailed: f"This could not be saved: the database, or the folder it lies in, may not be written to. {_SAFE}",
+}
+_OPENING: dict[type[StoreFailed], str] = {
+    StoreBusy: "another program is using it. Close that, or wait a moment.",
+    StoreFull: "the disk is full. Make room, and start again; nothing in it was changed.",
+    StoreDamaged: "it is damaged or no database. A backup can be put in its place.",
+    StoreFailed: "it, or its folder, may not be written to.",
+}
 
 
-def in_words(error: Exception, opening: Path | None = None) -> StoreFailed:
-    """The failure of a driver as one of ours."""
-    said = str(error).lower()
-    kind, words = next(
-        ((kind, words) for signs, kind, words in _KINDS if any(sign.lower() in said for sign in signs)),
-        (StoreFailed, _OTHERWISE),
-    )
-    if opening is None:
-        return kind(words)
-    reasons = {
-        StoreBusy: "another program is using it. Close that, or wait a moment",
-        StoreDamaged: "it is damaged or no database. A backup can be put in its place",
-    }
-    return kind(f"{opening} cannot be opened: {reasons.get(kind, 'it, or its folder, may not be written to')}.")
+def in_words(error: Exception, path: Path, *, opening: bool = False) -> StoreFailed:
+    """The failure of a driver as one of ours, about the database at a path."""
+    kind = _kind_of(error, path)
+    return kind(f"{path} cannot be opened: {_OPENING[kind]}" if opening else _WORDS[kind])
+
+
+def is_damage(error: Exception) -> bool:
+    """Whether an error says that what is stored is not what was written."""
+    driver = getattr(error, "orig", error)
+    return _code(driver) in (sqlite3.SQLITE_CORRUPT, sqlite3.SQLITE_NOTADB) or _UNDECODABLE in str(driver).lower()
+
+
+def _kind_of(error: Exception, path: Path) -> type[StoreFailed]:
+    if isinstance(error, NoConnection):
+        return StoreBusy
+    if is_damage(error):
+        return StoreDamaged
+    driver = getattr(error, "orig", error)
+    known = _CODES.get(_code(driver))
+    if known is not None:
+        return known
+    # What is left (an error of the disk, a file that cannot be made) has many causes; a full disk can be seen.
+    full = isinstance(driver, OSError) and driver.errno in (errno.ENOSPC, errno.EDQUOT)
+    return StoreFull if full or _is_full(path) else StoreFailed
+
+
+def _code(driver: object) -> int:
+    return int(getattr(driver, "sqlite_errorcode", 0) or 0) & _PRIMARY
+
+
+def _is_full(path: Path) -> bool:
+    folder = path.parent
+    try:
+        return os.access(folder, os.W_OK) and shutil.disk_usage(folder).free < _LEAST_ROOM
+    except OSError:
+        return False

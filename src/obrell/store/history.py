@@ -8,6 +8,7 @@ from sqlalchemy import ColumnElement, func, select
 from sqlalchemy.orm import Session
 
 from obrell.store.database import Database
+from obrell.store.failures import StoreDamaged
 from obrell.store.rows import NOBODY, Led, Rows, Scope, Sender, answer, answered, made_together, newest_step
 from obrell.store.tables import StepRow
 
@@ -38,6 +39,8 @@ class Steps:
     shown: tuple[Step, ...]
     undone: int = 0
     older: int = 0
+    damaged: bool = False
+    """Whether none can be read."""
 
     @property
     def can_undo(self) -> bool:
@@ -56,9 +59,15 @@ class History:
         self._rows = rows
 
     def history(self, kit: str, control: str = "", panel: str = "") -> Steps:
-        """What was done to one control, to one panel, or to the kit and all its controls."""
-        of = Scope(kit, control, panel)
-        scope = [*of.holds(), *(() if control or panel else (StepRow.batch.in_((0, StepRow.number)),))]
+        """What was done to one control, to one panel, or to the kit and all its controls; where that is damaged, the
+        rest goes on without."""
+        try:
+            return self._history(Scope(kit, control, panel))
+        except StoreDamaged:
+            return Steps((), damaged=True)
+
+    def _history(self, of: Scope) -> Steps:
+        scope = [*of.holds(), *(() if of.control or of.panel else (StepRow.batch.in_((0, StepRow.number)),))]
         done, undone = [*scope, StepRow.undone == 0], [*scope, StepRow.undone > 0]
         with self._database.reading() as session:
             newest = session.scalars(select(StepRow).where(*done).order_by(StepRow.number.desc()).limit(SHOWN_STEPS))

@@ -10,6 +10,7 @@ from functools import partial
 from pathlib import Path
 
 from sqlalchemy import case, func, select
+from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm import Session
 
 from obrell.core.document.files import files_of
@@ -25,7 +26,8 @@ from obrell.core.values.base import text_hash
 from obrell.core.values.slugs import free_id
 from obrell.store.database import Database
 from obrell.store.documents import Documents
-from obrell.store.failures import StoreGone
+from obrell.store.failures import StoreGone, is_damage
+from obrell.store.files import keep_files
 from obrell.store.history import History, Step, steps_since
 from obrell.store.packing import DAMAGED
 from obrell.store.rows import (
@@ -37,7 +39,6 @@ from obrell.store.rows import (
     answer,
     answered,
     describe,
-    keep_file,
     new_batch,
     recent_documents,
 )
@@ -46,6 +47,8 @@ from obrell.store.tables import ControlRow, DocumentRow, FileRow, KitRow
 __all__ = ["KitName", "Kits", "Lost", "Made", "Sender", "Stored", "Tile"]
 
 
+Files = Iterable[bytes]
+"""Pictures and fonts, as they are kept."""
 Copy = Callable[[Control, str], Control]
 """What makes a copy of a control under an id."""
 
@@ -210,17 +213,9 @@ class Kits(History):
 
     def tiles(self, kit: str) -> list[Tile]:
         """The kit's controls in order, as the Wall shows them."""
-        text = DocumentRow.body
-        fields = [
-            case((func.json_valid(text) == 1, func.json_extract(text, f"$.{path}")))
-            for path in ("name", "canvas.width", "canvas.height", "stands", "ground.kind")
-        ]
-        query = select(ControlRow.id, ControlRow.head, ControlRow.swatches, *fields).outerjoin(
-            DocumentRow, DocumentRow.hash == ControlRow.head
-        )
         with self._database.reading() as session:
             order = self._rows.index(session, self._rows.kit(session, kit).head).order
-            found = {row[0]: _tile(*row) for row in session.execute(query.where(ControlRow.kit == kit))}
+            found = _tiles(session, kit)
             for tile in [tile for tile in found.values() if tile.words]:
                 name = self._rows.name_of(session, self._rows.head(session, kit, tile.id))
                 found[tile.id] = replace(tile, name=name)
@@ -290,11 +285,6 @@ class Kits(History):
             row = session.get(FileRow, name)
             return None if row is None else row.content
 
-    def keep_file(self, content: bytes) -> str:
-        """Store a picture or font, once; its name."""
-        with self._database.writing() as session:
-            return keep_file(session, content)
-
     # Controls
 
     def ground(self, kit: str, control: str) -> Ground:
@@ -310,9 +300,12 @@ class Kits(History):
         with self._database.reading() as session:
             return self._made_before(session, kit, control, sender)
 
-    def save(self, kit: str, ground: Ground, label: str, changed: Control, sender: Sender = NOBODY) -> Made | None:
-        """Save what an edit made of a control as one step of history: once, however often it is sent. None, and
-        nothing saved, when the control or its kit has changed since the ground was read."""
+    def save(
+        self, kit: str, ground: Ground, label: str, changed: Control, sender: Sender = NOBODY, files: Files = ()
+    ) -> Made | None:  # fmt: skip
+        """Save what an edit made of a control as one step of history, with the ``files`` that it brings: once, however
+        often it is sent. None, and nothing saved, when the control or its kit has changed since the ground was
+        read."""
         stored = ground.stored
         control = stored.control.id
         with self._database.writing() as session:
@@ -323,6 +316,7 @@ class Kits(History):
             if now.head != stored.hash or self._rows.kit(session, kit).head != ground.index_hash:
                 return None
             meanwhile = steps_since(session, kit, control, sender)
+            keep_files(session, files)
             saved = self._rows.save_control(session, kit, control, label, changed, sender.window)
             answer(session, sender, kit, control, label, (stored.hash, saved.hash))
             return Made(saved, stored.control, changed, label, meanwhile)
@@ -376,25 +370,43 @@ class Kits(History):
         with self._database.reading() as session:
             return self._rows.name_of(session, self._rows.head(session, kit, control))
 
-    def change_index(self, kit: str, change: Callable[[KitIndex], KitIndex], label: str) -> None:
+    def change_index(
+        self, kit: str, change: Callable[[KitIndex], KitIndex], label: str, files: Files = ()
+    ) -> None:  # fmt: skip
         """Change the kit's own values or order, as one step of history."""
-        self.change_panel(kit, "", lambda index: (change(index), label))
+        self.change_panel(kit, "", lambda index: (change(index), label), files=files)
 
     def change_panel(
-        self, kit: str, panel: str, change: Callable[[KitIndex], tuple[KitIndex, str]], sender: Sender = NOBODY
+        self, kit: str, panel: str, change: Callable[[KitIndex], tuple[KitIndex, str]], sender: Sender = NOBODY,
+        files: Files = (),
     ) -> str:  # fmt: skip
-        """Change a kit's own values, as one step of its history, or of that of a panel by its id; once however often
-        that is sent. What was done, in words."""
+        """Change a kit's own values, as one step of its history, or of that of a panel by its id, with the ``files``
+        that this brings; once however often that is sent. What was done, in words. The change is worked out before
+        the transaction, and again when the kit has changed meanwhile, so that nothing waits for it."""
+        while True:
+            with self._database.reading() as session:
+                before = answered(session, sender)
+                if before is not None:
+                    return before.label
+                head = self._rows.kit(session, kit).head
+                index = self._rows.index(session, head)
+            changed, label = change(index)
+            if self._save_index(kit, head, changed, label, sender, panel, files):
+                return label
+
+    def _save_index(
+        self, kit: str, head: str, changed: KitIndex, label: str, sender: Sender, panel: str, files: Files
+    ) -> bool:  # fmt: skip
+        """Save a kit's own values as one step; False, and nothing saved, when they are no longer those of ``head``, or
+        the same was sent meanwhile."""
         with self._database.writing() as session:
-            before = answered(session, sender)
-            if before is not None:
-                return before.label
             row = self._rows.kit(session, kit)
-            head = row.head
-            changed, label = change(self._rows.index(session, head))
+            if row.head != head or answered(session, sender) is not None:
+                return False
+            keep_files(session, files)
             self._rows.save_index(session, row, changed, label, sender.window, panel=panel)
             answer(session, sender, kit, "", label, (head, row.head))
-            return label
+            return True
 
     def change_kit(self, kit: str, plan: Callable[[KitIndex, list[Stored]], Plan]) -> tuple[str, list[Stored]]:
         """What a plan makes of the kit and its readable controls, saved in one transaction as steps that are taken
@@ -453,10 +465,10 @@ class Kits(History):
             order = tuple(control.id for control in kit.controls)
             fields = {name: getattr(kit, name) for name in type(kit.settings()).model_fields}
             index = KitIndex(**(fields | {"id": new}), order=order, next_number=_after(order))
+            needed = files_of(index).union(*(files_of(control) for control in kit.controls))
+            keep_files(session, (b64decode(text) for name, text in kit.files.items() if name in needed))
             session.add(KitRow(id=new, head=self._rows.keep(session, index), removed=False))
             session.flush()
-            for text in kit.files.values():
-                keep_file(session, b64decode(text))
             for control in kit.controls:
                 self._add(session, new, control)
             return new
@@ -482,6 +494,35 @@ class Kits(History):
             if row is None:
                 raise NoSuchThing(NO_KIT)
             row.removed = removed
+
+
+_BODY = DocumentRow.body
+_SHOWN = [
+    case((func.json_valid(_BODY) == 1, func.json_extract(_BODY, f"$.{path}")))
+    for path in ("name", "canvas.width", "canvas.height", "stands", "ground.kind")
+]
+_TILE = select(ControlRow.id, ControlRow.head, ControlRow.swatches, *_SHOWN).outerjoin(
+    DocumentRow, DocumentRow.hash == ControlRow.head
+)
+
+
+def _tiles(session: Session, kit: str) -> dict[str, Tile]:
+    """What the Wall shows of each control, by id: all at once, or where the file is damaged one by one."""
+    try:
+        return {row[0]: _tile(*row) for row in session.execute(_TILE.where(ControlRow.kit == kit))}
+    except DatabaseError as error:
+        if not is_damage(error):
+            raise
+    rows = session.execute(select(ControlRow.id, ControlRow.head).where(ControlRow.kit == kit)).tuples().all()
+    return {ident: _tile_alone(session, kit, ident, head) for ident, head in rows}
+
+
+def _tile_alone(session: Session, kit: str, ident: str, head: str) -> Tile:
+    try:
+        row = session.execute(_TILE.where(ControlRow.kit == kit, ControlRow.id == ident)).one()
+    except DatabaseError:
+        return Tile(ident, ident, 0, 0, head, DAMAGED)
+    return _tile(*row)
 
 
 def _tile(

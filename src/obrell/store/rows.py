@@ -17,10 +17,9 @@ from obrell.core.document.swatch_uses import uses
 from obrell.core.document.texts import control_json
 from obrell.core.edit.kits import KitIndex
 from obrell.core.errors import BadValue, NoSuchThing, Refused, Unreadable
-from obrell.core.files import file_id
 from obrell.core.values.base import Value, canonical_json, text_hash
 from obrell.store.documents import Documents, name_in
-from obrell.store.tables import AnswerRow, ControlRow, FileRow, KitRow, StepRow
+from obrell.store.tables import AnswerRow, ControlRow, KitRow, StepRow
 from obrell.store.texts import add_text, put_by, sweep, text_of, wake
 
 LOOKED_BACK = 20
@@ -224,15 +223,6 @@ def _go_to(session: Session, row: ControlRow | KitRow, hash_: str) -> None:
     wake(session, hash_)
     earlier = select(StepRow.before).where(StepRow.after == old).order_by(StepRow.number.desc()).limit(1)
     put_by(session, old, session.scalar(earlier))
-
-
-def keep_file(session: Session, content: bytes) -> str:
-    """Store a picture or font, once; its name."""
-    name = file_id(content)
-    if session.get(FileRow, name) is None:
-        session.add(FileRow(name=name, content=content))
-        session.flush()
-    return name
 
 
 def describe(row: ControlRow, control: Control) -> None:

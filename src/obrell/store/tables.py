@@ -32,6 +32,15 @@ class FileRow(Base):
     content: Mapped[bytes] = mapped_column(LargeBinary)
 
 
+class FileUseRow(Base):
+    """A file that a document needs."""
+
+    __tablename__ = "file_uses"
+    __table_args__ = (Index("ix_file_uses_file", "file"),)
+    document: Mapped[str] = mapped_column(String(32), primary_key=True)
+    file: Mapped[str] = mapped_column(String(32), primary_key=True)
+
+
 class KitRow(Base):
     """A kit. ``removed`` kits can be taken back."""
 

@@ -6,10 +6,13 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from sqlalchemy import select, text
+from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm import InstrumentedAttribute, Session
 
 from obrell.core.errors import Unreadable
-from obrell.store.packing import packed, unpacked
+from obrell.store.failures import is_damage
+from obrell.store.files import forget_uses, note_uses
+from obrell.store.packing import DAMAGED, packed, unpacked
 from obrell.store.tables import ControlRow, DocumentRow, KitRow, StepRow
 
 NO_DOCUMENT = "What was stored of this is gone. The versions before it may still be there: undo goes back to them."
@@ -39,6 +42,7 @@ def add_text(session: Session, hash_: str, body: str) -> None:
     row = session.get(DocumentRow, hash_)
     if row is None:
         session.add(DocumentRow(hash=hash_, body=body))
+        note_uses(session, hash_, body)
         session.flush()
     elif row.packed is not None:
         row.body, row.packed, row.base = body, None, None
@@ -67,7 +71,7 @@ def put_by(session: Session, hash_: str, earlier: str | None) -> None:
 
 
 def sweep(session: Session, hashes: Iterable[str]) -> None:
-    """Remove those documents that nothing refers to any more."""
+    """Remove those documents that nothing refers to any more, and the files that only they needed."""
     session.flush()
     left = set(hashes)
     while gone := {hash_ for hash_ in left if not _is_needed(session, hash_)}:
@@ -76,6 +80,7 @@ def sweep(session: Session, hashes: Iterable[str]) -> None:
             if row is not None:
                 session.delete(row)
         session.flush()
+        forget_uses(session, gone)
         left -= gone
 
 
@@ -100,10 +105,14 @@ def _base(session: Session, hash_: str, earlier: str | None) -> tuple[str, str] 
 
 
 def _chain(session: Session, hash_: str) -> list[_Link]:
-    """The document and those it is packed on, in turn."""
+    """The document and those it is packed on, in turn; raises ``Unreadable`` where the file is damaged."""
     session.flush()
-    found = session.execute(CHAIN, {"hash": hash_, "most": LONGEST_CHAIN})
-    return [_Link(*row) for row in found]
+    try:
+        return [_Link(*row) for row in session.execute(CHAIN, {"hash": hash_, "most": LONGEST_CHAIN})]
+    except DatabaseError as error:
+        if is_damage(error):
+            raise Unreadable(DAMAGED) from error
+        raise
 
 
 def _unfolded(chain: Sequence[_Link]) -> str:

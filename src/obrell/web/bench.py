@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Body, Query, Request
@@ -18,7 +19,7 @@ from obrell.core.edit.states import InStates, OfStates
 from obrell.core.errors import ObrellError, Unreadable
 from obrell.core.render.build_up import costs
 from obrell.store.history import Step
-from obrell.store.kits import Kits, Made, Stored
+from obrell.store.kits import Ground, Kits, Made, Stored
 from obrell.web.commands import GROUNDS, NEEDS, commands
 from obrell.web.edges import EDGE_DENSITIES
 from obrell.web.led import announce_led, with_led
@@ -27,7 +28,7 @@ from obrell.web.pages import page
 from obrell.web.parcels import View
 from obrell.web.selection import NOTHING, Asked, Selection
 from obrell.web.services import Based, Ident, Sender, Window, kits_of, parcels_of, presence_of, turn_of
-from obrell.web.view import view_of
+from obrell.web.view import Around, look_of, view_of, with_history
 
 router = APIRouter()
 CANNOT = "Something in it cannot be drawn; it is our fault, and it is logged."
@@ -104,28 +105,51 @@ def edit(
 
 
 def made(
-    request: Request, kit: str, control: str, edit: Edit, seen: Selection, sender: Sender
+    request: Request, kit: str, control: str, edit: Edit, seen: Selection, sender: Sender,
+    files: Sequence[bytes] = (),
 ) -> dict[str, Any]:  # fmt: skip
-    """Apply and save an edit, tell other windows, and give back what changed."""
+    """Apply and save an edit with the files that it brings, tell other windows, and give back what changed."""
     kits = kits_of(request)
     with turn_of(request):
-        return _made(request, kits, kit, control, edit, seen, sender)
+        return _made(request, kits, kit, control, edit, seen, sender, files)
 
 
 def _made(
-    request: Request, kits: Kits, kit: str, control: str, edit: Edit, seen: Selection, sender: Sender
+    request: Request, kits: Kits, kit: str, control: str, edit: Edit, seen: Selection, sender: Sender,
+    files: Sequence[bytes],
 ) -> dict[str, Any]:  # fmt: skip
     edit = seen.into(edit)
-    done = editing.edit(kits, kit, control, edit, sender)
-    fresh = editing.added(done, seen.drawn(done.after), seen.editions)
-    shown = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
-    _announce(request, kit, done.now, sender, said=done.label, paths=sorted(edit.sets()))
+
+    def show(ground: Ground, made: Made) -> Shown:
+        return _shown(Around(kit, ground.index, ground.index_hash, kits.kin(kit, made.after)), made, edit, seen)
+
+    done, shown = editing.edit_shown(kits, kit, control, edit, show, sender, files)
+    _announce(request, kit, done.now, sender, said=done.label, paths=shown.sets)
     announce_led(request, kit, done.now.led)
-    remark = " ".join(filter(None, (edit.remark(Surroundings.of(kits.index(kit))), _lost(done, edit))))
     said = with_led(_with_meanwhile(done), done.now.led)
-    return _parcel(request, kit, done.now, shown) | {
-        "said": f"{said}. {remark}" if remark else said, "fresh": list(fresh[0]), "removed": edit.removes(),
+    view = with_history(shown.view, kits.history(kit, control))
+    return parcels_of(request).parcel(view, seen.have) | {
+        "said": f"{said}. {shown.remark}" if shown.remark else said, "fresh": shown.fresh, "removed": shown.removed,
     }  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """What is answered to an edit, but for what is told of the history."""
+
+    view: View
+    fresh: list[str]
+    remark: str
+    sets: list[str]
+    removed: bool
+
+
+def _shown(around: Around, made: Made, edit: Edit, seen: Selection) -> Shown:
+    fresh = editing.added(made, seen.drawn(made.after), seen.editions)
+    selected = seen.evolve(part=",".join(fresh[0]) or seen.part, effect=fresh[1] or seen.effect)
+    remark = " ".join(filter(None, (edit.remark(Surroundings.of(around.index)), _lost(made, edit))))
+    view = look_of(around, made.now, selected)
+    return Shown(view, list(fresh[0]), remark, sorted(edit.sets()), edit.removes())
 
 
 def _lost(done: Made, edit: Edit) -> str:
@@ -155,7 +179,13 @@ def undo_or_redo(
         announce_led(request, kit, step.led)
         if step.of_kit:
             presence_of(request).tell_kit(kit, {"news": "", "version": 0})
-    return _parcel(request, kit, stored, seen) | {"said": with_led(_said(step, way), step.led if step else ())}
+    said = {"said": with_led(_said(step, way), step.led if step else ())}
+    try:
+        return _parcel(request, kit, stored, seen) | said
+    except Exception:
+        # The step is taken, so it is no error; the page is asked for anew, and says what cannot be shown.
+        log.exception("A control cannot be shown after a step")
+        return {"lost": True} | said
 
 
 def _said(step: Step | None, way: str) -> str:

@@ -41,7 +41,7 @@ def drawing(
 ) -> dict[str, Any]:  # fmt: skip
     """The parts of an SVG put into a control; what was left out is said."""
     brought = imports.drawing(kits_of(request), kit, svg, name)
-    state = made(request, kit, control, brought.edit, seen, Sender(window, ident, based))
+    state = made(request, kit, control, brought.edit, seen, Sender(window, ident, based), brought.files)
     if brought.left_out:
         state["said"] += f". {brought.left_out}"
     return state
@@ -56,9 +56,9 @@ def picture(
 ) -> dict[str, Any]:  # fmt: skip
     """A picture, the body of the request, put in as a part, as the fill at ``path``, or pinned as the
     reference. ``seen`` is the page's selection as JSON."""
-    edit = imports.picture(kits_of(request), content, name, use, path).edit
+    brought = imports.picture(content, name, use, path)
     shown = Selection.model_validate_json(seen) if seen else NOTHING
-    return made(request, kit, control, edit, shown, Sender(window, ident, based))
+    return made(request, kit, control, brought.edit, shown, Sender(window, ident, based), brought.files)
 
 
 @router.get("/files/{name}")

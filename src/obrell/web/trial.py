@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+from collections.abc import Sequence
 from dataclasses import asdict, replace
 from typing import Annotated, Any, Literal
 
@@ -17,8 +18,9 @@ from obrell.core.document.model import REST, Control
 from obrell.core.edit import read_edit
 from obrell.core.edit.kits import panel_of
 from obrell.core.edit.panel_base import named
-from obrell.core.edit.panels import Record, read_panel_edit
+from obrell.core.edit.panels import PanelEdit, Record, read_panel_edit
 from obrell.core.errors import NoSuchThing, ObrellError
+from obrell.core.files import file_id
 from obrell.core.interchange.limits import MAX_PICTURE_BYTES
 from obrell.core.interchange.pictures import read_picture
 from obrell.core.interchange.recordings import MAX_RECORDING_BYTES, read_recording
@@ -134,14 +136,39 @@ def _tile_picture(kit: str, here: Opened) -> Any:
 
 def _answer(request: Request, kit: str, panel: str, chosen: str, said: str, **more: Any) -> dict[str, Any]:
     """A panel as it stands now, for the script that shows it."""
-    here = opened(kits_of(request), kit, panel)
+    shown = _shown(request, kit, opened(kits_of(request), kit, panel), chosen)
+    return _with_steps(request, kit, panel, shown) | {"said": said} | more
+
+
+def _shown(request: Request, kit: str, here: Opened, chosen: str) -> dict[str, Any]:
+    """A panel and its sheet, whether it is stored or not."""
     reach = reach_on(here)
     beside = _beside(request, kit, here, reach, chosen)
     sheet = {"head": block("_panel.html", beside), "foot": block("_sources.html", beside)}
-    return {
-        "screen": screen_json(kit, here, reach), "sheet": sheet, "said": said,
-        "undo": beside["undo"], "redo": beside["redo"],
-    } | more  # fmt: skip
+    return {"screen": screen_json(kit, here, reach), "sheet": sheet}
+
+
+def _with_steps(request: Request, kit: str, panel: str, shown: dict[str, Any]) -> dict[str, Any]:
+    steps = kits_of(request).history(kit, panel=panel)
+    return shown | {"undo": steps.can_undo, "redo": steps.can_redo}
+
+
+def _changed(
+    request: Request, kit: str, panel: str, wanted: PanelEdit, chosen: str, sender: Sender, remark: str = "",
+    files: Sequence[bytes] = (),
+) -> dict[str, Any]:  # fmt: skip
+    """An edit of a panel made and saved, and the panel as it stands then."""
+
+    def show(here: Opened, fresh: tuple[str, ...]) -> dict[str, Any]:
+        return _shown(request, kit, here, ",".join(fresh) or chosen)
+
+    done = trial.change(kits_of(request), kit, panel, wanted, sender, show, files)
+    _tell(request, kit, sender.window)
+    shown = done.shown or _shown(request, kit, opened(kits_of(request), kit, panel), chosen)
+    said = f"{done.label}. {remark}" if remark else done.label
+    return _with_steps(request, kit, panel, shown) | {
+        "said": said, "fresh": done.fresh, "removed": wanted.removes(),
+    }  # fmt: skip
 
 
 @router.get(PANEL + "/now")
@@ -158,11 +185,7 @@ def edit(
     window: Window = "", ident: Ident = "",
 ) -> dict[str, Any]:  # fmt: skip
     """Make an edit of the panel."""
-    wanted = read_panel_edit(edit)
-    done = trial.change(kits_of(request), kit, panel, wanted, Sender(window, ident))
-    _tell(request, kit, window)
-    chosen = ",".join(done.fresh) or chosen
-    return _answer(request, kit, panel, chosen, done.label, fresh=done.fresh, removed=wanted.removes())
+    return _changed(request, kit, panel, read_panel_edit(edit), chosen, Sender(window, ident))
 
 
 @router.post(PANEL + "/steps/{way}")
@@ -328,9 +351,7 @@ def record(
 ) -> dict[str, Any]:  # fmt: skip
     """A table of times and numbers as what a source does."""
     rows, remark = read_recording(file.file.read(MAX_RECORDING_BYTES + 1))
-    done = trial.change(kits_of(request), kit, panel, Record(source=source, rows=rows), Sender(window))
-    _tell(request, kit, window)
-    return _answer(request, kit, panel, chosen, f"{done.label}. {remark}" if remark else done.label)
+    return _changed(request, kit, panel, Record(source=source, rows=rows), chosen, Sender(window), remark)
 
 
 @router.post(PANEL + "/ground")
@@ -339,12 +360,10 @@ def picture_ground(
     chosen: Annotated[str, Form(max_length=MOST_CHOSEN)] = "", window: Annotated[str, Form(max_length=60)] = "",
 ) -> dict[str, Any]:  # fmt: skip
     """A picture as what the screen is made of."""
-    name = kits_of(request).keep_file(read_picture(file.file.read(MAX_PICTURE_BYTES + 1)))
-    fill = {"kind": "picture", "file": name, "fit": "filling"}
+    kept = read_picture(file.file.read(MAX_PICTURE_BYTES + 1))
+    fill = {"kind": "picture", "file": file_id(kept), "fit": "filling"}
     wanted = read_panel_edit({"kind": "set", "path": "ground", "value": fill})
-    done = trial.change(kits_of(request), kit, panel, wanted, Sender(window))
-    _tell(request, kit, window)
-    return _answer(request, kit, panel, chosen, done.label)
+    return _changed(request, kit, panel, wanted, chosen, Sender(window), files=(kept,))
 
 
 @router.websocket(PANEL + "/live")

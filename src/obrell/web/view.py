@@ -16,6 +16,7 @@ from obrell.core.document.resolve import DAY, DAY_NAME, Resolved, palette, resol
 from obrell.core.document.touching import touch_data
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import part_of
+from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.pieces import PieceName
 from obrell.core.findings import SEVERITIES, Finding, found_in_state
 from obrell.core.geometry.svgdata import number
@@ -28,7 +29,7 @@ from obrell.core.scene.stands import stand_of
 from obrell.core.shelf import STARTS
 from obrell.core.workspace import OfObject, remembered
 from obrell.store.history import Step, Steps
-from obrell.store.kits import Kits, Stored
+from obrell.store.kits import Kin, Kits, Stored
 from obrell.web.commands import ALIGNMENTS, DRAW_WORDS, FOLDS, LOOKS, MODES, POINTS, WAYS
 from obrell.web.edges import edges_of
 from obrell.web.editions import editions_view
@@ -55,9 +56,32 @@ WORDS = {
 """Words of the sheet that are the same for every control."""
 
 
+@dataclass(frozen=True, slots=True)
+class Around:
+    """What a control's view needs of its kit: the kit's id, its own values with their hash, and the controls that the
+    control follows or that follow it."""
+
+    kit: str
+    index: KitIndex
+    hash: str
+    kin: Kin
+
+
 def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     """What the Bench shows of a control to a window with that selection."""
-    index, index_hash, drawn = kits.index(kit), kits.index_hash(kit), seen.drawn(stored.control)
+    around = Around(kit, kits.index(kit), kits.index_hash(kit), kits.kin(kit, stored.control))
+    return with_history(look_of(around, stored, seen), kits.history(kit, stored.control.id))
+
+
+def with_history(view: View, steps: Steps) -> View:
+    """A view with what was done to its control."""
+    can = {"undo": steps.can_undo, "redo": steps.can_redo}
+    return View(view.facts | can, view.blocks, view.lists | {"steps": step_lines(steps)})
+
+
+def look_of(around: Around, stored: Stored, seen: Selection) -> View:
+    """All of a view but the history: nothing is asked of the store, so it can be made before anything is stored."""
+    kit, index, drawn = around.kit, around.index, seen.drawn(stored.control)
     document, stored = stored.control, seen.edition(stored)
     settings, values = index.settings(), seen.values(stored.control)
     way = seen.way(settings)
@@ -69,14 +93,14 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     states = states_of(stored.control, dressed, values, frozenset(seen.also.split(",")))
     selected = _selected(control, seen.part)
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
-    steps, found = kits.history(kit, control.id), found_in_state(stored.control, drawn, resolved)
+    found = found_in_state(stored.control, drawn, resolved)
     sheet = sheet_view(control, settings, resolved, seen, selected, marks_of(found))
     paths = states.paths | editions.paths
     sheet = driving(departing(replace(sheet, stateful=bool(stored.control.states)), paths), stored.control)
     facts = _facts(resolved, seats, seen, selected, found) | {
         "clip": [_dumped(part) for part in control.parts if part.id in descendants(control, selected)],
         "swatches": [{"id": one.id, "role": one.role, "colour": colour} for one, colour in _coloured(settings)],
-        "index": index_hash, "undo": steps.can_undo, "redo": steps.can_redo, "state": drawn,
+        "index": around.hash, "state": drawn,
         "stateName": states.name, "editions": editions.query, "edition": editions.uppermost,
         "files": Order().count_of(document),
         "sizes": [one.id for one in document.sizes], "arts": [one.id for one in document.arts],
@@ -89,7 +113,7 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     facts |= {"came": came, "whole": movement.whole if movement else 0.0}
     part = node.part if node else None
     context = {
-        "kit": settings, "control": control, "kin": kits.kin(kit, control), "palette": palette(settings, way),
+        "kit": settings, "control": control, "kin": around.kin, "palette": palette(settings, way),
         "states": states, "movement": movement, "editions": editions,
         "touch": touch_view(stored.control, selected), "readings": readings_of(stored.control, control, values),
         "drivable": offered(stored.control, control, selected[0]) if len(selected) == 1 else (),
@@ -114,7 +138,6 @@ def view_of(kits: Kits, kit: str, stored: Stored, seen: Selection) -> View:
     }  # fmt: skip
     lists: dict[str, dict[str, Any]] = {
         "parts": _lines(sheet, _thumbs(seats, resolved), _middle(control), _starts(seats, resolved, node)),
-        "steps": step_lines(steps),
         "scene": parts_of(resolved.tree),
     }
     return View(facts, blocks, lists)
@@ -170,9 +193,19 @@ def _step_line(step: Step) -> str:
 
 def step_lines(steps: Steps) -> dict[str, str]:
     """The list of what was done, by keys."""
-    before = {"undone": block("_step_more.html", {"undone": steps.undone, "older": 0})} if steps.undone else {}
-    after = {"older": block("_step_more.html", {"undone": 0, "older": steps.older})} if steps.older else {}
-    none = {} if steps.shown else {"none": block("_step_more.html", {"undone": 0, "older": 0})}
+    before = (
+        {"undone": block("_step_more.html", {"undone": steps.undone, "older": 0, "damaged": False})}
+        if steps.undone
+        else {}
+    )
+    after = (
+        {"older": block("_step_more.html", {"undone": 0, "older": steps.older, "damaged": False})}
+        if steps.older
+        else {}
+    )
+    none = (
+        {} if steps.shown else {"none": block("_step_more.html", {"undone": 0, "older": 0, "damaged": steps.damaged})}
+    )
     return {**before, **{f"step-{step.number}": _step_line(step) for step in steps.shown}, **after, **none}
 
 

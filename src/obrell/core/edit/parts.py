@@ -21,7 +21,7 @@ from obrell.core.geometry.plane import Point, Similarity, about, along_axis
 from obrell.core.geometry.svgdata import number
 from obrell.core.shapes import SHAPES, Shape, Text
 from obrell.core.shapes.base import is_press
-from obrell.core.values.fields import Id, Name, Place, Signed
+from obrell.core.values.fields import Id, Name, Place, Signed, Way
 from obrell.core.values.paints import Solid
 
 Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=1000)]
@@ -111,8 +111,8 @@ class MoveParts(Edit):
 
     kind: Literal["move"] = "move"
     parts: Ids
-    dx: Place
-    dy: Place
+    dx: Way
+    dy: Way
     constrained: bool = False
     snap: Snapping | None = None
 

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import logging
+from collections.abc import Callable, Iterable, Iterator
+from functools import partial
 from typing import get_args
 
 from obrell.core.document.model import REST, Control
@@ -13,17 +15,32 @@ from obrell.core.registry import kinds_in
 FINDINGS: dict[str, Kind] = {name: kind() for name, kind in kinds_in("obrell.core.findings.kinds", Kind).items()}
 """Every kind by its name."""
 SEVERITIES: tuple[Severity, ...] = get_args(Severity)
+UNEXAMINED = "unexamined"
+log = logging.getLogger(__name__)
 
 
 def found_in(resolved: Resolved) -> tuple[Finding, ...]:
     """Everything that is found in a control, the most severe first."""
-    return _sorted(one for kind in FINDINGS.values() for one in kind.look(resolved))
+    return _sorted(one for kind in FINDINGS.values() for one in _examined(kind, partial(kind.look, resolved)))
 
 
 def found_in_state(control: Control, state: str, resolved: Resolved) -> tuple[Finding, ...]:
     """Everything that is found in a state of a control, by its id, as it looks and beside rest."""
-    between = (one for kind in FINDINGS.values() if state != REST for one in kind.between(control, state))
+    kinds = FINDINGS.values() if state != REST else ()
+    between = (one for kind in kinds for one in _examined(kind, partial(kind.between, control, state)))
     return _sorted((*found_in(resolved), *between))
+
+
+def _examined(kind: Kind, look: Callable[[], Iterable[Finding]]) -> Iterator[Finding]:
+    """What a kind finds. One that fails is said in a line of its own: what is drawn is worth more than what there is
+    to say about it, so it takes nothing else along."""
+    try:
+        yield from tuple(look())
+    except Exception:
+        log.exception("A control could not be examined for %s", kind.looks_for)
+        yield Finding(
+            UNEXAMINED, "doubtful", f"This could not be examined for {kind.looks_for}. That is our fault.", ()
+        )
 
 
 def _sorted(found: Iterable[Finding]) -> tuple[Finding, ...]:

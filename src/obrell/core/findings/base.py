@@ -43,6 +43,8 @@ class Kind(ABC):
     rank: ClassVar[int] = 0
     """Which comes first among those as severe."""
     severity: ClassVar[Severity] = "doubtful"
+    looks_for: ClassVar[str]
+    """What it finds, in the plural."""
 
     @abstractmethod
     def look(self, resolved: Resolved) -> tuple[Finding, ...]:

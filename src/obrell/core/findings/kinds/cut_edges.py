@@ -43,6 +43,7 @@ class CutEdges(Kind):
     """What the canvas cuts is missing in every file."""
 
     kind: ClassVar[str] = "cut-edges"
+    looks_for: ClassVar[str] = "effects that the canvas cuts"
     rank: ClassVar[int] = 10
     severity: ClassVar[Severity] = "wrong"
 

@@ -18,6 +18,7 @@ class Jumps(Kind):
     """What moves by itself jumps when one picture is put in place of the other."""
 
     kind: ClassVar[str] = "jumps"
+    looks_for: ClassVar[str] = "states that jump"
     rank: ClassVar[int] = 15
 
     def look(self, resolved: Resolved) -> tuple[Finding, ...]:

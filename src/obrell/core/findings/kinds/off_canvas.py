@@ -22,6 +22,7 @@ class OffCanvas(Kind):
     """What lies off the canvas is drawn dimmed and not delivered."""
 
     kind: ClassVar[str] = "off-canvas"
+    looks_for: ClassVar[str] = "parts off the canvas"
     rank: ClassVar[int] = 20
 
     def look(self, resolved: Resolved) -> tuple[Finding, ...]:

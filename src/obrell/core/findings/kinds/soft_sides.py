@@ -21,6 +21,7 @@ class SoftSides(Kind):
     only shown where edges are looked at."""
 
     kind: ClassVar[str] = "soft-sides"
+    looks_for: ClassVar[str] = "soft edges"
     rank: ClassVar[int] = 30
 
     def look(self, resolved: Resolved) -> tuple[Finding, ...]:

@@ -182,6 +182,17 @@ export class Api {
     return body.seen ? { ...body, seen: { ...body.seen, have: this.have() } } : body;
   }
 
+  /**
+   * What cannot be shown any more after a step is said by a page of its own.
+   *
+   * @param {any} state
+   * @param {(state: any) => void} keep
+   */
+  #arrived(state, keep) {
+    if (state.lost) location.reload();
+    else keep(state);
+  }
+
   async #run() {
     if (this.busy) return;
     this.busy = true;
@@ -206,7 +217,7 @@ export class Api {
       this.away(0, "");
       this.waiting.shift();
       this.#keep();
-      if (answer.ok) keep(JSON.parse(text));
+      if (answer.ok) this.#arrived(JSON.parse(text), keep);
       else refuse(new Refusal(wordsOf(text)));
     }
     this.busy = false;
