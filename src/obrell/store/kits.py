@@ -219,11 +219,8 @@ class Kits(History):
             for tile in [tile for tile in found.values() if tile.words]:
                 name = self._rows.name_of(session, self._rows.head(session, kit, tile.id))
                 found[tile.id] = replace(tile, name=name)
-            follow = select(ControlRow.id, ControlRow.original).where(ControlRow.kit == kit, ControlRow.original != "")
-            for name, original in session.execute(follow):
-                if name in found and original in order:
-                    found[name] = replace(found[name], original=found[original].name)
-        return [found[name] for name in order if name in found]
+        names = {name: found[name].name for name in order if name in found}
+        return [replace(found[name], original=names.get(found[name].original, "")) for name in names]
 
     def kin(self, kit: str, control: Control) -> Kin:
         """What a control follows and what follows it."""
@@ -501,7 +498,7 @@ _SHOWN = [
     case((func.json_valid(_BODY) == 1, func.json_extract(_BODY, f"$.{path}")))
     for path in ("name", "canvas.width", "canvas.height", "stands", "ground.kind")
 ]
-_TILE = select(ControlRow.id, ControlRow.head, ControlRow.swatches, *_SHOWN).outerjoin(
+_TILE = select(ControlRow.id, ControlRow.head, ControlRow.original, ControlRow.swatches, *_SHOWN).outerjoin(
     DocumentRow, DocumentRow.hash == ControlRow.head
 )
 
@@ -526,12 +523,15 @@ def _tile_alone(session: Session, kit: str, ident: str, head: str) -> Tile:
 
 
 def _tile(
-    ident: str, hash_: str, swatches: str, name: object, width: object, height: object, stands: object, ground: object
+    ident: str, hash_: str, original: str, swatches: str, name: object, width: object, height: object, stands: object,
+    ground: object,
 ) -> Tile:  # fmt: skip
+    """A tile that names what it follows by its id."""
     if isinstance(name, str) and isinstance(width, int | float) and isinstance(height, int | float):
         chosen = stands if isinstance(stands, str) else "own" if ground else "light"
-        return Tile(ident, name, float(width), float(height), hash_, stands=chosen, uses=json.loads(swatches))
-    return Tile(ident, ident, 0, 0, hash_, DAMAGED)
+        size = (float(width), float(height))
+        return Tile(ident, name, *size, hash_, stands=chosen, original=original, uses=json.loads(swatches))
+    return Tile(ident, ident, 0, 0, hash_, DAMAGED, original=original)
 
 
 def _after(order: tuple[str, ...]) -> int:
