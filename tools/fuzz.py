@@ -20,9 +20,9 @@ import atheris
 with atheris.instrument_imports(include=["obrell.core.interchange", "obrell.core.geometry.svgdata", "fontTools"]):
     from obrell.core.errors import ObrellError
     from obrell.core.interchange.fonts import read_font
-    from obrell.core.interchange.kit_file import read_kit
     from obrell.core.interchange.pictures import read_picture
     from obrell.core.interchange.svg.reader import read_svg
+    from obrell.core.trial.kits import read_kit
 
 from tests.hostile.making import nth
 

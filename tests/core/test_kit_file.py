@@ -7,10 +7,11 @@ import pytest
 
 from obrell.core.errors import BadDocument, TooLarge
 from obrell.core.files import file_id
-from obrell.core.interchange.kit_file import read_kit, write_kit
+from obrell.core.interchange.kit_file import kit_from, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
 from obrell.core.shapes import Text
 from obrell.core.text.fonts import FONT_FOLDER
+from obrell.core.trial.kits import read_kit
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.making import control, kit, part, png, slope, solid
 
@@ -22,8 +23,8 @@ def with_change(**changes):
 
 
 def test_there_and_back():
-    assert read_kit(WHOLE) == wendmere_lock()
-    assert write_kit(read_kit(WHOLE)) == WHOLE
+    assert kit_from(WHOLE) == wendmere_lock()
+    assert write_kit(kit_from(WHOLE)) == WHOLE
 
 
 @pytest.mark.parametrize(
@@ -50,7 +51,7 @@ def test_there_and_back():
 )
 def test_what_is_not_a_kit_is_refused_with_the_place(content, words):
     with pytest.raises(BadDocument, match=words):
-        read_kit(content)
+        kit_from(content)
 
 
 def test_a_huge_file_is_not_even_parsed():
@@ -62,12 +63,12 @@ def test_a_font_that_is_used_but_no_longer_listed_comes_along():
     content = (FONT_FOLDER / "nunito" / "latin.woff2").read_bytes()
     words = part(Text(words="Sluice", font=file_id(content)), solid("#204060"))
     whole = kit(control(words)).evolve(files={file_id(content): b64encode(content).decode()})
-    assert read_kit(write_kit(whole)) == whole
+    assert kit_from(write_kit(whole)) == whole
 
 
 def test_a_file_is_what_it_is_named_after():
     content = b64encode(png(slope(4, 4))).decode()
     with pytest.raises(BadDocument, match="not the one that its name stands for"):
-        read_kit(write_kit(kit().evolve(files={"0" * 32: content})))
+        kit_from(write_kit(kit().evolve(files={"0" * 32: content})))
     with pytest.raises(BadDocument, match="not a PNG, JPEG or WebP"):
-        read_kit(write_kit(kit().evolve(files={file_id(b"nothing"): b64encode(b"nothing").decode()})))
+        kit_from(write_kit(kit().evolve(files={file_id(b"nothing"): b64encode(b"nothing").decode()})))

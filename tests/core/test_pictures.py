@@ -17,7 +17,8 @@ from obrell.core.errors import BadDocument, NoSuchThing, Refused, TooLarge
 from obrell.core.files import content_of, file_id
 from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.interchange import pictures
-from obrell.core.interchange.kit_file import read_kit, write_kit
+from obrell.core.interchange.kit_file import kit_from, write_kit
+from obrell.core.interchange.limits import MAX_PICTURE_BYTES
 from obrell.core.interchange.pictures import read_picture
 from obrell.core.paint.fills import picture_layer
 from obrell.core.raster.layers import PixelBox
@@ -210,13 +211,15 @@ def test_what_is_no_picture_is_refused_with_words(content):
 
 
 def test_pictures_beyond_measure_are_refused_before_they_are_unpacked(monkeypatch):
-    monkeypatch.setattr(pictures, "aside", lambda _, function, *args: function(*args))
     monkeypatch.setattr(pictures, "MAX_PICTURE_PIXELS", 100)
     with pytest.raises(TooLarge, match="48 × 32"):
-        read_picture(content_of(SLOPE))
-    monkeypatch.setattr(pictures, "MAX_PICTURE_BYTES", 10)
+        read_picture.function(content_of(SLOPE))
     with pytest.raises(TooLarge, match="MB"):
-        read_picture(content_of(SLOPE))
+        read_picture(bytes(MAX_PICTURE_BYTES + 1))
+    large = BytesIO()
+    Image.new("1", (20_000, 20_000)).save(large, "PNG")
+    with pytest.raises(TooLarge, match="24 million pixels are the most"):
+        read_picture(large.getvalue())
 
 
 def test_a_picture_is_put_in_no_larger_than_the_canvas_and_a_reference_is_never_drawn():
@@ -239,10 +242,10 @@ def test_a_kit_file_carries_its_pictures_and_refuses_false_ones(tmp_path):
     assert kits.file(unused) is None
     content = write_kit(kits.export_kit("test-kit"))
     other = Kits(tmp_path / "b.db")
-    other.import_kit(read_kit(content))
+    other.import_kit(kit_from(content))
     assert other.file(name) == content_of(SLOPE)
     with pytest.raises(BadDocument, match="stands for"):
-        read_kit(content.replace(name.encode(), b"0" * 32))
+        kit_from(content.replace(name.encode(), b"0" * 32))
 
 
 def test_a_file_that_nobody_keeps_is_named_in_words():

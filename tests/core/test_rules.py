@@ -18,7 +18,7 @@ from obrell.core.effects import AnyEffect, Mask, Paint
 from obrell.core.effects.kinds.mask import PartCover
 from obrell.core.errors import BadDocument, BadValue, ObrellError, Refused
 from obrell.core.formats.svg.document import svg
-from obrell.core.interchange.kit_file import read_kit, write_kit
+from obrell.core.interchange.kit_file import kit_from, write_kit
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Group, Repeat, Round
 from obrell.core.values.base import canonical_json
@@ -60,10 +60,10 @@ def test_masks_and_clips_together_make_no_circle():
 
 def test_a_kit_file_with_a_circle_is_refused_in_words():
     whole = write_kit(kit(held()))
-    assert read_kit(whole)
+    assert kit_from(whole)
     bad = whole.replace(b'"clip": null', b'"clip": "p2"', 1)
     with pytest.raises(BadDocument, match="belongs to itself"):
-        read_kit(bad)
+        kit_from(bad)
 
 
 FOLLOWED = st.lists(

@@ -13,7 +13,7 @@ from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.admission import check_drawable
 from obrell.core.errors import BadValue, ObrellError, Refused
 from obrell.core.geometry.svgdata import read_path_data
-from obrell.core.interchange.kit_file import read_kit, write_kit
+from obrell.core.interchange.kit_file import kit_from, write_kit
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Round, Text
 from tests.making import KIT, control, kit, part, solid
@@ -58,7 +58,7 @@ def test_it_is_where_a_part_lay_and_the_same_in_all_states():
     assert sides(moved) == pytest.approx((20, 20, 60, 40))
     grown = done(touched(kind="body", by=4), kind="start-state", start="pressed")
     assert sides(grown) == pytest.approx((16, 16, 64, 44))
-    assert read_kit(write_kit(kit(where))).controls == (where,)
+    assert kit_from(write_kit(kit(where))).controls == (where,)
 
 
 @pytest.mark.parametrize(

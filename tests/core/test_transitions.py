@@ -9,7 +9,7 @@ from obrell.core.document.resolve import resolve
 from obrell.core.document.transitions import Journey, moment, timing_of
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.errors import BadValue, NoSuchThing, Refused
-from obrell.core.interchange.kit_file import read_kit, write_kit
+from obrell.core.interchange.kit_file import kit_from, write_kit
 from obrell.core.render.between import draw_between
 from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.shapes import Box, Path, Repeat, Round, Text
@@ -162,7 +162,7 @@ def test_two_states_get_a_timing_of_their_own_and_lose_it_with_one_of_them():
     assert timing_of(twice, "rest", "pressed-2").duration == 90
     assert done(own, kind="remove-state", state="pressed").transitions == ()
     assert canonical_json(done(own, kind="shared-timing", **pair)) == canonical_json(TIMED)
-    assert read_kit(write_kit(kit(own))).controls == (own,)
+    assert kit_from(write_kit(kit(own))).controls == (own,)
 
 
 @pytest.mark.parametrize(

@@ -7,7 +7,7 @@ from obrell.app.trial import LastScreen, PieceSeen, ScreenRequest, look_at, open
 from obrell.core.edit.kits import panel_of
 from obrell.core.edit.panels import read_panel_edit
 from obrell.core.errors import NoSuchThing, Refused
-from obrell.core.interchange.kit_file import read_kit, write_kit
+from obrell.core.interchange.kit_file import kit_from, write_kit
 from obrell.core.render.cache import PixelCache
 from obrell.core.trial.conditions import Conditions
 from obrell.samples.wendmere_lock import wendmere_lock
@@ -90,7 +90,7 @@ def test_panels_are_added_copied_and_removed_with_the_kit(kits):
 
 
 def test_a_kit_file_has_its_panels(kits):
-    there = read_kit(write_kit(kits.export_kit(LOCK)))
+    there = kit_from(write_kit(kits.export_kit(LOCK)))
     assert there.panels == kits.index(LOCK).panels
 
 

@@ -242,6 +242,7 @@ NOT_CONTROLS = (
     "sqlite_autoindex_kits_1",
     "sqlite_autoindex_controls_1",
     "sqlite_autoindex_alembic_version_1",
+    "ix_controls_original",
 )
 """What is needed to find any control at all."""
 

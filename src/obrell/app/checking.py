@@ -8,15 +8,24 @@ from dataclasses import replace
 from obrell.core.document.editions import all_editions
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import resolve
+from obrell.core.edit.admission import check_drawable
+from obrell.core.errors import Refused
 from obrell.core.findings import found_in, found_in_state
 from obrell.core.findings.base import Finding
 from obrell.store.kits import Kits
 
+UNDRAWABLE = "undrawable"
+
 
 def check(settings: KitSettings, controls: Iterable[Control]) -> Iterator[tuple[Control, Finding]]:
     """Everything that is found, control by control: at rest, and what states and editions have besides, with their
-    names."""
+    names; of one that cannot be drawn, why."""
     for control in controls:
+        try:
+            check_drawable(settings, control)
+        except Refused as error:
+            yield control, Finding(UNDRAWABLE, "wrong", str(error.__cause__ or error), ())
+            continue
         known: list[Finding] = []
         names = ("", *(f"{one.name}: " for one in control.editions))
         for name, edition in zip(names, all_editions(control), strict=True):

@@ -3,18 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Annotated, Any
 
 from pydantic import Field
 
 from obrell.core.aside import SECONDS, patience
+from obrell.core.document.editions import all_editions
+from obrell.core.document.model import Control
 from obrell.core.document.readings import known_values
 from obrell.core.document.resolve import DAY
+from obrell.core.document.touching import touch_outline
 from obrell.core.edit.kits import KitIndex, panel_of, with_new_panel, with_panel, without_panel
 from obrell.core.edit.panels import PanelEdit
-from obrell.core.errors import ObrellError
+from obrell.core.errors import NoSuchThing, ObrellError
 from obrell.core.files import file_id
 from obrell.core.raster.layers import PixelBox
 from obrell.core.render.cache import PixelCache
@@ -27,7 +29,7 @@ from obrell.core.values.base import Value
 from obrell.core.values.fields import Id
 from obrell.core.values.panels import MAX_PLACEMENTS, Panel, Placement
 from obrell.core.values.transitions import Milliseconds
-from obrell.core.workspace import bringing
+from obrell.core.workspace import OfObject, bringing
 from obrell.store.kits import Kits, Stored
 from obrell.store.rows import NOBODY, Sender
 
@@ -39,21 +41,45 @@ class Opened:
     index: KitIndex
     panel: Panel
     stored: Mapping[str, Stored]
+    broken: Mapping[str, str] = field(default_factory=dict)
+    """Controls of its places that cannot be shown, by their ids, and why, in words."""
 
 
 def opened(kits: Kits, kit: str, panel: str) -> Opened:
-    """A panel with what stands on it; a control that is gone or cannot be read is left out."""
+    """A panel with what stands on it; a control that is gone, or cannot be shown, is left out."""
     index = kits.index(kit)
     found = panel_of(index, panel)
-    return Opened(index, found, _stored(kits, kit, (one.control for one in found.placements)))
+    return Opened(index, found, *_found(kits, kit, (one.control for one in found.placements)))
 
 
-def _stored(kits: Kits, kit: str, controls: Iterable[str]) -> dict[str, Stored]:
-    found = {}
+def _found(kits: Kits, kit: str, controls: Iterable[str]) -> tuple[dict[str, Stored], dict[str, str]]:
+    """Controls by their ids, and why those that are there cannot be shown."""
+    found: dict[str, Stored] = {}
+    broken: dict[str, str] = {}
     for control in dict.fromkeys(controls):
-        with suppress(ObrellError):
-            found[control] = kits.control(kit, control)
-    return found
+        try:
+            stored = kits.control(kit, control)
+            _check_operable(stored.control)
+            found[control] = stored
+        except NoSuchThing:
+            continue
+        except ObrellError as error:
+            broken[control] = f"“{kits.name_of(kit, control)}” cannot be shown. {error}"
+    return found, broken
+
+
+_OPERABLE = OfObject[bool](2048)
+
+
+def _check_operable(control: Control) -> None:
+    """Raises what asking for its touch areas raises: without them it cannot be operated."""
+
+    def tried() -> bool:
+        for look in all_editions(control):
+            touch_outline(look)
+        return True
+
+    _OPERABLE.get(control, None, tried)
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,7 +103,7 @@ def change(
     """Make an edit of a panel and save it, with the ``files`` that it brings: once, however often it is sent. What it
     is answered with is made by ``show`` before it is stored, so that what cannot be shown is not."""
     standing = (one.control for one in panel_of(kits.index(kit), panel).placements)
-    stored = _stored(kits, kit, (*standing, *edit.controls()))
+    stored, broken = _found(kits, kit, (*standing, *edit.controls()))
     controls = {name: one.control for name, one in stored.items()}
     fresh: list[str] = []
     shown: list[dict[str, Any]] = []
@@ -89,7 +115,7 @@ def change(
         known = {one.id for one in before.placements}
         fresh[:] = [one.id for one in after.placements if one.id not in known]
         made, label = with_panel(index, after), edit.label(before, controls)
-        shown[:] = [] if show is None else [show(Opened(made, after, stored), tuple(fresh))]
+        shown[:] = [] if show is None else [show(Opened(made, after, stored, broken), tuple(fresh))]
         return made, label
 
     with bringing({file_id(content): content for content in files}):

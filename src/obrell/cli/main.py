@@ -31,11 +31,12 @@ from obrell.core.edit.typed import number_from
 from obrell.core.errors import BadValue, NoSuchThing, ObrellError, Refused, TooLarge, Unreadable
 from obrell.core.findings import SEVERITIES
 from obrell.core.formats import FORMATS
-from obrell.core.interchange.kit_file import kit_schema, read_kit, write_kit
+from obrell.core.interchange.kit_file import kit_schema, write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
 from obrell.core.interchange.palettes import MAX_BYTES, WRITERS
 from obrell.core.raster.compiling import Compilation
 from obrell.core.raster.jit import compiled
+from obrell.core.trial.kits import read_kit
 from obrell.core.values.fields import Live
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits, Lost, Stored
@@ -232,7 +233,7 @@ def import_kit(file: Annotated[Path, typer.Argument(exists=True, dir_okay=False)
         raise TooLarge(f"A kit file can have at most {MAX_KIT_BYTES // 1_000_000} MB.")
     kit = read_kit(file.read_bytes())
     with opened(data, new=True) as kits:
-        typer.echo(kits.import_kit(kit))
+        typer.echo(kits.import_texts(kit))
 
 
 @app.command()

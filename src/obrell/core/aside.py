@@ -9,6 +9,7 @@ arguments give the same result as a call in this process.
 from __future__ import annotations
 
 import atexit
+import logging
 import os
 import pickle
 import resource
@@ -18,23 +19,25 @@ import subprocess
 import sys
 import threading
 import time
+import traceback
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import IO, Any, TypeVar
 
-from obrell.core.errors import ObrellError, TookTooLong, TooLarge
+from obrell.core.errors import Broke, ObrellError, TookTooLong, TooLarge
 from obrell.core.workspace import Workspace
 
 T = TypeVar("T")
+log = logging.getLogger(__name__)
 
 SECONDS = 4.0
 """Processor time that one piece of work may take, unless it is one of several with a budget."""
-WAITED = 2.5
-"""How much longer than that it may take on the clock, when the machine is busy."""
+STUCK_S = 900.0
+"""What it may take on the clock, so that one that waits for something for ever is ended. Work is measured by processor
+time: a busy machine makes it later, and not too long."""
 MEGABYTES = 500
-MOST_PROCESSES = 2
 NICENESS = 5
 TOO_LONG = "takes longer than it may. Something simpler will do."
 _START = "from obrell.core.aside import _serve; _serve()"
@@ -48,36 +51,71 @@ class _Budget:
     left: float
 
 
+_MEMORY = None
+"""What stands in place of an error when there was no memory left."""
 _budget: ContextVar[_Budget | None] = ContextVar("budget", default=None)
 _MARK = "OBRELL_ASIDE"
 _INSIDE = _MARK in os.environ
 """Whether this process is one that works aside."""
 
 
-def aside(what: str, function: Callable[..., T], *args: Any) -> T:
+@dataclass(slots=True)
+class Pool:
+    """Processes for work of one sort, at most ``most`` at a time, so that work of another never waits for it."""
+
+    most: int
+    idle: list[_Helper] = field(default_factory=list)
+    slots: threading.BoundedSemaphore = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.slots = threading.BoundedSemaphore(self.most)
+
+    def ask(self, job: bytes) -> tuple[bool, Any, float]:
+        """Whether a job was done, the result or the error, and the seconds it took."""
+        with self.slots:
+            try:
+                helper = self.idle.pop()
+            except IndexError:
+                helper = _Helper()
+            done, value, spent = helper.ask(job)
+            if done or value is not _MEMORY:
+                self.idle.append(helper)
+            else:
+                helper.end()
+            return done, value, spent
+
+
+OUTLINES = Pool(2)
+"""What edits and drawings wait for."""
+READING = Pool(2)
+"""What files wait for."""
+
+
+def aside(what: str, function: Callable[..., T], *args: Any, pool: Pool = OUTLINES) -> T:
     """``function(*args)``, made in another process. Raises what it raises of our own errors, ``TookTooLong`` when
-    it takes more time than it may or takes its process down, and ``TooLarge`` when it takes more memory; ``what``
-    begins the sentence that says so."""
+    it takes more time than it may or takes its process down, ``TooLarge`` when it takes more memory, and ``Broke`` for
+    any other error; ``what`` begins the sentence that says so."""
     if _INSIDE:
         return function(*args)
     budget = _budget.get() or _Budget(SECONDS)
     if budget.left <= 0:
         raise TookTooLong(f"{what} {TOO_LONG}")
     given = budget.left
-    with _SLOTS:
-        helper = _taken()
-        try:
-            done, value, spent = helper.ask(pickle.dumps((function, args, budget.left)))
-        except _Ended as ended:
-            budget.left = 0
-            raise TookTooLong(f"{what} {ended.words}", given) from ended
+    try:
+        done, value, spent = pool.ask(pickle.dumps((function, args, budget.left)))
+    except _Ended as ended:
+        budget.left = 0
+        raise TookTooLong(f"{what} {ended.words}", given) from ended
     budget.left -= spent
     if done:
         made: T = value
         return made
     if isinstance(value, ObrellError):
         raise value
-    raise TooLarge(f"{what} takes more memory than it may have ({MEGABYTES} MB).")
+    if value is _MEMORY:
+        raise TooLarge(f"{what} takes more memory than it may have ({MEGABYTES} MB).")
+    log.error("%s failed:\n%s", what, value)
+    raise Broke(f"{what} failed: it is damaged, or holds something that is not known here.")
 
 
 @contextmanager
@@ -120,10 +158,6 @@ class _Helper:
         except (OSError, EOFError):
             raise _Ended(self._why()) from None
         done, value, spent = pickle.loads(answer)
-        if done or isinstance(value, ObrellError):
-            _IDLE.append(self)
-        else:
-            self.end()
         return done, value, spent
 
     def end(self) -> None:
@@ -141,21 +175,11 @@ class _Helper:
         return "cannot be done: it is damaged, or far too large."
 
 
-_IDLE: list[_Helper] = []
-_SLOTS = threading.BoundedSemaphore(MOST_PROCESSES)
-
-
-def _taken() -> _Helper:
-    try:
-        return _IDLE.pop()
-    except IndexError:
-        return _Helper()
-
-
 @atexit.register
 def _end_all() -> None:
-    while _IDLE:
-        _IDLE.pop().end()
+    for pool in (OUTLINES, READING):
+        while pool.idle:
+            pool.idle.pop().end()
 
 
 def _pipe(pipe: IO[bytes] | None) -> IO[bytes]:
@@ -198,7 +222,7 @@ def _serve() -> None:
 
 def _worked(function: Callable[..., Any], args: tuple[Any, ...], seconds: float) -> tuple[bool, Any]:
     signal.setitimer(signal.ITIMER_PROF, seconds)
-    signal.setitimer(signal.ITIMER_REAL, seconds * WAITED)
+    signal.setitimer(signal.ITIMER_REAL, STUCK_S)
     _limit_memory(_now_mapped() + (MEGABYTES << 20))
     try:
         with Workspace().entered():
@@ -207,7 +231,9 @@ def _worked(function: Callable[..., Any], args: tuple[Any, ...], seconds: float)
         error.__cause__ = error.__context__ = None
         return False, error
     except MemoryError:
-        return False, "memory"
+        return False, _MEMORY
+    except Exception:
+        return False, traceback.format_exc()
     finally:
         signal.setitimer(signal.ITIMER_PROF, 0)
         signal.setitimer(signal.ITIMER_REAL, 0)

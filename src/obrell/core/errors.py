@@ -40,6 +40,10 @@ class TookTooLong(TooLarge):
         self.seconds = seconds
 
 
+class Broke(Refused):
+    """Work on something from outside failed in a way that nobody foresaw."""
+
+
 class Stopped(ObrellError):
     """Long work was stopped by the person who started it."""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from base64 import b64decode, b64encode
+from base64 import b64encode
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import partial
@@ -14,6 +14,7 @@ from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm import Session
 
 from obrell.core.document.files import files_of
+from obrell.core.document.kit_texts import ControlText, KitTexts, control_text, kit_texts
 from obrell.core.document.model import Canvas, Control, Kit
 from obrell.core.edit.kits import (
     KitIndex,
@@ -38,11 +39,11 @@ from obrell.store.rows import (
     Stored,
     answer,
     answered,
-    describe,
     new_batch,
     recent_documents,
 )
 from obrell.store.tables import ControlRow, DocumentRow, FileRow, KitRow
+from obrell.store.texts import add_texts
 
 __all__ = ["KitName", "Kits", "Lost", "Made", "Sender", "Stored", "Tile"]
 
@@ -444,7 +445,7 @@ class Kits(History):
             index, made = self._rows.index(session, row.head), []
             for make in makes:
                 index, after = with_control(index, after)
-                self._add(session, kit, make(after))
+                self._add(session, kit, [control_text(make(after))])
                 made.append(after)
             self._rows.save_index(session, row, index, label)
             return tuple(made)
@@ -456,24 +457,30 @@ class Kits(History):
         return self.import_kit(Kit(id="k", name=name))
 
     def import_kit(self, kit: Kit) -> str:
-        """Save a kit from a file beside the others, under an id of its own; its id."""
+        """Save a kit beside the others, under an id of its own; its id."""
+        return self.import_texts(kit_texts(kit))
+
+    def import_texts(self, kit: KitTexts) -> str:
+        """The same of a kit as it was read from a file."""
+        order = tuple(control.id for control in kit.controls)
+        fields = {name: getattr(kit.settings, name) for name in type(kit.settings).model_fields}
         with self._database.writing() as session:
-            new = free_id(kit.name, session.scalars(select(KitRow.id)), "kit")
-            order = tuple(control.id for control in kit.controls)
-            fields = {name: getattr(kit, name) for name in type(kit.settings()).model_fields}
+            new = free_id(kit.settings.name, session.scalars(select(KitRow.id)), "kit")
             index = KitIndex(**(fields | {"id": new}), order=order, next_number=_after(order))
-            needed = files_of(index).union(*(files_of(control) for control in kit.controls))
-            keep_files(session, (b64decode(text) for name, text in kit.files.items() if name in needed))
+            keep_files(session, kit.files.values())
             session.add(KitRow(id=new, head=self._rows.keep(session, index), removed=False))
             session.flush()
-            for control in kit.controls:
-                self._add(session, new, control)
+            self._add(session, new, kit.controls)
             return new
 
-    def _add(self, session: Session, kit: str, control: Control) -> None:
-        row = ControlRow(kit=kit, id=control.id, head=self._rows.keep(session, control), version=1)
-        describe(row, control)
-        session.add(row)
+    def _add(self, session: Session, kit: str, controls: Iterable[ControlText]) -> None:
+        """Controls as texts, the first versions of their rows."""
+        texts = {one.id: text_hash(one.text) for one in controls}
+        add_texts(session, {texts[one.id]: one.text for one in controls})
+        session.add_all(
+            ControlRow(kit=kit, id=one.id, head=texts[one.id], original=one.original, swatches=one.swatches)
+            for one in controls
+        )
 
     def export_kit(self, kit: str) -> Kit:
         """The kit with its controls as they stand; those that cannot be read are left out."""

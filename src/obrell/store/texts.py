@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from sqlalchemy import select, text
@@ -19,6 +19,8 @@ NO_DOCUMENT = "What was stored of this is gone. The versions before it may still
 LONGEST_CHAIN = 32
 """How many documents are packed on each other before one is packed by itself: what has to be unpacked to read one,
 and what is lost at most with one that is damaged."""
+AT_ONCE = 500
+"""How many documents are looked for at once; SQLite takes some thousands of values in a query."""
 CHAIN = text(
     """
     WITH RECURSIVE chain(hash, body, packed, base, links) AS (
@@ -46,6 +48,21 @@ def add_text(session: Session, hash_: str, body: str) -> None:
         session.flush()
     elif row.packed is not None:
         row.body, row.packed, row.base = body, None, None
+
+
+def add_texts(session: Session, bodies: Mapping[str, str]) -> None:
+    """Keep texts of documents by their hashes, many at once."""
+    hashes = list(bodies)
+    for at in range(0, len(hashes), AT_ONCE):
+        some = hashes[at : at + AT_ONCE]
+        there = {row.hash: row for row in session.scalars(select(DocumentRow).where(DocumentRow.hash.in_(some)))}
+        for hash_ in some:
+            if hash_ in there:
+                add_text(session, hash_, bodies[hash_])
+            else:
+                session.add(DocumentRow(hash=hash_, body=bodies[hash_]))
+                note_uses(session, hash_, bodies[hash_])
+    session.flush()
 
 
 def wake(session: Session, hash_: str) -> None:

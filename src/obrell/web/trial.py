@@ -57,6 +57,7 @@ from obrell.web.trial_view import (
     pieces_of,
     reach_on,
     reach_view,
+    removed_places,
     screen_json,
     sources_view,
 )
@@ -117,7 +118,8 @@ def _beside(request: Request, kit: str, here: Opened, reach: Reach, chosen: str)
         "reach": reach_view(here, reach), "sources": sources_view(here),
         "chosen": chosen_view(here, chosen),
         "several": several, "several_named": named(panel, {}, several) if len(several) > 1 else "",
-        "lined": [one for one in several if one in there], "gone": gone_places(here), "refill": chosen,
+        "lined": [one for one in several if one in there], "refill": chosen,
+        "gone": gone_places(here), "removed": removed_places(here), "broken": list(here.broken.values()),
         "fixture": fixture_view(panel, chosen),
         "tiles": kits.tiles(kit), "starts": _starts(), "undo": steps.can_undo, "redo": steps.can_redo,
         "picture_of": _tile_picture(kit, here),

@@ -321,8 +321,13 @@ def chosen_view(here: Opened, chosen: str) -> ChosenView | None:
 
 
 def gone_places(here: Opened) -> Sequence[str]:
-    """The places whose control is gone, by id."""
+    """The places whose control is gone or cannot be shown, by id."""
     return [one.id for one in here.panel.placements if one.control not in here.stored]
+
+
+def removed_places(here: Opened) -> Sequence[str]:
+    """The places whose control is gone, by id."""
+    return [one.id for one in here.panel.placements if one.control not in {**here.stored, **here.broken}]
 
 
 def grounds_of(index: KitSettings) -> dict[str, Fill]:

@@ -25,9 +25,10 @@ from obrell.core.edit.typed import number_from
 from obrell.core.edit.variants import Variant, icons_of, main_colours, texts_of
 from obrell.core.errors import BadValue, Unreadable
 from obrell.core.geometry.svgdata import number
-from obrell.core.interchange.kit_file import read_kit, write_kit
+from obrell.core.interchange.kit_file import write_kit
 from obrell.core.interchange.limits import MAX_KIT_BYTES
 from obrell.core.interchange.palettes import LABELS
+from obrell.core.trial.kits import read_kit
 from obrell.core.values.base import bad_value, text_hash
 from obrell.core.values.fields import Live
 from obrell.core.values.slugs import slug
@@ -311,7 +312,7 @@ def add_kit(request: Request, name: Annotated[str, Form()]) -> Response:
 def import_kit(request: Request, file: Annotated[UploadFile, File()]) -> Response:
     """A kit from a file, beside the others."""
     content = file.file.read(MAX_KIT_BYTES + 1)
-    new = kits_of(request).import_kit(read_kit(content))
+    new = kits_of(request).import_texts(read_kit(content))
     return Response(headers={"hx-redirect": f"/kits/{new}"})
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 from tinycss2 import color4
 
@@ -28,12 +30,14 @@ MOST_CHARACTERS = 200
 
 def css_colour(text: str) -> tuple[str, float] | None:
     """A colour and its opacity; None for what is no colour, or stands for another one (``currentcolor``)."""
-    text = text.strip()
-    found = color4.parse_color(text) if text and len(text) <= MOST_CHARACTERS else None
+    found = _parsed(text.strip())
     if found is None or isinstance(found, str):
         return None
-    rgb = _srgb(found)
-    if rgb is None:
+    try:
+        rgb = _srgb(found)
+    except OverflowError:
+        return None
+    if rgb is None or not all(map(math.isfinite, (*rgb, found.alpha))):
         return None
     red, green, blue = (min(1.0, max(0.0, value)) for value in rgb)
     return to_hex((red, green, blue)), min(1.0, max(0.0, found.alpha))
@@ -41,7 +45,17 @@ def css_colour(text: str) -> tuple[str, float] | None:
 
 def is_colour(text: str) -> bool:
     """Whether a text is a colour at all, one that is not seen too."""
-    return len(text) <= MOST_CHARACTERS and color4.parse_color(text.strip()) is not None
+    return _parsed(text.strip()) is not None
+
+
+def _parsed(text: str) -> color4.Color | str | None:
+    """What the parser makes of a text that is no longer than a colour can be; None for what is none."""
+    if not text or len(text) > MOST_CHARACTERS:
+        return None
+    try:
+        return color4.parse_color(text)
+    except Exception:  # whatever a text that is none makes the parser raise
+        return None
 
 
 def _srgb(colour: color4.Color) -> tuple[float, float, float] | None:

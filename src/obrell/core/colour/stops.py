@@ -6,12 +6,15 @@ from __future__ import annotations
 import tinycss2
 
 from obrell.core.colour.css import css_colour
+from obrell.core.door import reads
 from obrell.core.errors import BadValue
 from obrell.core.geometry.svgdata import number
 from obrell.core.values.colours import unlinked
 from obrell.core.values.paints import Stop
+from obrell.core.workspace import remembered
 
 HALF = 0.5
+MOST_CHARACTERS = 4000
 FEWEST = 2
 DECIMALS = 4
 """Of an opacity and a midpoint that are read."""
@@ -44,7 +47,18 @@ def _colour(colour: str, opacity: float) -> str:
     return f"rgb({red} {green} {blue} / {number(opacity * 100)}%)"
 
 
+@remembered(64)
 def stops_from(text: str) -> tuple[Stop, ...]:
+    """The stops of such a text, which may be asked for several times while an edit is made; raises ``BadValue`` in
+    words."""
+    return read_stops(text)
+
+
+@reads(
+    "gradient", "Reading this gradient", most=MOST_CHARACTERS, short=True,
+    words=f"The stops of a gradient can have at most {MOST_CHARACTERS:,} characters.",
+)  # fmt: skip
+def read_stops(text: str) -> tuple[Stop, ...]:
     """The stops of such a text; those without a place are spread evenly between those that have one. Raises
     ``BadValue`` in words."""
     read = [_item(item) for item in _items(text)]
@@ -71,7 +85,11 @@ def stops_from(text: str) -> tuple[Stop, ...]:
 
 def _items(text: str) -> list[list[tinycss2.ast.Node]]:
     items: list[list[tinycss2.ast.Node]] = [[]]
-    for token in tinycss2.parse_component_value_list(text, skip_comments=True):
+    try:
+        tokens = tinycss2.parse_component_value_list(text, skip_comments=True)
+    except RecursionError as error:
+        raise BadValue("This has too many brackets in each other for a gradient.") from error
+    for token in tokens:
         if token.type == "literal" and token.value == ",":
             items.append([])
         else:

@@ -14,6 +14,7 @@ from obrell.core.document.model import REST, Control, Part, State
 from obrell.core.errors import NoSuchThing
 from obrell.core.shapes import Text
 from obrell.core.values.differences import Difference
+from obrell.core.values.fields import MOST_OF_NAME
 from obrell.core.workspace import OfObject
 
 _IN_STATE = OfObject[Control](256)
@@ -31,7 +32,8 @@ def state_of(control: Control, name: str) -> State:
 
 def _of_several(control: Control, names: tuple[str, ...]) -> State:
     """The state that is made of others, or what they come to where none is kept."""
-    made = State(id="made", name=" + ".join(state_of(control, name).name for name in names), of=names)
+    name = " + ".join(state_of(control, one).name for one in names)
+    made = State(id="made", name=name[:MOST_OF_NAME], of=names)
     return next((state for state in control.states if state.of == names), made)
 
 

@@ -11,6 +11,7 @@ from collections.abc import Iterator, Sequence
 
 from obrell.core.aside import patience
 from obrell.core.document.editions import in_editions
+from obrell.core.document.fingerprint import fingerprints
 from obrell.core.document.model import REST, Control, Differing, KitSettings
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved, resolve
@@ -34,15 +35,24 @@ def check_drawable(kit: KitSettings, control: Control, before: Control | None = 
     what differs is tried: at rest, and in states and editions that differ from it in another way than before."""
     try:
         with patience(TRIAL_SECONDS):
-            if control.touch is not None:
-                touch_outline(control)
-            for state in (REST, *_otherwise(control.states, () if before is None else before.states)):
-                _try_changed(kit, control, before, state)
-            for name in _otherwise(control.editions, () if before is None else before.editions):
-                was = in_editions(before, (name,)) if before and _has(before, name) else before
-                _try_changed(kit, in_editions(control, (name,)), was, REST)
+            try_drawing(kit, control, before)
     except ObrellError as error:
         raise Refused(f"That cannot be drawn, so nothing was changed. {error}") from error
+
+
+def try_drawing(
+    kit: KitSettings, control: Control, before: Control | None = None, tried: set[str] | None = None
+) -> None:  # fmt: skip
+    """The same, raising whatever drawing raises. What is among the fingerprints of ``tried`` is not tried again, and
+    what is tried comes to them."""
+    tried = set() if tried is None else tried
+    if control.touch is not None:
+        touch_outline(control)
+    for state in (REST, *_otherwise(control.states, () if before is None else before.states)):
+        _try_changed(kit, control, before, state, tried)
+    for name in _otherwise(control.editions, () if before is None else before.editions):
+        was = in_editions(before, (name,)) if before and _has(before, name) else before
+        _try_changed(kit, in_editions(control, (name,)), was, REST, tried)
 
 
 def _otherwise(now: Sequence[Differing], before: Sequence[Differing]) -> list[str]:
@@ -55,10 +65,16 @@ def _has(control: Control, edition: str) -> bool:
     return any(one.id == edition for one in control.editions)
 
 
-def _try_changed(kit: KitSettings, control: Control, before: Control | None, state: str) -> None:
+def _try_changed(kit: KitSettings, control: Control, before: Control | None, state: str, tried: set[str]) -> None:
     resolved = resolve(kit, control, state)
-    for node in _changed(resolved, _tree(kit, before, state)):
-        _try(resolved, node)
+    changed = tuple(_changed(resolved, _tree(kit, before, state)))
+    known = fingerprints(resolved) if changed else {}
+    for node in changed:
+        # What cuts or covers a part is not in its fingerprint.
+        shown = "" if node.clips or node.covers else known.get(node.part.id, "")
+        if shown not in tried:
+            _try(resolved, node)
+            tried.add(shown or "-")
 
 
 def _tree(kit: KitSettings, control: Control | None, state: str) -> Tree | None:

@@ -14,7 +14,7 @@ from obrell.core.document.states import in_state, state_of, words_of
 from obrell.core.edit.base import Edit, Surroundings, Wrapped, applied, applied_once
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.differences import Where, is_below
-from obrell.core.values.fields import Id, Name
+from obrell.core.values.fields import MOST_OF_NAME, Id, Name
 from obrell.core.values.slugs import free_id
 from obrell.core.values.transitions import Transition
 
@@ -88,7 +88,7 @@ class AddState(OfStates):
         if not self.of:
             raise Refused("A state needs a name.")
         first, *others = (state_of(control, one).name for one in self.of)
-        return " + ".join((first, *(other.lower() for other in others)))[:80]
+        return " + ".join((first, *(other.lower() for other in others)))[:MOST_OF_NAME]
 
     def label(self, control: Control) -> str:
         return f"Added the state “{self.called(control)}”"

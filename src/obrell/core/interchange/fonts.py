@@ -8,7 +8,7 @@ from typing import Any
 
 import brotli
 
-from obrell.core.aside import aside
+from obrell.core.door import reads
 from obrell.core.errors import BadDocument, ObrellError, TooLarge
 from obrell.core.interchange.limits import MAX_FONT_BYTES
 from obrell.core.text.fonts import made_of
@@ -36,17 +36,14 @@ def is_font(content: bytes) -> bool:
     return content[:4] in (*PLAIN, WOFF2)
 
 
+@reads(
+    "font", "Reading this font", most=MAX_FONT_BYTES,
+    words=f"A font file can have at most {MAX_FONT_BYTES // 1_000_000} MB.",
+)  # fmt: skip
 def read_font(content: bytes) -> KeptFont:
-    """The font in a file, read aside, every glyph of it drawn once; raises ``BadDocument`` or ``TooLarge`` in
-    words."""
-    if len(content) > MAX_FONT_BYTES:
-        raise TooLarge(f"A font file can have at most {MAX_FONT_BYTES // 1_000_000} MB.")
+    """The font in a file, every glyph of it drawn once; raises ``BadDocument`` or ``TooLarge`` in words."""
     if not is_font(content):
         raise BadDocument("This is not a TTF, OTF or WOFF2 font.")
-    return aside("Reading this font", _read, content)
-
-
-def _read(content: bytes) -> KeptFont:
     try:
         if content[:4] == WOFF2:
             _check_unpacked(content)

@@ -8,12 +8,10 @@ from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
 
-from obrell.core.aside import aside
 from obrell.core.document.model import SCHEMA, Kit
-from obrell.core.errors import BadDocument, TooLarge
+from obrell.core.errors import BadDocument
 from obrell.core.files import file_id
 from obrell.core.interchange.fonts import is_font, read_font
-from obrell.core.interchange.limits import MAX_KIT_BYTES
 from obrell.core.interchange.pictures import read_picture
 from obrell.core.values.wrong import in_words
 
@@ -28,14 +26,9 @@ def write_kit(kit: Kit) -> bytes:
     return (json.dumps(data, indent=1, ensure_ascii=False, sort_keys=True) + "\n").encode()
 
 
-def read_kit(content: bytes) -> Kit:
-    """The kit in a file, read aside; raises ``BadDocument`` or ``TooLarge`` with words that say where."""
-    if len(content) > MAX_KIT_BYTES:
-        raise TooLarge(f"A kit file can have at most {MAX_KIT_BYTES // 1_000_000} MB.")
-    return aside("Reading this kit", _read, content)
-
-
-def _read(content: bytes) -> Kit:
+def kit_from(content: bytes) -> Kit:
+    """The kit in a file; raises ``BadDocument`` with words that say where. What comes from outside is read by
+    ``trial.kits.read_kit``."""
     data = _parsed(content)
     version = data.get("schema_version")
     if isinstance(version, int) and version > SCHEMA:
@@ -62,7 +55,7 @@ def _kept(name: str, text: str) -> bytes:
         raise BadDocument(f"The file {name} in this kit is not Base64.") from error
     if file_id(content) != name:
         raise BadDocument(f"The file {name} in this kit is not the one that its name stands for.")
-    return read_font(content).content if is_font(content) else read_picture(content)
+    return read_font.function(content).content if is_font(content) else read_picture.function(content)
 
 
 def _renamed(data: Any, names: dict[str, str]) -> Any:

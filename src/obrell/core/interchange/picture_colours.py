@@ -7,10 +7,11 @@ from io import BytesIO
 import numpy as np
 from PIL import Image
 
-from obrell.core.aside import aside
 from obrell.core.colour.difference import ciede2000
 from obrell.core.colour.spaces import Triple, to_hex
-from obrell.core.interchange.pictures import read_picture
+from obrell.core.door import reads
+from obrell.core.interchange.limits import MAX_PICTURE_BYTES
+from obrell.core.interchange.pictures import TOO_LARGE, read_picture
 
 LOOKED_AT_PX = 200
 """The longer side that colours are counted on."""
@@ -22,14 +23,11 @@ SEEN = 128
 """Pixels with less alpha, of 255, are not counted."""
 
 
+@reads("picture-colours", "Reading this picture", most=MAX_PICTURE_BYTES, words=TOO_LARGE)
 def main_colours(content: bytes) -> tuple[str, ...]:
-    """The colours that most of a picture has, as ``#rrggbb``, the most frequent first, no two alike. Read aside;
-    raises ``BadDocument`` or ``TooLarge`` in words."""
-    return aside("Reading this picture", _main_colours, read_picture(content))
-
-
-def _main_colours(content: bytes) -> tuple[str, ...]:
-    with Image.open(BytesIO(content)) as picture:
+    """The colours that most of a picture has, as ``#rrggbb``, the most frequent first, no two alike; raises
+    ``BadDocument`` or ``TooLarge`` in words."""
+    with Image.open(BytesIO(read_picture.function(content))) as picture:
         small = picture.convert("RGBA")
     small.thumbnail((LOOKED_AT_PX, LOOKED_AT_PX))
     pixels = np.asarray(small).reshape(-1, 4)

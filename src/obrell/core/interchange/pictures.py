@@ -7,7 +7,7 @@ from io import BytesIO
 
 from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
 
-from obrell.core.aside import aside
+from obrell.core.door import reads
 from obrell.core.errors import BadDocument, TooLarge
 from obrell.core.interchange.limits import MAX_PICTURE_BYTES, MAX_PICTURE_PIXELS
 
@@ -18,23 +18,22 @@ LARGE_PIXELS = 4_000_000
 """From here on a file is packed quickly rather than small."""
 MAX_KEPT_BYTES = 20_000_000
 """What a kit file can carry of one picture."""
+MOST = f"{MAX_PICTURE_PIXELS // 1_000_000} million"
+TOO_LARGE = f"A picture file can have at most {MAX_PICTURE_BYTES // 1_000_000} MB."
 PLAIN_MODES = ("L", "LA", "RGB", "RGBA", "P")
 
 
+@reads("picture", "Reading this picture", most=MAX_PICTURE_BYTES, words=TOO_LARGE)
 def read_picture(content: bytes) -> bytes:
     """The picture as it is kept: an sRGB PNG or JPEG, upright, its first frame, nothing in the file but that; of a
-    picture that is kept already the same bytes. Read aside. Raises ``BadDocument`` or ``TooLarge`` in words."""
-    if len(content) > MAX_PICTURE_BYTES:
-        raise TooLarge(f"A picture file can have at most {MAX_PICTURE_BYTES // 1_000_000} MB.")
-    return aside("Reading this picture", _read, content)
-
-
-def _read(content: bytes) -> bytes:
+    picture that is kept already the same bytes. Raises ``BadDocument`` or ``TooLarge`` in words."""
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")
             return _kept(content)
-    except (UnidentifiedImageError, Image.DecompressionBombError) as error:
+    except Image.DecompressionBombError as error:
+        raise TooLarge(f"This picture is too large; {MOST} pixels are the most.") from error
+    except UnidentifiedImageError as error:
         raise BadDocument("This is not a PNG, JPEG or WebP picture.") from error
     except (OSError, SyntaxError, ValueError, EOFError) as error:
         raise BadDocument("This picture breaks off or is damaged.") from error
@@ -44,8 +43,7 @@ def _kept(content: bytes) -> bytes:
     with Image.open(BytesIO(content), formats=FORMATS) as picture:
         width, height = picture.size
         if width * height > MAX_PICTURE_PIXELS:
-            most = f"{MAX_PICTURE_PIXELS // 1_000_000} million"
-            raise TooLarge(f"This picture has {width} × {height} px; {most} pixels are the most.")
+            raise TooLarge(f"This picture has {width} × {height} px; {MOST} pixels are the most.")
         profile = picture.info.get("icc_profile")
         upright = picture.getexif().get(ORIENTATION, 1) == 1
         still = getattr(picture, "n_frames", 1) == 1

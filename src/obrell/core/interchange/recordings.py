@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import csv
 import math
-from io import StringIO
+from collections.abc import Iterator
 
+from obrell.core.door import reads
 from obrell.core.errors import BadDocument, TooLarge
 from obrell.core.values.sources import MAX_ROWS, Row
 
@@ -15,12 +16,14 @@ LAST_S = 86_400.0
 SHOWN = 24
 
 
+@reads(
+    "recording", "Reading this recording", most=MAX_RECORDING_BYTES,
+    words=f"A recording can have at most {MAX_RECORDING_BYTES // 1_000_000} MB.",
+)  # fmt: skip
 def read_recording(content: bytes) -> tuple[tuple[Row, ...], str]:
     """The rows of a recording: a time, s, and a number, or numbers alone, one a second; a first row of words says what
     they are and is left out. Rows with a gap are left out, which is said in the second value, empty otherwise. Raises
     ``BadDocument`` or ``TooLarge`` in words that say where."""
-    if len(content) > MAX_RECORDING_BYTES:
-        raise TooLarge(f"A recording can have at most {MAX_RECORDING_BYTES // 1_000_000} MB.")
     try:
         text = content.decode("utf-8-sig")
     except UnicodeDecodeError as error:
@@ -36,7 +39,7 @@ def _rows(text: str) -> tuple[list[Row], int]:
     rows: list[Row] = []
     gaps = 0
     delimiter = ";" if text.partition("\n")[0].count(";") else "\t" if "\t" in text.partition("\n")[0] else ","
-    for number, line in enumerate(csv.reader(StringIO(text), delimiter=delimiter), start=1):
+    for number, line in enumerate(_lines(text, delimiter), start=1):
         cells = [cell.strip() for cell in line[:2]]
         if not any(cells):
             continue
@@ -50,6 +53,16 @@ def _rows(text: str) -> tuple[list[Row], int]:
         _check_time(time, rows, number)
         rows.append(Row(time=time, value=value))
     return rows, gaps
+
+
+def _lines(text: str, delimiter: str) -> Iterator[list[str]]:
+    """The lines of the table, whichever way they end; raises ``BadDocument`` where it is none."""
+    number = 0
+    try:
+        for number, line in enumerate(csv.reader(text.splitlines(), delimiter=delimiter), start=1):  # noqa: B007
+            yield line
+    except csv.Error as error:
+        raise BadDocument(f"Row {number + 1} cannot be read: what stands in it is far too long.") from error
 
 
 def _check_time(time: float, rows: list[Row], number: int) -> None:

@@ -12,7 +12,7 @@ from obrell.core.document.model import REST, Control, KitSettings
 from obrell.core.document.readings import Readings
 from obrell.core.document.resolve import colourway_or_day, palette, resolve
 from obrell.core.document.transitions import Between, moment
-from obrell.core.edit.admission import check_drawable
+from obrell.core.edit.admission import check_drawable, try_drawing
 from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.quantise import Pixels
 from obrell.core.render.between import draw_between
@@ -63,6 +63,12 @@ def check_screen(kit: KitSettings, panel: Panel, before: Panel) -> None:
     if bare(panel) != bare(before):
         check_region(PixelBox(0, 0, *size_of(panel, panel.density)))
         check_drawable(kit, screen_of(panel))
+
+
+def try_screen(kit: KitSettings, panel: Panel) -> None:
+    """The same for a panel that nothing is known of, raising whatever drawing raises."""
+    check_region(PixelBox(0, 0, *size_of(panel, panel.density)))
+    try_drawing(kit, screen_of(panel))
 
 
 def ground_of(kit: KitSettings, panel: Panel, density: float, cache: PixelCache | None = None) -> Screen:

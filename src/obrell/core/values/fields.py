@@ -70,7 +70,9 @@ WideShare = Annotated[float, Live("%", 0.01, -0.5, 1.5, 100), Field(ge=-1000, le
 """A share of a box that may lie outside it, shown in %."""
 Extent = Annotated[float, Live("%", 0.01, 0.05, 1.5, 100), Field(gt=0, le=1000)]
 """A share of a box, more than 0, shown in %."""
-Name = Annotated[str, Field(min_length=1, max_length=80, pattern=r"^[^\x00-\x1f\x7f]+$")]
+MOST_OF_NAME = 80
+"""Characters of a name."""
+Name = Annotated[str, Field(min_length=1, max_length=MOST_OF_NAME, pattern=r"^[^\x00-\x1f\x7f]+$")]
 """What a person calls something: one line, 1 to 80 characters."""
 Id = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
 """A stable identifier."""

@@ -15,10 +15,10 @@ from obrell.core.document.resolve import palette
 from obrell.core.errors import BadDocument
 from obrell.core.interchange.palettes.model import Read
 
-_DIGITS = r"(?P<colour>#?[0-9a-fA-F]{6})"
-_FIRST = re.compile(rf"^{_DIGITS}[\s,;:=]+(?P<name>.+)$")
-_LAST = re.compile(rf"^(?P<name>.+?)[\s,;:=]+{_DIGITS};?$")
-_RGB = re.compile(r"^(\d{1,3})\s+(\d{1,3})\s+(\d{1,3})\s+(.+)$")
+_DIGITS = re.compile(r"#?[0-9a-fA-F]{6}")
+_SIGNS = " \t,;:="
+"""What stands between a colour and its name."""
+_QUOTES = " \"'\t"
 
 
 def names_list(kit: KitSettings) -> str:
@@ -44,10 +44,36 @@ def from_lines(text: str) -> Iterator[Read]:
         line = written.strip()
         if not line or line.startswith(("//", "# ")):
             continue
-        rgb, listed = _RGB.match(line), _FIRST.match(line) or _LAST.match(line)
-        if rgb and all(int(one) <= 255 for one in rgb.groups()[:3]):
-            yield Read(rgb[4].strip(), "#" + "".join(f"{int(one):02x}" for one in rgb.groups()[:3]))
-        elif listed:
-            yield Read(listed["name"].strip(" \"'\t"), f"#{listed['colour'].lstrip('#').lower()}")
-        else:
+        read = _levels(line) or _listed(line)
+        if read is None:
             raise BadDocument(f"Line {number}, “{line[:40]}”, is no colour and name, such as: #1f8a92 tarn.")
+        yield read
+
+
+def _levels(line: str) -> Read | None:
+    """A colour as three levels, with its name behind them."""
+    pieces = line.split(None, 3)
+    if len(pieces) < 4 or not all(one.isdecimal() and len(one) <= 3 and int(one) <= 255 for one in pieces[:3]):
+        return None
+    return Read(pieces[3].strip(), "#" + "".join(f"{int(one):02x}" for one in pieces[:3]))
+
+
+def _listed(line: str) -> Read | None:
+    """A colour in hexadecimal digits, with its name behind or before it."""
+    first, last = _DIGITS.match(line), _last_digits(line.removesuffix(";"))
+    if first and line[first.end() : first.end() + 1] in (*_SIGNS, ""):
+        name, colour = line[first.end() :].strip(_SIGNS), first[0]
+    elif last is not None:
+        name, colour = last
+    else:
+        return None
+    return Read(name.strip(_QUOTES), f"#{colour.lstrip('#').lower()}") if name else None
+
+
+def _last_digits(line: str) -> tuple[str, str] | None:
+    """A name and the colour that stands behind it."""
+    for long in (7, 6):
+        name, colour = line[:-long], line[-long:]
+        if _DIGITS.fullmatch(colour) and name[-1:] and name[-1] in _SIGNS:
+            return name.strip(_SIGNS), colour
+    return None

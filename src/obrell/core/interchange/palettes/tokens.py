@@ -98,20 +98,23 @@ def _swatch(path: Path, token: dict[str, Any]) -> Read:
     return Read(name, _colour(value, name), "", role, ".".join(shown))
 
 
+def _in_css(space: str, components: list[Any]) -> str:
+    """A colour by its space and components, or ``none``, as CSS writes it; empty for what it has no form for."""
+    try:
+        written = " ".join("none" if one == "none" else f"{float(one):g}" for one in components)
+    except (TypeError, ValueError, OverflowError):
+        return ""
+    return f"{space}({written})" if space in FUNCTIONS else f"color({space} {written})"
+
+
 def _colour(value: Any, name: str) -> str:
     """A colour value: digits, or an object with a space and components (Design Tokens Color)."""
     text = value
     if isinstance(value, dict):
         components = value.get("components", [])
         text = value.get("hex")
-        if not text and isinstance(components, list) and all(isinstance(one, int | float) for one in components):
-            numbers = " ".join(f"{one:g}" for one in components)
-            space = str(value.get("colorSpace", "srgb"))
-            text = (
-                f"{space}({numbers})"
-                if space in ("oklch", "oklab", "lab", "lch", "hsl", "hwb")
-                else f"color({space} {numbers})"
-            )
+        if not text and isinstance(components, list):
+            text = _in_css(str(value.get("colorSpace", "srgb")), components)
     found = css_colour(text) if isinstance(text, str) else None
     if found is None:
         raise BadDocument(f"“{name}” has no colour that can be read: {json.dumps(value)[:60]}.")

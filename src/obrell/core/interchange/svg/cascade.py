@@ -28,7 +28,7 @@ ATTRIBUTES = INHERITED | {
 """What an attribute says as a style sheet would (SVG 2, section 6.6)."""
 COLOURED = frozenset({"fill", "stroke", "color", "stop-color"})
 PAINT_WORDS = frozenset({"none", "inherit", "initial", "unset", "revert", "context-fill", "context-stroke"})
-MEDIA = re.compile(r"\s*(all|screen)?\s*", re.IGNORECASE)
+SEEN_MEDIA = ("", "all", "screen")
 _VARIABLE = re.compile(r"var\(\s*(--[\w-]+)\s*(?:,([^()]*))?\)")
 MAX_RULES = 5000
 MOST_VARIABLES = 20
@@ -44,7 +44,7 @@ class Cascade:
         self._matcher: Any = cssselect2.Matcher()
         self._rules = 0
         for element in root.iter():
-            if name_of(element) == "style" and MEDIA.fullmatch(element.get("media", "")):
+            if name_of(element) == "style" and element.get("media", "").strip().lower() in SEEN_MEDIA:
                 self._add(tinycss2.parse_stylesheet(element.text or "", skip_comments=True, skip_whitespace=True))
         self._wrapped: dict[int, Any] = {}
         if self._rules:
@@ -54,7 +54,7 @@ class Cascade:
     def _add(self, rules: Iterable[Any]) -> None:
         for rule in rules:
             if rule.type == "at-rule" and rule.lower_at_keyword == "media":
-                if rule.content is not None and MEDIA.fullmatch(tinycss2.serialize(rule.prelude)):
+                if rule.content is not None and tinycss2.serialize(rule.prelude).strip().lower() in SEEN_MEDIA:
                     self._add(tinycss2.parse_rule_list(rule.content, skip_comments=True, skip_whitespace=True))
             elif rule.type == "qualified-rule" and self._rules < MAX_RULES:
                 self._add_rule(rule)

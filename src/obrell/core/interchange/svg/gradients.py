@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-import re
 from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -21,12 +20,23 @@ from obrell.core.interchange.svg.lengths import View, length, opacity, share
 from obrell.core.interchange.svg.transforms import BadTransform, transform
 from obrell.core.values.paints import MAX_STOPS, Fill, Linear, Radial, Solid, Stop
 
-REFERENCE = re.compile(r"url\(\s*(['\"]?)\s*#([^'\")]+?)\s*\1\s*\)\s*(.*)", re.DOTALL)
 UNIT = Rect(0, 0, 1, 1)
 PIECES = 12
 """Into how many a stretch is cut over which both colour and opacity change."""
 SPREADS: dict[str, Literal["once", "repeated", "mirrored"]] = {"reflect": "mirrored", "repeat": "repeated"}
 MOST_SHARE, LEAST_SHARE = 1000.0, 0.001
+
+
+def reference(text: str) -> tuple[str, str] | None:
+    """The id that ``url(#id)`` names, and what stands behind it; None for a text that does not begin so."""
+    inside, closed, behind = text.strip().partition(")")
+    begun, named = inside[:4] == "url(", inside[4:].strip()
+    if named[:1] in ("'", '"') and len(named) > 1 and named[-1] == named[0]:
+        named = named[1:-1].strip()
+    name = named[1:].strip()
+    if not (begun and closed and named.startswith("#") and name) or "'" in name or '"' in name:
+        return None
+    return name, behind.strip()
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,17 +68,20 @@ class Paints:
 
     def fill(self, text: str, style: Style, laid: Laid) -> Filled | None:
         """What ``fill`` or ``stroke`` asks for."""
-        found = REFERENCE.match(text.strip())
+        found = reference(text)
         if found is None:
-            colour = colour_of(text, style.get("color", "#000000"))
-            return None if colour is None else Filled(Solid(colour=colour[0]), colour[1])
-        element = self.by_id.get(found[2])
+            return self._solid(text, style)
+        element = self.by_id.get(found[0])
         name = "" if element is None else name_of(element)
         if element is None or name not in ("linearGradient", "radialGradient"):
             if element is not None:
                 self.left_out[name or "paint of another kind"] += 1
-            return self.fill(found[3] or "none", style, laid)
+            return self._solid(found[1] or "none", style)
         return self._gradient(element, laid)
+
+    def _solid(self, text: str, style: Style) -> Filled | None:
+        colour = colour_of(text, style.get("color", "#000000"))
+        return None if colour is None else Filled(Solid(colour=colour[0]), colour[1])
 
     def _gradient(self, element: Element, laid: Laid) -> Filled | None:
         stops = self._stops(element)

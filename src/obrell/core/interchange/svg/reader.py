@@ -9,9 +9,9 @@ from xml.etree.ElementTree import Element
 
 from pydantic import ValidationError
 
-from obrell.core.aside import aside
 from obrell.core.document.model import Part
-from obrell.core.errors import BadDocument, TooLarge
+from obrell.core.door import reads
+from obrell.core.errors import BadDocument
 from obrell.core.geometry.affine import Affine
 from obrell.core.geometry.plane import NOWHERE, Rect
 from obrell.core.interchange.svg.context import MAX_USES, Context, Here, called
@@ -47,12 +47,10 @@ class Drawing:
 
 
 def read_svg(text: str, fonts: Mapping[str, str] | None = None) -> Drawing:
-    """The parts of an SVG text, read aside; raises ``BadDocument`` or ``TooLarge`` in words. ``fonts`` are the stored
+    """The parts of an SVG text; raises ``BadDocument`` or ``TooLarge`` in words. ``fonts`` are the stored
     names of fonts besides the shipped ones, by what they are called."""
-    if len(text) > MAX_BYTES:
-        raise TooLarge(f"An SVG can have at most {MAX_BYTES // 1_000_000} million characters.")
     known = {name.lower(): name for name in FONT_NAMES} | {name.lower(): kept for name, kept in (fonts or {}).items()}
-    drawing, baselines = aside("Reading this SVG", _read, text, known)
+    drawing, baselines = read_elements(text, known)
     parts = tuple(_on_baseline(part) if part.id in baselines else part for part in drawing.parts)
     return replace(drawing, parts=parts)
 
@@ -64,7 +62,13 @@ def _on_baseline(part: Part) -> Part:
     return part.evolve(x=part.x + below * math.sin(angle), y=part.y - below * math.cos(angle))
 
 
-def _read(text: str, fonts: Mapping[str, str]) -> tuple[Drawing, frozenset[str]]:
+@reads(
+    "svg", "Reading this SVG", most=MAX_BYTES,
+    words=f"An SVG can have at most {MAX_BYTES // 1_000_000} million characters.",
+)  # fmt: skip
+def read_elements(text: str, fonts: Mapping[str, str]) -> tuple[Drawing, frozenset[str]]:
+    """The parts of an SVG text, and the ids of those that are texts and lie with their baseline at their place: how
+    far that is from their middle only those can tell who have the kit's fonts."""
     context = Context(parsed(text), fonts)
     items, size = _Reader(context).document()
     if not items:

@@ -12,7 +12,7 @@ from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect
 from obrell.core.interchange.svg.cascade import Cascade, Style
 from obrell.core.interchange.svg.document import href_of, name_of
-from obrell.core.interchange.svg.gradients import REFERENCE
+from obrell.core.interchange.svg.gradients import reference
 from obrell.core.interchange.svg.lengths import View, length
 from obrell.core.interchange.svg.shapes import SHAPES, carried, outline_of, too_long
 from obrell.core.interchange.svg.transforms import BadTransform, about_origin, transform
@@ -35,22 +35,22 @@ class Regions:
     def of(self, text: str, by: Affine, view: View, box: Rect, seen: tuple[str, ...] = ()) -> Path | None:
         """The outline on the canvas that ``clip-path`` keeps of an element, whose box in its own space is ``box``;
         None when it keeps all. Raises ``Unread``."""
-        found = REFERENCE.match(text.strip())
+        found = reference(text)
         if found is None:
             if text.strip() not in ("", "none"):
                 raise Unread("clip-path by a basic shape")
             return None
-        element = self.by_id.get(found[2])
-        if element is None or name_of(element) != "clipPath" or found[2] in seen:
+        element = self.by_id.get(found[0])
+        if element is None or name_of(element) != "clipPath" or found[0] in seen:
             return None
         style = self.cascade.style(element, {})
         in_box = element.get("clipPathUnits") == "objectBoundingBox"
         units = Affine(box.width, 0, 0, box.height, box.left, box.top) if in_box else Affine()
         inner = by.after(moved_by(style, view, box)).after(units)
         within = View(1.0, 1.0) if in_box else view
-        pieces = tuple(self._pieces(element, style, inner, within, (*seen, found[2])))
+        pieces = tuple(self._pieces(element, style, inner, within, (*seen, found[0])))
         whole = combined("union", pieces) if pieces else Path()
-        other = self.of(style.get("clip-path", ""), by, view, box, (*seen, found[2]))
+        other = self.of(style.get("clip-path", ""), by, view, box, (*seen, found[0]))
         return whole if other is None else combined("intersection", (whole, other))
 
     def _pieces(

@@ -20,7 +20,7 @@ from obrell.core.shapes.outlined import MAX_KNOTS
 SHAPES = frozenset({"path", "rect", "circle", "ellipse", "line", "polyline", "polygon"})
 _PIECE = re.compile(r"[a-zA-Z]|[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
 _COMMAND = re.compile(r"[mMzZlLhHvVcCsSqQtTaA][^mMzZlLhHvVcCsSqQtTaA]*")
-_CSS_PATH = re.compile(r"path\(\s*(?:(?:nonzero|evenodd)\s*,)?\s*(['\"])(.*)\1\s*\)", re.DOTALL)
+_CSS_PATH = re.compile(r"path\(\s*+(?:(?:nonzero|evenodd)\s*+,)?\s*+(['\"])(.*)\1\s*\)", re.DOTALL)
 MOST_TOKENS = 6 * MAX_KNOTS
 """Letters and numbers of path data: a cubic has six numbers."""
 DOT_PX = 1e-3

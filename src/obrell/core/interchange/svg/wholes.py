@@ -17,7 +17,7 @@ from obrell.core.interchange.svg.cascade import Style
 from obrell.core.interchange.svg.context import Context, Here, called
 from obrell.core.interchange.svg.document import name_of
 from obrell.core.interchange.svg.extents import Extents, box_around
-from obrell.core.interchange.svg.gradients import REFERENCE
+from obrell.core.interchange.svg.gradients import reference
 from obrell.core.interchange.svg.items import Item, grouped
 from obrell.core.interchange.svg.lengths import View, length, opacity
 from obrell.core.interchange.svg.regions import Regions, Unread
@@ -114,8 +114,8 @@ class Wholes:
         return self.context.counted(Part(id="p0", name=name, shape=Path(contours=contours), x=x, y=y))
 
     def _mask_of(self, style: Style) -> Element | None:
-        found = REFERENCE.match(style.get("mask", "none").strip())
-        target = self.context.by_id.get(found[2]) if found else None
+        found = reference(style.get("mask", "none"))
+        target = self.context.by_id.get(found[0]) if found else None
         return target if target is not None and name_of(target) == "mask" else None
 
     def _measure(self, style: Style) -> str:

@@ -1,0 +1,71 @@
+"""The one door by which text and bytes come in from outside: files, and what is pasted or typed in a notation.
+
+A reader is registered here or it does not read: what is registered is not the function but the door in front of it,
+which holds the size to a limit and runs the function in a process of its own, with a budget of processor time and
+memory (``aside``). Nothing that is read can hold up the server.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from importlib import import_module
+from typing import Any, Concatenate, Generic, ParamSpec, TypeVar
+
+from obrell.core.aside import OUTLINES, READING, SECONDS, Pool, aside, patience
+from obrell.core.errors import TooLarge
+
+Content = TypeVar("Content", bytes, str)
+More = ParamSpec("More")
+Made = TypeVar("Made")
+
+
+@dataclass(frozen=True, slots=True)
+class Reader(Generic[Content, More, Made]):
+    """A reader of one kind of content, called as the function that it was made of."""
+
+    name: str
+    what: str
+    """What it does, as the beginning of a sentence: "Reading this font"."""
+    most: int
+    """Bytes, or characters of a text."""
+    words: str
+    """What is said of more than that."""
+    function: Callable[Concatenate[Content, More], Made]
+    seconds_per_mb: float
+    """Processor time that it may take besides, for each million bytes or characters."""
+    pool: Pool
+
+    def __call__(self, content: Content, *more: More.args, **named: More.kwargs) -> Made:
+        """What the function makes of the content. Raises what it raises of our own errors, ``TooLarge`` for content
+        or work beyond the limits, and ``Broke`` for any other error."""
+        if len(content) > self.most:
+            raise TooLarge(self.words)
+        with patience(SECONDS + self.seconds_per_mb * len(content) / 1e6):
+            made: Made = aside(
+                self.what, _read, self.function.__module__, self.name, content, more, named, pool=self.pool
+            )
+        return made
+
+
+READERS: dict[str, Reader[Any, Any, Any]] = {}
+"""Every reader by its name, as far as its module is loaded."""
+
+
+def reads(
+    name: str, what: str, *, most: int, words: str, seconds_per_mb: float = 0.0, short: bool = False
+) -> Callable[[Callable[Concatenate[Content, More], Made]], Reader[Content, More, Made]]:
+    """Make a function of a module a reader: it takes content first, and gives what can be pickled. A ``short`` one is
+    asked for while somebody types, and does not wait for files."""
+
+    def made(function: Callable[Concatenate[Content, More], Made]) -> Reader[Content, More, Made]:
+        pool = OUTLINES if short else READING
+        READERS[name] = Reader(name, what, most, words, function, seconds_per_mb, pool)
+        return READERS[name]
+
+    return made
+
+
+def _read(module: str, name: str, content: Any, more: tuple[Any, ...], named: dict[str, Any]) -> Any:
+    import_module(module)
+    return READERS[name].function(content, *more, **named)

@@ -1,0 +1,45 @@
+"""Kits from outside: read, and held to the rules that edits are held to, before anything of them is stored."""
+
+from __future__ import annotations
+
+from base64 import b64decode
+
+from obrell.core.document.kit_texts import KitTexts, kit_texts
+from obrell.core.document.model import Kit
+from obrell.core.door import reads
+from obrell.core.edit.admission import try_drawing
+from obrell.core.errors import BadDocument, ObrellError
+from obrell.core.interchange.kit_file import kit_from
+from obrell.core.interchange.limits import MAX_KIT_BYTES
+from obrell.core.trial.composing import try_screen
+from obrell.core.workspace import bringing
+
+SECONDS_PER_MB = 10.0
+"""What trying the controls of a kit takes at most, mostly a third of it: a control takes 0.2 s and 30 kB."""
+
+
+@reads(
+    "kit", "Reading this kit", most=MAX_KIT_BYTES, seconds_per_mb=SECONDS_PER_MB,
+    words=f"A kit file can have at most {MAX_KIT_BYTES // 1_000_000} MB.",
+)  # fmt: skip
+def read_kit(content: bytes) -> KitTexts:
+    """The kit in a file, as it is stored; raises ``BadDocument`` or ``TooLarge`` with words that say where."""
+    kit = kit_from(content)
+    with bringing({name: b64decode(text) for name, text in kit.files.items()}):
+        admit(kit)
+    return kit_texts(kit)
+
+
+def admit(kit: Kit) -> None:
+    """Raises ``BadDocument`` when a control or a panel of a kit cannot be drawn."""
+    tried: set[str] = set()
+    for control in kit.controls:
+        try:
+            try_drawing(kit, control, tried=tried)
+        except ObrellError as error:
+            raise BadDocument(f"The control “{control.name}” of this kit cannot be drawn. {error}") from error
+    for panel in kit.panels:
+        try:
+            try_screen(kit, panel)
+        except ObrellError as error:
+            raise BadDocument(f"The panel “{panel.name}” of this kit cannot be drawn. {error}") from error
