@@ -31,6 +31,7 @@ lint: $(STAMP) tools/node_modules
 	$(PRETTIER) --check $(PRETTY)
 	$(NODE_BIN)/eslint --config tools/eslint.config.mjs $(SCRIPTS) $(SCRIPT_TESTS)
 	$(NODE_BIN)/tsc --project tools/tsconfig.json
+	$(PY) -m tools.linear src
 	$(PY) -m tools.too_long $(TEMPLATES) $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
 
 # Templates, scripts, style sheets and Python as the checks want them; some templates need two passes.
@@ -46,8 +47,9 @@ test: lint /usr/bin/chromium
 # Longer than anybody waits for: more hostile files, more kills, coverage-guided fuzzing, and load.
 soak: $(STAMP) /usr/bin/chromium
 	$(PY) -m pip install --quiet --disable-pip-version-check atheris==3.0.0
-	OBRELL_HOSTILE=3000 OBRELL_DOCUMENTS=3000 OBRELL_FUZZ=200 OBRELL_ICONS=1 OBRELL_KILLS=60 $(PY) -m pytest \
-		tests/hostile tests/truth/test_svg_files.py tests/core/test_rules.py tests/web/test_fuzz.py tests/store tests/browser/test_journeys.py
+	OBRELL_HOSTILE=3000 OBRELL_DOCUMENTS=3000 OBRELL_FUZZ=200 OBRELL_LAW=60 OBRELL_ICONS=1 OBRELL_KILLS=60 $(PY) -m pytest \
+		tests/hostile tests/truth/test_svg_files.py tests/core/test_rules.py tests/web/test_fuzz.py \
+		tests/web/test_law_of_edits.py tests/cli/test_disk.py tests/store tests/browser/test_journeys.py
 	for kind in svg font picture kit; do $(PY) -m tools.fuzz $$kind 300 || exit 1; done
 	$(PY) -m tools.load
 	$(PY) -m tools.history

@@ -23,9 +23,27 @@ PATHS = (
     "parts/p1/effects/e1/fill", "parts/*/x", "parts/p4", "parts/p1/effects/e1", "next_number", "parts/p3/shape/size",
     "x", "y", "shape/width", "shape/radius", "parts/p5/shape/contours/0/knots/0/x", "nothing/at/all", "",
 )  # fmt: skip
-TEXTS = ("Hoot", "", "2*3", "1e9", "#ff0000", "a" * 90, "Åß\nق", "</script>", "12 px", "{control}", "nan")
+TEXTS = (
+    "Hoot",
+    "",
+    "2*3",
+    "1e9",
+    "#ff0000",
+    "a" * 90,
+    "Åß\nق",
+    "</script>",
+    "12 px",
+    "{control}",
+    "nan",
+    "1" * 180,
+    "(" * 190,
+)
 LEAVES = st.one_of(
-    st.none(), st.booleans(), st.sampled_from([0, 1, -1, 3.5, 1e-9, 16384, 1e308, "p1", "gradient", "#12ab34", [], {}])
+    st.none(),
+    st.booleans(),
+    st.sampled_from(
+        [0, 1, -1, 3.5, 1e-9, 16384, 1e308, -1e308, 10**400, "p1", "gradient", "#12ab34", [], {}, [1e308] * 3, ["x"]]
+    ),
 )
 MOST_ITEMS = 3
 

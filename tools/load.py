@@ -26,15 +26,24 @@ from pathlib import Path
 from websockets.sync.client import connect
 
 from obrell.core.document.model import Canvas, Control, Kit, Part
+from obrell.core.door import READERS
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.kits import Kits
+from obrell.web import rooms
+from tests.hostile.bringing import Places, request_for
 from tests.hostile.making import nth
 
+assert rooms.router.routes, "all readers are registered"
 CLIENTS = int(os.environ.get("OBRELL_CLIENTS", "20"))
 EDITS = int(os.environ.get("OBRELL_EDITS", "5000"))
 CONTROLS, PARTS = 500, 1000
 BIG = "c1"
 FRAME_EVERY_S = 0.05
+WORST = 6
+"""How many of the worst files of each kind are brought in."""
+FILL = "parts/p1/effects/e1/fill"
+LATER_S, ANSWERED_S = 0.1, 5.0
+"""How much later a frame may come meanwhile, and how late one of them may be answered, at the 95th percentile."""
 START_S = 120
 
 
@@ -168,16 +177,15 @@ def watch(server: Server, into: list[float], ended: threading.Event, figures: Fi
 
 
 def bring_in(server: Server, figures: Figures) -> None:
-    """The worst files that are known, one after the other."""
-    for number in range(6):
-        svg = json.dumps({"svg": nth("svg", number).decode(), "name": "Worst"}).encode()
-        with timed(figures.brought):
-            server.post("/kits/load/controls/c3/drawings", svg)
-    for number in range(3):
-        with timed(figures.brought):
-            server.post("/kits/load/fonts", nth("font", number), "application/octet-stream")
-        with timed(figures.brought):
-            server.post("/kits/load/controls/c3/pictures", nth("picture", number), "application/octet-stream")
+    """The worst that is known to every reader, one after the other."""
+    places = Places("/kits/load", "/kits/load/controls/c3", "/kits/load/trial/touch-panel", "upper-pound", FILL)
+    for kind in sorted(READERS):
+        for number in range(WORST):
+            address, media, body = request_for(kind, nth(kind, number), places)
+            with timed(figures.brought):
+                status = server.post(address, body, media)
+            if status >= 500:
+                figures.faults.append(f"{kind} {number}: {status}")
 
 
 def alone(server: Server, figures: Figures) -> None:
@@ -224,7 +232,17 @@ def loaded(data: Path) -> Figures:
     finally:
         server.end()
     check(data, figures)
+    check_waiting(figures)
     return figures
+
+
+def check_waiting(figures: Figures) -> None:
+    """No window waits for what another brings in."""
+    quiet, busy, brought = (at(v, 0.95) for v in (figures.quiet_frames, figures.busy_frames, figures.brought))
+    if busy - quiet > LATER_S:
+        figures.faults.append(f"frames come {(busy - quiet) * 1000:.0f} ms later while files are brought in")
+    if brought > ANSWERED_S:
+        figures.faults.append(f"one of the worst files is answered after {brought:.1f} s")
 
 
 def check(data: Path, figures: Figures) -> None:
@@ -242,8 +260,13 @@ def check(data: Path, figures: Figures) -> None:
     kits.close()
 
 
+def at(values: list[float], share: float) -> float:
+    """The value that a share of them do not exceed, seconds; 0 of none."""
+    return sorted(values)[min(len(values) - 1, int(len(values) * share))] if values else 0.0
+
+
 def percentile(values: list[float], share: float) -> str:
-    return f"{sorted(values)[min(len(values) - 1, int(len(values) * share))] * 1000:.0f} ms" if values else "-"
+    return f"{at(values, share) * 1000:.0f} ms" if values else "-"
 
 
 def table(figures: Figures) -> str:

@@ -188,11 +188,17 @@ def test_what_does_not_exist_is_said_in_words(run):
     ("arguments", "words"),
     [
         (["render", "wendmere-lock", "c1", "--out", "lamp.jpg"], ".png or .svg"),
-        (["render", "wendmere-lock", "c1", "--out", "lamp.png", "--density", "nan"], "finite number"),
+        (["render", "wendmere-lock", "c1", "--out", "lamp.png", "--density", "nan"], "is not a number"),
         (["render", "wendmere-lock", "c1", "--out", "lamp.png", "--density", "0"], "0.25 or more"),
         (["render", "wendmere-lock", "c1", "--out", "/dev/full/lamp.png"], "/dev/full"),
         (["render", "wendmere-lock", "none", "--out", "lamp.png"], "no control"),
-        (["deliver", "wendmere-lock", "--out", "files", "--density", "nan"], "finite number"),
+        (["deliver", "wendmere-lock", "--out", "files", "--density", "nan"], "is not a number"),
+        (["deliver", "wendmere-lock", "--out", "files", "--density", "1e308"], "is not a number"),
+        (["deliver", "wendmere-lock", "--out", "files", "--density", "99999999"], "8 or less"),
+        (["deliver", "wendmere-lock", "--out", "files", "--frames", "1.5"], "is not a whole number"),
+        (["render", "wendmere-lock", "c1", "--out", "lamp.png", "--came", "rest", "--after", "nan"], "not a number"),
+        (["render", "wendmere-lock", "c1", "--out", "lamp.png", "--came", "rest", "--after", "-1"], "less than 0 ms"),
+        (["serve", "--port", "abc"], "is not a number"),
         (["deliver", "wendmere-lock", "--out", "files", "--pattern", "...{density}/{control}"], "no name of its own"),
         (["deliver", "wendmere-lock", "--out", "/proc/files"], "/proc/files"),
         (["kit", "export", "wendmere-lock", "/proc/kit.json"], "/proc/kit.json"),
@@ -206,6 +212,7 @@ def test_what_cannot_be_done_is_said_and_no_traceback_is_shown(data, tmp_path, a
     done = command(data, tmp_path, *arguments)
     assert done.returncode != 0
     assert "Traceback" not in done.stderr
+    assert "Input should" not in done.stderr
     assert words in " ".join(done.stderr.replace("│", " ").split())
     assert not list(tmp_path.rglob("*.part"))
     assert not list(tmp_path.rglob(".*.part"))
@@ -229,6 +236,7 @@ def test_a_database_that_is_none_is_refused_in_words(data, tmp_path, harm, words
     done = command(data, tmp_path, "render", "wendmere-lock", "c1", "--out", "lamp.png")
     assert done.returncode == 1
     assert "Traceback" not in done.stderr
+    assert "Input should" not in done.stderr
     assert words in " ".join(done.stderr.split())
 
 

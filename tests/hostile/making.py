@@ -336,9 +336,79 @@ def sound_pictures() -> tuple[bytes, ...]:
     return tuple(made)
 
 
+SOUND_TEXTS = {
+    "swatches": (
+        b":root { --tarn: #1f8a92; --lit: var(--tarn); }\n.night { --tarn: oklch(0.4 0.1 200); }",
+        b'{"swatches": {"$type": "color", "tarn": {"$value": "#1f8a92"}, "lit": {"$value": "{swatches.tarn}"}, '
+        b'"deep": {"$value": {"colorSpace": "oklch", "components": [0.4, 0.1, 200], "alpha": 1}}}}',
+        b"#1f8a92 tarn\nchalk: f0ede6;\n", b"palette Lock\n 31 138 146 tarn\n240 237 230 chalk\n",
+    ),
+    "recording": (b"time,level\n0,1.5\n1,2.5\n2,3\n", b"0;1\n1;2\n", b"1\n2\n3\n", b'0\t"1"\n5\t7\n'),
+    "colour": (b"oklch(60% 0.1 200 / 50%)", b"rgb(1 2 3)", b"hsl(200deg 40% 50%)", b"color(display-p3 1 0 0)"),
+    "gradient": (
+        b"#ffffff80 12%, 30%, rgb(1 2 3 / 20%) 100%", b"red, blue 20% 40%, white", b"oklch(0.5 0.1 20), #000",
+    ),
+}  # fmt: skip
+"""What readers of text take as it is."""
+TEXT_PIECES = (
+    b"-", b"(", b")", b"{", b"}", b",", b" ", b"\r", b"\n", b"\t", b"\"", b"1e308", b"1" * 400, b"nan", b"-0", b"%",
+    b"color-mix(in srgb, ", b"calc(", b"var(--", b"#", b"oklch(", b"lab(", b"\xff", b"\0", b"/*", b"--a:", b"\\",
+)  # fmt: skip
+TOKEN = '{"a": {"$type": "color", "$value": {"colorSpace": %s, "components": [%s]}}}'
+
+
+def token(space: str, components: str) -> bytes:
+    return (TOKEN % (space, components)).encode()
+
+
+@cache
+def worst_texts(kind: str) -> tuple[bytes, ...]:
+    """The worst that is known of readers of text."""
+    return {
+        "swatches": (
+            b"-" * 20_000, b"a" + b" " * 20_000, b"a" + b" " * 1_900_000 + b"x",
+            b":root{--a:#fff}" + b"".join(b".c%d{--a:#000}" % n for n in range(26_000)),
+            b":root{" + b"".join(b"--a%d:#000;" % n for n in range(60_000)) + b"}",
+            b":root{--a:" + b"(" * 900_000 + b"}", b"--a:" + b"{" * 900_000, token('"srgb"', "1" * 400),
+            token('""', "1, 2, 3"), token('"oklch"', "1e308, 1e308, 1e308"), token("[]", "{}"),
+            b'{"a":' * 900 + b"1" + b"}" * 900, b'{"swatches": [1, 2], "colourways": 3}',
+            b'{"a": {"$type": "color", "$value": null, "$extensions": 3}}',
+            b"\n".join(b"#%06x c%d" % (n, n) for n in range(150_000)), b"#1f8a92 " + "ſ".encode() * 90_000, b"",
+        ),
+        "recording": (
+            b"1\r2\r3", b"1\r\n2\r\n", b"0," + b"1" * 200_000, b'"' + b"a" * 200_000, b"," * 900_000, b"\n" * 900_000,
+            b"1\n" * 400_000, b"1e308\n", b"\0\n1", b"0,nan\n", b'"\n' * 300_000, b"",
+        ),
+        "colour": (
+            b"oklch(1e308 1e308 1e308)", b"lab(1e308 1e308 1e308)", b"lch(1e308 1e308 1e308)", b"(" * 200, b"(" * 500,
+            b"color-mix(" * 19, b"color( 1 2 3)", b"color()", b"rgb(" + b"1" * 190 + b")", b"light-dark(red, blue)",
+            b"hsl(1e308deg 1e308% 1e308%)", b"#", b"", b"currentcolor",
+        ),
+        "gradient": (
+            b"(" * 4000, b"red " + b"," * 3900, b"red 1e308%, blue", b"," * 4000, b"red," * 990 + b"blue",
+            b"/*" * 2000,
+            b"oklch(1e308 1e308 1e308), red", b"color-mix(" * 390, b"red " + b"1" * 400 + b"%, blue", b"",
+            b"red 1%, 2%, 3%, blue",
+        ),
+    }[kind]  # fmt: skip
+
+
+def any_text(kind: str, rng: random.Random) -> bytes:
+    """A sound text with pieces put in, taken out or said many times."""
+    text = rng.choice(SOUND_TEXTS[kind])
+    for _ in range(rng.choice([1, 2, 5])):
+        at, piece = rng.randrange(len(text) + 1), rng.choice(TEXT_PIECES)
+        text = text[:at] + piece * rng.choice([1, 1, 3, 90]) + text[at + rng.choice([0, 0, 2, 9]) :]
+    return text if rng.random() < 0.8 else damaged(text or b"x", rng)
+
+
 def nth(kind: str, number: int) -> bytes:
-    """The file of a kind, ``svg``, ``font``, ``picture`` or ``kit``, with a number."""
+    """The file of a kind, by the name of its reader, with a number."""
     rng = random.Random(f"{kind} {number}")
+    if kind in SOUND_TEXTS:
+        known = worst_texts(kind)
+        return known[number] if number < len(known) else any_text(kind, rng)
+    kind = "picture" if kind == "picture-colours" else kind
     worst = {"svg": worst_svgs, "font": worst_fonts, "picture": worst_pictures, "kit": worst_kits}[kind]()
     if number < len(worst):
         return worst[number]()

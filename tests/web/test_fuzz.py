@@ -2,12 +2,14 @@
 
 import logging
 import os
+import sqlite3
 from collections import Counter
 from pathlib import Path
 
 import pytest
 import schemathesis
 from hypothesis import HealthCheck, given, settings
+from starlette.testclient import TestClient
 
 from obrell.core.disk.cache import CACHE
 from obrell.samples.wendmere_lock import wendmere_lock
@@ -43,10 +45,12 @@ def schema(tmp_path_factory):
     app.include_router(app.state.rooms.router())  # so that the description has them; they answer where they stand
     made = schemathesis.openapi.from_dict(app.openapi())
     made.app = app
+    made.looking = sqlite3.connect(app.state.kits.path)
     REAL["index"], stored = [app.state.kits.index_hash(KIT)], app.state.kits.controls(KIT)
     HASHES.extend(one.hash for one in stored)
     made.config.update(base_url="http://127.0.0.1:8420")
     yield made
+    made.looking.close()
     app.state.kits.close()
     app.state.memory.close()
 
@@ -60,19 +64,39 @@ def test_no_request_is_answered_with_a_fault(schema, caplog):
         @settings(max_examples=EXAMPLES, suppress_health_check=list(HealthCheck))
         @given(case=found.ok().as_strategy())
         def ask(case):
+            before = writes(schema)
             with watched() as touched:
                 answer = case.call()
             foreign = [path for path in touched if not any(path.is_relative_to(place) for place in OURS)]
             assert not foreign, (case.as_curl_command(), foreign)
             good[case.operation.label] += answer.status_code < 400
             assert answer.status_code < 500, (case.as_curl_command(), answer.text[:400])
+            if answer.status_code >= 400 or case.method.upper() == "GET":
+                assert writes(schema) == before, (case.as_curl_command(), "is refused, or only looks, and writes")
 
         kits.set_removed(KIT, False)
         wanted = ("c1", "c2")
         while not set(wanted) <= set(kits.index(KIT).order):
             kits.undo(KIT)
+        before = writes(schema)
         ask()
+        if writes(schema) != before and KIT in {kit.id for kit in kits.names() if not kit.removed}:
+            check_shown(schema.app)
     assert sum(count > 0 for count in good.values()) > len(good) / 2, "most routes are asked for what is there"
+
+
+def writes(schema):
+    """A number that is another when something was stored since (SQLite, PRAGMA data_version)."""
+    return schema.looking.execute("PRAGMA data_version").fetchone()[0]
+
+
+def check_shown(app):
+    """What is stored can be shown, whatever it has become."""
+    client = TestClient(app, base_url="http://127.0.0.1:8420", raise_server_exceptions=False)
+    index = app.state.kits.index(KIT)
+    places = [f"/kits/{KIT}", f"/kits/{KIT}/export", *(f"/kits/{KIT}/controls/{one}" for one in index.order[:2])]
+    for place in (*places, *(f"/kits/{KIT}/trial/{panel.id}" for panel in index.panels[:1])):
+        assert client.get(place).status_code < 400, place
 
 
 @schemathesis.hook

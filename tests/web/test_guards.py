@@ -10,7 +10,7 @@ from obrell.core.interchange.kit_file import write_kit
 from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.store.tables import DocumentRow
 from obrell.web.app import create_app
-from obrell.web.guards import MAX_BODY_BYTES
+from obrell.web.sizes import size_for
 
 C1 = "/kits/wendmere-lock/controls/c1"
 MOVE = {"edit": {"kind": "move", "parts": ["p1"], "dx": 1, "dy": 0}}
@@ -44,19 +44,35 @@ def test_every_answer_has_a_policy_without_inline_script(client):
         assert "onclick" not in answer.text
 
 
-def test_a_hundred_megabytes_are_refused_with_and_without_their_length(client):
-    big = client.post("/kits/import", headers={"content-length": str(100_000_000)}, content=b"")
+@pytest.mark.parametrize(
+    ("address", "most"),
+    [
+        ("/kits/import", "a kit file can have at most 60 MB"), (f"{C1}/edits", "an edit can have at most 1 MB"),
+        (f"{C1}/pictures?name=a", "a picture file can have at most 15 MB"),
+        (f"{C1}/drawings", "an SVG can have at most 10 MB"),
+        ("/kits/wendmere-lock/trial/touch-panel/edits", "an edit can have at most 1 MB"),
+        ("/kits/wendmere-lock/trial/touch-panel/ground", "a picture file can have at most 15 MB"),
+        ("/kits/wendmere-lock/fonts", "a font file can have at most 10 MB"),
+        ("/kits/wendmere-lock/swatches/file", "a file of swatches can have at most 2 MB"),
+        ("/kits/wendmere-lock/light", "an edit can have at most 1 MB"),
+    ],
+)  # fmt: skip
+def test_a_request_is_as_large_as_what_its_route_takes(client, address, most):
+    limit = size_for(address.partition("?")[0]).most
+    big = client.post(address, headers={"content-length": str(limit + 1)}, content=b"")
     assert big.status_code == 413
-    assert "62 MB" in big.text
+    assert most in big.json()["words"]
+    assert client.post(address, content=b"x" * 1000).status_code != 413
 
+
+def test_a_hundred_megabytes_are_refused_without_their_length(client):
     def flood():
         for _ in range(70):
             yield b"x" * 1_000_000
 
     flooded = client.post("/kits/demo/fonts", content=flood())
     assert flooded.status_code == 413
-    assert "62 MB" in flooded.json()["words"]
-    assert MAX_BODY_BYTES < 70_000_000
+    assert "10 MB" in flooded.json()["words"]
     unclear = client.post("/kits", headers={"content-length": "many"})
     assert (unclear.status_code, unclear.text) == (400, "This request does not say how long it is.")
 
@@ -66,9 +82,10 @@ def test_addresses_that_are_none_are_refused(client, headers):
     assert client.get("/", headers=headers).status_code == 403
 
 
-def test_other_sites_may_lead_people_here_but_start_no_work(client):
-    foreign = {"sec-fetch-site": "cross-site", "sec-fetch-mode": "no-cors", "sec-fetch-dest": "image"}
-    visit = {"sec-fetch-site": "cross-site", "sec-fetch-mode": "navigate", "sec-fetch-dest": "document"}
+@pytest.mark.parametrize("site", ["cross-site", "same-site"])
+def test_other_pages_may_lead_people_here_but_start_no_work(client, site):
+    foreign = {"sec-fetch-site": site, "sec-fetch-mode": "no-cors", "sec-fetch-dest": "image"}
+    visit = {"sec-fetch-site": site, "sec-fetch-mode": "navigate", "sec-fetch-dest": "document"}
     assert client.get(C1, headers=foreign).status_code == 403
     assert client.get("/kits/wendmere-lock/export", headers=visit).status_code == 403
     assert client.get("/pictures/a/b/c/1.png", headers=visit).status_code == 403

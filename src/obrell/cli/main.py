@@ -18,6 +18,7 @@ from obrell.app.opening import opened
 from obrell.app.rendering import Seen, file_of
 from obrell.app.swatches import bring_in
 from obrell.cli.telling import complain, progress, say
+from obrell.cli.typed import a_count, a_number, a_time
 from obrell.core.deliver.bundle import made
 from obrell.core.deliver.manifest import MANIFEST, entry, manifest
 from obrell.core.deliver.names import PATTERN
@@ -58,7 +59,7 @@ OPTIONS = ", ".join(
 """What can be asked of formats, in words."""
 Data = Annotated[Path, typer.Option("--data", help="The database file.", envvar="OBRELL_DATA")]
 KitName = Annotated[str, typer.Argument(help="The kit's id or name.")]
-Port = Annotated[int, typer.Option(help="The port to serve on; 0 for any that is free.")]
+Port = Annotated[int, typer.Option(help="The port to serve on; 0 for any that is free.", parser=a_count)]
 
 
 def main() -> None:
@@ -121,14 +122,15 @@ def render(
     control: Annotated[str, typer.Argument(help="The control's id or name.")],
     out: Annotated[Path, typer.Option(help="The file to write; its ending says the format.")],
     density: Annotated[
-        float | None, typer.Option(help="Device px per logical px, 1 if not said; of what an SVG embeds, 2.")
+        float | None,
+        typer.Option(help="Device px per logical px, 1 if not said; of what an SVG embeds, 2.", parser=a_number),
     ] = None,
     colourway: Annotated[str, typer.Option(help="A colourway's id or name.")] = DAY,
     size: Annotated[str, typer.Option(help="A size's id or name.")] = REGULAR,
     state: Annotated[str, typer.Option(help="A state's id or name, or several with + between.")] = REST,
     reading: Annotated[list[str] | None, typer.Option(help="A number, as level=62; may be given again.")] = None,
     came: Annotated[str | None, typer.Option(help="The state that it is on its way from, to the other.")] = None,
-    after: Annotated[float, typer.Option(help="How many ms it has been on that way.", min=0)] = 0.0,
+    after: Annotated[float, typer.Option(help="How many ms it has been on that way.", parser=a_time)] = 0.0,
     data: Data = DEFAULT_DATA,
 ) -> None:
     """Write one control as a file; where it has art of its own for the density, as that."""
@@ -156,16 +158,18 @@ def deliver(
     kit: KitName,
     out: Annotated[Path, typer.Option(help="The folder to write to.")],
     control: Annotated[list[str] | None, typer.Option(help="Only this control; may be given again.")] = None,
-    density: Annotated[list[float] | None, typer.Option(help="A density; may be given again.")] = None,
+    density: Annotated[list[float] | None, typer.Option(help="One of several densities.", parser=a_number)] = None,
     form: Annotated[list[str] | None, typer.Option("--format", help=NAMES)] = None,
     trimmed: Annotated[bool, typer.Option(help="Cut to the first pixel that is not transparent.")] = False,
-    margin: Annotated[float, typer.Option(help="Logical px around a trimmed picture.")] = 0.0,
+    margin: Annotated[float, typer.Option(help="Logical px around a trimmed picture.", parser=a_number)] = 0.0,
     ground: Annotated[bool, typer.Option(help="Show what the controls stand on too.")] = False,
     option: Annotated[list[str] | None, typer.Option(help=OPTIONS)] = None,
     colourway: Annotated[list[str] | None, typer.Option(help="A colourway; may be given again.")] = None,
     size: Annotated[list[str] | None, typer.Option(help="Only this size; may be given again.")] = None,
     state: Annotated[list[str] | None, typer.Option(help="Only this state; may be given again.")] = None,
-    frames: Annotated[int, typer.Option(help="Pictures of each reading, from one end to the other.")] = 1,
+    frames: Annotated[
+        int, typer.Option(help="Pictures of each reading, from one end to the other.", parser=a_count)
+    ] = 1,
     stretch: Annotated[list[str] | None, typer.Option(help="Of a part of it only, as level=20..80.")] = None,
     pattern: Annotated[str, typer.Option(help="How files are named.")] = PATTERN,
     data: Data = DEFAULT_DATA,

@@ -13,7 +13,7 @@ from importlib import import_module
 from typing import Any, Concatenate, Generic, ParamSpec, TypeVar
 
 from obrell.core.aside import OUTLINES, READING, SECONDS, Pool, aside, patience
-from obrell.core.errors import TooLarge
+from obrell.core.errors import BadDocument, TooLarge
 
 Content = TypeVar("Content", bytes, str)
 More = ParamSpec("More")
@@ -68,4 +68,7 @@ def reads(
 
 def _read(module: str, name: str, content: Any, more: tuple[Any, ...], named: dict[str, Any]) -> Any:
     import_module(module)
-    return READERS[name].function(content, *more, **named)
+    try:
+        return READERS[name].function(content, *more, **named)
+    except RecursionError as error:
+        raise BadDocument("This is nested too deeply to be read.") from error

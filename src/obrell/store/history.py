@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from sqlalchemy import ColumnElement, func, select
 from sqlalchemy.orm import Session
 
+from obrell.core.edit.kits import panel_of
 from obrell.store.database import Database
 from obrell.store.failures import StoreDamaged
 from obrell.store.rows import NOBODY, Led, Rows, Scope, Sender, answer, answered, made_together, newest_step
@@ -89,8 +90,17 @@ class History:
         """Do again what was undone last; None when there is nothing."""
         return self._moved(Scope(kit, control, panel), sender, back=False)
 
+    def _check_there(self, session: Session, of: Scope) -> None:
+        """Raises ``NoSuchThing`` for what is not there, so that nothing is stored of it."""
+        kit = self._rows.kit(session, of.kit)
+        if of.panel:
+            panel_of(self._rows.index(session, kit.head), of.panel)
+        if of.control:
+            self._rows.head(session, of.kit, of.control)
+
     def _moved(self, of: Scope, sender: Sender, *, back: bool) -> Step | None:
         with self._database.writing() as session:
+            self._check_there(session, of)
             before = answered(session, sender)
             if before is not None:
                 return Step(0, before.control, before.label, back) if before.label else None

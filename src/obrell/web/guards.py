@@ -7,15 +7,17 @@ from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.exceptions import HTTPException
-from starlette.responses import PlainTextResponse
+from starlette.responses import JSONResponse, PlainTextResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from obrell.web.sizes import Size, size_for
 
 HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
 PAGES = re.compile(r"/|/kits/[^/]+(/deliver|/trial(/[^/]+)?|/controls/[^/]+)?")
 """What a link on another site may lead to."""
-MAX_BODY_BYTES = 62_000_000
-"""A little more than the largest kit file."""
-TOO_LARGE = "That is too large: a request can have at most 62 MB. Nothing was changed."
+TOO_LARGE = 413
+OTHERS = ("cross-site", "same-site")
+"""Pages that are not ours: of other addresses, and of other ports of this machine."""
 
 POLICY = "; ".join((
     "default-src 'self'", "img-src 'self' blob: data:", "style-src 'self'", "script-src 'self'",
@@ -25,8 +27,8 @@ POLICY = "; ".join((
 
 
 class Guards:
-    """Refuses foreign hosts (DNS rebinding) and origins (cross-site requests), limits bodies, and
-    sets the security headers."""
+    """Refuses foreign hosts (DNS rebinding) and origins (requests of other pages), limits bodies, and sets the
+    security headers."""
 
     def __init__(self, app: ASGIApp) -> None:
         self.app = app
@@ -46,10 +48,11 @@ class Guards:
         if not length.isdecimal():
             await _refuse(scope, receive, send, 400, "This request does not say how long it is.")
             return
-        if int(length[:20]) > MAX_BODY_BYTES:
-            await _refuse(scope, receive, send, 413, TOO_LARGE)
+        size = size_for(scope["path"])
+        if int(length[:20]) > size.most:
+            await _refuse(scope, receive, send, TOO_LARGE, size.words)
             return
-        await self.app(scope, _Limited(receive), _with_policy(send))
+        await self.app(scope, _Limited(receive, size), _with_policy(send))
 
 
 def _own(headers: Headers) -> bool:
@@ -63,7 +66,7 @@ def _own(headers: Headers) -> bool:
 def _foreign(headers: Headers, scope: Scope) -> bool:
     """Whether another site asks for more than a page that a person goes to: what it asks for may be much work (Fetch
     Metadata Request Headers, section 2)."""
-    if headers.get("sec-fetch-site") != "cross-site":
+    if headers.get("sec-fetch-site") not in OTHERS:
         return False
     visit = (headers.get("sec-fetch-mode"), headers.get("sec-fetch-dest")) == ("navigate", "document")
     return not visit or scope.get("method") != "GET" or not PAGES.fullmatch(scope["path"])
@@ -73,21 +76,23 @@ async def _refuse(scope: Scope, receive: Receive, send: Send, status: int, words
     if scope["type"] == "websocket":
         await send({"type": "websocket.close", "code": 1008})
         return
-    await PlainTextResponse(words, status)(scope, receive, send)
+    # A script that sent too much says why; whoever came from elsewhere reads it.
+    answer = JSONResponse({"words": words}, status) if status == TOO_LARGE else PlainTextResponse(words, status)
+    await answer(scope, receive, send)
 
 
 class _Limited:
     """Counts a body that came without its length, and refuses a longer one."""
 
-    def __init__(self, receive: Receive) -> None:
-        self._receive = receive
+    def __init__(self, receive: Receive, size: Size) -> None:
+        self._receive, self._size = receive, size
         self._seen = 0
 
     async def __call__(self) -> Message:
         message = await self._receive()
         self._seen += len(message.get("body", b""))
-        if self._seen > MAX_BODY_BYTES:
-            raise HTTPException(413, TOO_LARGE)
+        if self._seen > self._size.most:
+            raise HTTPException(TOO_LARGE, self._size.words)
         return message
 
 

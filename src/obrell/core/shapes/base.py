@@ -14,6 +14,7 @@ from obrell.core.geometry.plane import Point, Rect, Similarity
 from obrell.core.geometry.rounded import Insets
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Colour
+from obrell.core.values.fields import MOST_PX
 from obrell.core.values.paints import Fill
 
 if TYPE_CHECKING:
@@ -236,10 +237,12 @@ def fitted_at(shape: Shape, place: Similarity, density: float) -> tuple[Shape, P
 def on_grid(length: float, centre: float, density: float) -> tuple[float, float]:
     """A length and its centre moved so that both ends lie on device pixels (``rendering.md``): the centre to the
     nearest half, so that all that has one centre keeps it, and the length to the nearest number of whole pixels that
-    fits there, odd or even, at least one or two."""
+    fits there, odd or even, at least one or two; and never more than a length can be."""
     halves = math.floor(2 * centre * density + 0.5)
     odd = halves % 2
     pixels = max(2.0 - odd, 2.0 * math.floor((length * density - odd) / 2 + 0.5) + odd)
+    if pixels / density > MOST_PX and pixels > 2:
+        pixels -= 2
     return pixels / density, halves / 2 / density
 
 

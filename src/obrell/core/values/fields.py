@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated, Any, Literal, get_args
 
-from pydantic import BeforeValidator, Field
+from pydantic import AfterValidator, BeforeValidator, Field
 from pydantic.fields import FieldInfo
 
 
@@ -40,19 +40,22 @@ def listed(value: Any) -> Any:
 LIMIT_PX = 16384.0
 """Largest coordinate and length of a document, logical px; keeps every product finite."""
 
-Length = Annotated[float, Live("px", 1, 0, 40), Field(ge=0, le=4096)]
+MOST_PX = 4096.0
+"""Largest length of a document, logical px."""
+
+Length = Annotated[float, Live("px", 1, 0, 40), Field(ge=0, le=MOST_PX)]
 """A length in logical px, 0 or more."""
-Size = Annotated[float, Live("px", 1, 1, 400), Field(gt=0, le=4096)]
+Size = Annotated[float, Live("px", 1, 1, 400), Field(gt=0, le=MOST_PX)]
 """A length in logical px, more than 0."""
 Lengths = Annotated[
-    tuple[Annotated[float, Field(ge=0, le=4096)], ...], BeforeValidator(listed), Field(max_length=30)
+    tuple[Annotated[float, Field(ge=0, le=MOST_PX)], ...], BeforeValidator(listed), Field(max_length=30)
 ]  # fmt: skip
 """Lengths in logical px, one after the other; they can be given as one text."""
 Thin = Literal["as typed", "1 device px"]
 """Whether a line is as wide as is typed, or as one device px at every density."""
 Mitre = Annotated[float, Live("", 0.5, 1, 20), Field(ge=1, le=100)]
 """How many widths long a mitre is at most."""
-Signed = Annotated[float, Live("px", 1, -20, 20), Field(ge=-4096, le=4096)]
+Signed = Annotated[float, Live("px", 1, -20, 20), Field(ge=-MOST_PX, le=MOST_PX)]
 """A signed length in logical px."""
 Place = Annotated[float, Live("px", 1, -100, 400), Field(ge=-LIMIT_PX, le=LIMIT_PX)]
 """A coordinate in logical px."""
@@ -98,5 +101,11 @@ def live_of(metadata: list[Any]) -> Live | None:
     return next((item for item in metadata if isinstance(item, Live)), None)
 
 
-Density = Annotated[float, Field(ge=0.25, le=8, multiple_of=0.0001)]
+def _of_four_decimals(density: float) -> float:
+    if round(density, 4) != density:
+        raise ValueError("must have four decimals at most.")
+    return density
+
+
+Density = Annotated[float, Field(ge=0.25, le=8), AfterValidator(_of_four_decimals)]
 """How many device px there are to a logical px of what is delivered."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from xml.etree.ElementTree import Element, ParseError
+from xml.parsers.expat import ErrorString
 
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
@@ -31,7 +32,8 @@ def parsed(text: str) -> Element:
     except DefusedXmlException as error:
         raise BadDocument("This SVG defines entities or refers to files outside, which is not read.") from error
     except (ParseError, ValueError, RecursionError, LookupError) as error:
-        raise BadDocument(f"This is not well-formed SVG: {error}.") from error
+        where = f" in line {error.position[0]}" if isinstance(error, ParseError) else ""
+        raise BadDocument(f"This is not well-formed SVG: {_why(error)}{where}.") from error
     if name_of(root) != "svg":
         raise BadDocument("This is not an SVG: it does not begin with an svg element.")
     for count, (_, depth) in enumerate(_walk(root)):
@@ -40,6 +42,11 @@ def parsed(text: str) -> Element:
         if depth > MAX_DEPTH:
             raise TooLarge(f"This SVG is nested more than {MAX_DEPTH} deep.")
     return root
+
+
+def _why(error: Exception) -> str:
+    """What the parser found wrong, without the place."""
+    return str(ErrorString(error.code)) if isinstance(error, ParseError) else "it cannot be read"
 
 
 def name_of(element: Element) -> str:

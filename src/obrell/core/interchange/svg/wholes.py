@@ -7,8 +7,10 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 from xml.etree.ElementTree import Element
 
+from pydantic import ValidationError
+
 from obrell.core.document.model import Part
-from obrell.core.errors import ObrellError
+from obrell.core.errors import BadDocument, ObrellError
 from obrell.core.geometry.affine import Affine
 from obrell.core.geometry.knots import Bend
 from obrell.core.geometry.paths import Path as Outlined
@@ -25,6 +27,7 @@ from obrell.core.interchange.svg.shapes import Runs, runs_of
 from obrell.core.shapes import Path
 from obrell.core.shapes.outlined import contours_from
 from obrell.core.values.blends import BLENDS
+from obrell.core.values.fields import LIMIT_PX
 
 SLACK_PX = 0.01
 """How far something may reach beyond a viewport without being cut."""
@@ -75,7 +78,8 @@ class Wholes:
         if seen.empty or (upright and not any(_overlap(box, area) for box in bounds)):
             return []
         corners = ((seen.left, seen.top), (seen.right, seen.top), (seen.right, seen.bottom), (seen.left, seen.bottom))
-        clip = self._as_item([(True, [Bend(*by.apply(*corner)) for corner in corners])], area, name)
+        at = [Bend(*(max(-LIMIT_PX, min(LIMIT_PX, one)) for one in by.apply(*corner))) for corner in corners]
+        clip = self._as_item([(True, at)], _within_reach(area), name)
         whole = items[0] if len(items) == 1 and items[0].plain else grouped(items, name, opacity=1.0)
         return [replace(whole, clip=clip)]
 
@@ -96,22 +100,26 @@ class Wholes:
             return None
         try:
             region = self.regions.of(text, here.to_canvas, here.view, self.extents.of(element, here))
+            return None if region is None else self._outline(region)
         except Unread as error:
             self.context.left_out[str(error)] += 1
             return None
         except ObrellError:
             self.context.left_out["clip-path"] += 1
             return None
-        return None if region is None else self._outline(region)
 
     def _outline(self, outline: Outlined) -> Item:
         return self._as_item(runs_of(outline, Affine(), dots=False), outline.bounds(), "Clip")
 
     def _as_item(self, runs: Runs, around: Rect, name: str) -> Item:
-        """Knots on the canvas as a path around their middle."""
+        """Knots on the canvas as a path around their middle; raises ``BadDocument`` for what lies beyond reach."""
         x, y = around.centre.x, around.centre.y
-        contours = contours_from([(closed, [bend.moved(-x, -y) for bend in bends]) for closed, bends in runs])
-        return self.context.counted(Part(id="p0", name=name, shape=Path(contours=contours), x=x, y=y))
+        try:
+            contours = contours_from([(closed, [bend.moved(-x, -y) for bend in bends]) for closed, bends in runs])
+            part = Part(id="p0", name=name, shape=Path(contours=contours), x=x, y=y)
+        except ValidationError as error:
+            raise BadDocument(f"“{name}” in this SVG reaches too far out.") from error
+        return self.context.counted(part)
 
     def _mask_of(self, style: Style) -> Element | None:
         found = reference(style.get("mask", "none"))
@@ -157,3 +165,11 @@ def _inside(box: Rect, area: Rect) -> bool:
 
 def _overlap(box: Rect, area: Rect) -> bool:
     return box.left < area.right and box.right > area.left and box.top < area.bottom and box.bottom > area.top
+
+
+def _within_reach(box: Rect) -> Rect:
+    """What of a box lies where anything can."""
+    left, top, right, bottom = (
+        max(-LIMIT_PX, min(LIMIT_PX, one)) for one in (box.left, box.top, box.right, box.bottom)
+    )
+    return Rect(left, top, right, bottom)

@@ -1,0 +1,33 @@
+"""Numbers as they are typed on the command line, refused in our own words."""
+
+from __future__ import annotations
+
+import typer
+
+from obrell.core.edit.typed import number_from
+from obrell.core.errors import BadValue
+from obrell.core.values.fields import Live
+
+
+def a_number(text: str) -> float:
+    """A finite number or a sum of some."""
+    try:
+        return number_from(str(text), Live())
+    except BadValue as error:
+        raise typer.BadParameter(str(error)) from error
+
+
+def a_time(text: str) -> float:
+    """Milliseconds, 0 or more."""
+    found = a_number(str(text).strip().lower().removesuffix("ms"))
+    if found < 0:
+        raise typer.BadParameter("a time cannot be less than 0 ms.")
+    return found
+
+
+def a_count(text: str) -> int:
+    """A whole number, 0 or more."""
+    found = a_number(text)
+    if found != int(found) or found < 0:
+        raise typer.BadParameter(f"“{text}” is not a whole number.")
+    return int(found)
