@@ -10,7 +10,7 @@ TEMPLATES := src/obrell/web/templates
 PRETTIER := $(NODE_BIN)/prettier --config tools/prettier.json --log-level warn
 PRETTY := $(TEMPLATES)/*.html $(SHEETS) $(SCRIPTS) $(SCRIPT_TESTS)
 
-.PHONY: demo test lint format soak load bench screenshots
+.PHONY: demo test lint format soak load reliability bench screenshots
 
 $(STAMP): requirements.lock pyproject.toml
 	python3 -m venv .venv
@@ -50,9 +50,13 @@ soak: $(STAMP) /usr/bin/chromium
 	OBRELL_HOSTILE=3000 OBRELL_DOCUMENTS=3000 OBRELL_FUZZ=200 OBRELL_LAW=60 OBRELL_ICONS=1 OBRELL_KILLS=60 $(PY) -m pytest \
 		tests/hostile tests/truth/test_svg_files.py tests/core/test_rules.py tests/web/test_fuzz.py \
 		tests/web/test_law_of_edits.py tests/cli/test_disk.py tests/store tests/browser/test_journeys.py
-	for kind in svg font picture kit; do $(PY) -m tools.fuzz $$kind 300 || exit 1; done
+	for kind in svg font picture kit swatches recording colour gradient; do $(PY) -m tools.fuzz $$kind 300 || exit 1; done
 	$(PY) -m tools.load
 	$(PY) -m tools.history
+
+# The figures in docs/reliability.md, all of them from runs.
+reliability: $(STAMP)
+	$(PY) -m tools.reliability load
 
 load: $(STAMP)
 	$(PY) -m tools.load

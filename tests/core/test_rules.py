@@ -155,7 +155,6 @@ def test_any_edit_is_refused_in_words_or_can_be_drawn(kind, data):
     """Nothing but our own errors comes out of an edit, and what is accepted resolves, draws and is stored as it
     reads."""
     wish = data.draw(values(kind)) | {"kind": kind.model_fields["kind"].default}
-    before = canonical_json(BUSY)
     try:
         edit = read_edit(wish)
         words = edit.label(BUSY)
@@ -167,7 +166,6 @@ def test_any_edit_is_refused_in_words_or_can_be_drawn(kind, data):
     assert re.match(r"[“\dA-Z]", words), words
     assert "None" not in words, words
     assert type(BUSY).model_validate_json(canonical_json(changed)) == changed
-    assert canonical_json(BUSY) == before
 
 
 BRINGING_THEIR_OWN = ("insert", "paste", "set", "type")

@@ -1,5 +1,6 @@
 """A server with one small kit, and everything that is asked of it: what the laws are held against."""
 
+import resource
 import sqlite3
 import time
 
@@ -15,6 +16,8 @@ from obrell.samples.wendmere_lock import wendmere_lock
 from obrell.web.app import create_app
 from tests.making import EFFECTS_TRIED, SHAPES_TRIED, control, kit, part, solid
 
+MEGABYTES = 3000
+"""What this process, with all the tests before, may have had at once."""
 SECONDS = 8.0
 """Processor time that one answer may take."""
 INK = solid("#20303a")
@@ -80,6 +83,7 @@ class House:
         stored = self.kits.controls(self.kit)
         assert len(stored) == 2
         found = check(self.kits.index(self.kit).settings(), [one.control for one in stored])
+        assert resource.getrusage(resource.RUSAGE_SELF).ru_maxrss < MEGABYTES * 1024
         assert UNEXAMINED not in {finding.kind for _, finding in found}
 
     def close(self):

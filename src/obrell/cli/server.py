@@ -55,7 +55,7 @@ def run(data: Path, port: int, compilation: Compilation | None = None) -> None:
         application = uvicorn.importer.import_from_string(APPLICATION)(data, compilation)
     config = uvicorn.Config(
         application, log_level="warning", ws="websockets-sansio", ws_per_message_deflate=False,
-        ws_max_size=2_100_000, timeout_graceful_shutdown=GRACE_S,
+        ws_max_size=1_100_000, timeout_graceful_shutdown=GRACE_S,
     )  # fmt: skip
     loading = threading.Timer(FIRST_PAGE_S, _get_ready, [application])
     loading.daemon = True

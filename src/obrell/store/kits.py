@@ -439,16 +439,21 @@ class Kits(History):
     def _put(
         self, kit: str, makes: Sequence[Callable[[str], Control]], label: str, after: str = ""
     ) -> tuple[str, ...]:  # fmt: skip
-        """New controls one behind the other, each made under an id of its own, in one step; their ids."""
-        with self._database.writing() as session:
-            row = self._rows.kit(session, kit)
-            index, made = self._rows.index(session, row.head), []
+        """New controls one behind the other, each made under an id of its own, in one step; their ids. They are made
+        before the transaction, and again when the kit has changed meanwhile."""
+        while True:
+            head = self.index_hash(kit)
+            index, at, made = self.index_by_hash(head), after, []
             for make in makes:
-                index, after = with_control(index, after)
-                self._add(session, kit, [control_text(make(after))])
-                made.append(after)
-            self._rows.save_index(session, row, index, label)
-            return tuple(made)
+                index, at = with_control(index, at)
+                made.append(control_text(make(at)))
+            with self._database.writing() as session:
+                row = self._rows.kit(session, kit)
+                if row.head != head:
+                    continue
+                self._add(session, kit, made)
+                self._rows.save_index(session, row, index, label)
+                return tuple(one.id for one in made)
 
     # Kits
 

@@ -17,7 +17,7 @@ from fastapi import WebSocket, WebSocketDisconnect
 from obrell.web.presence import Place
 from obrell.web.services import gate_of, presence_of
 
-MAX_MESSAGE = 2_000_000
+MAX_MESSAGE = 1_000_000
 Answer = Callable[[str], bytes]
 """What answers one request, in a thread of its own."""
 

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from base64 import b64decode
 
+from obrell.core.aside import patience
 from obrell.core.document.kit_texts import KitTexts, kit_texts
 from obrell.core.document.model import Kit
 from obrell.core.door import reads
-from obrell.core.edit.admission import try_drawing
+from obrell.core.edit.admission import TRIAL_SECONDS, try_drawing
 from obrell.core.errors import BadDocument, ObrellError
 from obrell.core.interchange.kit_file import kit_from
 from obrell.core.interchange.limits import MAX_KIT_BYTES
@@ -35,11 +36,13 @@ def admit(kit: Kit) -> None:
     tried: set[str] = set()
     for control in kit.controls:
         try:
-            try_drawing(kit, control, tried=tried)
+            with patience(TRIAL_SECONDS):
+                try_drawing(kit, control, tried=tried)
         except ObrellError as error:
             raise BadDocument(f"The control “{control.name}” of this kit cannot be drawn. {error}") from error
     for panel in kit.panels:
         try:
-            try_screen(kit, panel)
+            with patience(TRIAL_SECONDS):
+                try_screen(kit, panel)
         except ObrellError as error:
             raise BadDocument(f"The panel “{panel.name}” of this kit cannot be drawn. {error}") from error
