@@ -61,7 +61,7 @@ def tried() -> str:
     rows = [
         (f"every kind of edit of controls ({controls}) and panels ({panels}) through the routes, and every number of "
          "both at its ends: refused is not stored, stored is shown everywhere", PLACES["LAW"],
-         f"{few['LAW']} of each, every {max(1, 6 // few['LAW'])}nd end", f"{many['LAW']} of each, every end"),
+         f"{few['LAW']} of each, every {max(1, 12 // few['LAW'])}th end", f"{many['LAW']} of each, every end"),
         ("any document: refused in words, or drawn and written as SVG", PLACES["DOCUMENTS"],
          f"{few['DOCUMENTS']}", f"{many['DOCUMENTS']:,}"),
         (f"hostile input for every registered reader ({readers})", PLACES["HOSTILE"],

@@ -128,10 +128,9 @@ def test_what_is_no_font_is_refused_with_words(content):
 
 
 def test_fonts_that_unpack_beyond_measure_are_refused(monkeypatch):
-    monkeypatch.setattr(fonts, "aside", lambda _, function, *args: function(*args))
     monkeypatch.setattr(fonts, "MAX_UNPACKED_BYTES", 1000)
     with pytest.raises(TooLarge, match="unpacks"):
-        read_font(LORA)
+        read_font.function(LORA)
 
 
 def test_weights_are_limited_to_what_the_font_has():

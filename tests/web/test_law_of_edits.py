@@ -20,7 +20,7 @@ from tests.web.house import House, busy
 
 EXAMPLES = int(os.environ.get("OBRELL_LAW", "3"))
 """How many edits of each kind; ``make soak`` asks for more."""
-EVERY = max(1, 6 // EXAMPLES)
+EVERY = max(1, 12 // EXAMPLES)
 """Every how many-th end of a field is tried."""
 PATIENT = settings(max_examples=EXAMPLES, suppress_health_check=list(HealthCheck))
 

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from typing import Annotated
 
-from pydantic import Field, JsonValue
+from pydantic import Field
 
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.editions import EditionsText, art_for, in_editions, known_editions
@@ -28,6 +28,7 @@ from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.render.heat import heat
 from obrell.core.scene.changes import changed_box
 from obrell.core.values.base import Value
+from obrell.core.values.plain import Plain
 from obrell.core.values.transitions import Milliseconds
 from obrell.store.kits import Kits
 
@@ -37,7 +38,7 @@ class FrameRequest(Value):
     box of device pixels; ``exact`` for the very picture that will be delivered."""
 
     seq: int
-    edit: JsonValue = None
+    edit: Plain = None
     density: Annotated[float, Field(gt=0, le=256)]
     left: int
     top: int

@@ -60,7 +60,7 @@ _INSIDE = _MARK in os.environ
 """Whether this process is one that works aside."""
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, eq=False)
 class Pool:
     """Processes for work of one sort, at most ``most`` at a time, so that work of another never waits for it."""
 
@@ -92,7 +92,20 @@ READING = Pool(2)
 """What files wait for."""
 
 
-def aside(what: str, function: Callable[..., T], *args: Any, pool: Pool = OUTLINES) -> T:
+@dataclass(frozen=True, slots=True)
+class Room:
+    """What a piece of work may have: a pool's process, megabytes of memory, and what is made ``ready`` there, once,
+    before time and memory are counted."""
+
+    pool: Pool = OUTLINES
+    megabytes: int = MEGABYTES
+    ready: Callable[[], object] | None = None
+
+
+ROOM = Room()
+
+
+def aside(what: str, function: Callable[..., T], *args: Any, room: Room = ROOM) -> T:
     """``function(*args)``, made in another process. Raises what it raises of our own errors, ``TookTooLong`` when
     it takes more time than it may or takes its process down, ``TooLarge`` when it takes more memory, and ``Broke`` for
     any other error; ``what`` begins the sentence that says so."""
@@ -107,7 +120,7 @@ def aside(what: str, function: Callable[..., T], *args: Any, pool: Pool = OUTLIN
         if _INSIDE:
             done, value, spent = _forked(function, args, given)
         else:
-            done, value, spent = pool.ask(pickle.dumps((function, args, given)))
+            done, value, spent = room.pool.ask(pickle.dumps((room.ready, function, args, given, room.megabytes)))
     except _Ended as ended:
         budget.left = 0
         raise TookTooLong(f"{what} {ended.words}", given) from ended
@@ -118,7 +131,7 @@ def aside(what: str, function: Callable[..., T], *args: Any, pool: Pool = OUTLIN
     if isinstance(value, ObrellError):
         raise value
     if value is _MEMORY:
-        raise TooLarge(f"{what} takes more memory than it may have ({MEGABYTES} MB).")
+        raise TooLarge(f"{what} takes more memory than it may have ({room.megabytes:,} MB).")
     log.error("%s failed:\n%s", what, value)
     raise Broke(f"{what} failed: it is damaged, or holds something that is not known here.")
 
@@ -217,18 +230,22 @@ def _serve() -> None:
     os.dup2(2, 1)
     while True:
         try:
-            function, args, seconds = pickle.loads(_received(ask))
+            ready, function, args, seconds, megabytes = pickle.loads(_received(ask))
         except EOFError:
             return
+        if ready is not None:
+            ready()
         before = time.process_time()
-        done, value = _worked(function, args, seconds)
+        done, value = _worked(function, args, seconds, megabytes)
         _send(answer, pickle.dumps((done, value, time.process_time() - before)))
 
 
-def _worked(function: Callable[..., Any], args: tuple[Any, ...], seconds: float) -> tuple[bool, Any]:
+def _worked(
+    function: Callable[..., Any], args: tuple[Any, ...], seconds: float, megabytes: int = MEGABYTES
+) -> tuple[bool, Any]:  # fmt: skip
     signal.setitimer(signal.ITIMER_PROF, seconds)
     signal.setitimer(signal.ITIMER_REAL, STUCK_S)
-    _limit_memory(_now_mapped() + (MEGABYTES << 20))
+    _limit_memory(_now_mapped() + (megabytes << 20))
     try:
         with Workspace().entered():
             return True, function(*args)

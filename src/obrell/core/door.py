@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from importlib import import_module
 from typing import Any, Concatenate, Generic, ParamSpec, TypeVar
 
-from obrell.core.aside import OUTLINES, READING, SECONDS, Pool, aside, patience
+from obrell.core.aside import MEGABYTES, OUTLINES, READING, SECONDS, Pool, Room, aside, patience
 from obrell.core.errors import BadDocument, TooLarge
 
 Content = TypeVar("Content", bytes, str)
@@ -34,17 +34,20 @@ class Reader(Generic[Content, More, Made]):
     function: Callable[Concatenate[Content, More], Made]
     seconds_per_mb: float
     """Processor time that it may take besides, for each million bytes or characters."""
+    megabytes_per_mb: float
+    """Memory that it may take besides, for each million."""
     pool: Pool
+    ready: Callable[[], object] | None
 
     def __call__(self, content: Content, *more: More.args, **named: More.kwargs) -> Made:
         """What the function makes of the content. Raises what it raises of our own errors, ``TooLarge`` for content
         or work beyond the limits, and ``Broke`` for any other error."""
         if len(content) > self.most:
             raise TooLarge(self.words)
-        with patience(SECONDS + self.seconds_per_mb * len(content) / 1e6):
-            made: Made = aside(
-                self.what, _read, self.function.__module__, self.name, content, more, named, pool=self.pool
-            )
+        millions = len(content) / 1e6
+        room = Room(self.pool, MEGABYTES + int(self.megabytes_per_mb * millions), self.ready)
+        with patience(SECONDS + self.seconds_per_mb * millions):
+            made: Made = aside(self.what, _read, self.function.__module__, self.name, content, more, named, room=room)
         return made
 
 
@@ -53,14 +56,22 @@ READERS: dict[str, Reader[Any, Any, Any]] = {}
 
 
 def reads(
-    name: str, what: str, *, most: int, words: str, seconds_per_mb: float = 0.0, short: bool = False
+    name: str,
+    what: str,
+    *,
+    most: int,
+    words: str,
+    seconds_per_mb: float = 0.0,
+    megabytes_per_mb: float = 0.0,
+    short: bool = False,
+    ready: Callable[[], object] | None = None,
 ) -> Callable[[Callable[Concatenate[Content, More], Made]], Reader[Content, More, Made]]:
     """Make a function of a module a reader: it takes content first, and gives what can be pickled. A ``short`` one is
-    asked for while somebody types, and does not wait for files."""
+    asked for while somebody types, and does not wait for files. What has to be ``ready`` before is not counted."""
 
     def made(function: Callable[Concatenate[Content, More], Made]) -> Reader[Content, More, Made]:
         pool = OUTLINES if short else READING
-        READERS[name] = Reader(name, what, most, words, function, seconds_per_mb, pool)
+        READERS[name] = Reader(name, what, most, words, function, seconds_per_mb, megabytes_per_mb, pool, ready)
         return READERS[name]
 
     return made

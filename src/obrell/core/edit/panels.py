@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, JsonValue
+from pydantic import Field
 
 from obrell.core.document.value_paths import field_of, live_at, with_value
 from obrell.core.edit.nouns import noun_of
@@ -37,6 +37,7 @@ from obrell.core.errors import BadValue
 from obrell.core.geometry.svgdata import shown
 from obrell.core.values.kinds import Kinds
 from obrell.core.values.panels import Panel
+from obrell.core.values.plain import Plain
 
 
 class SetOnPanel(PanelEdit):
@@ -44,7 +45,7 @@ class SetOnPanel(PanelEdit):
 
     kind: Literal["set"] = "set"
     path: Annotated[str, Field(min_length=1, max_length=300)]
-    value: JsonValue
+    value: Plain
 
     def apply(self, panel: Panel, controls: Controls) -> Panel:
         _check_open(self.path)

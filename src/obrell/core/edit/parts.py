@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Annotated, ClassVar, Literal
 
-from pydantic import Field, JsonValue
+from pydantic import Field
 
 from obrell.core.document.canvas import with_edges
 from obrell.core.document.measures import bounds_of
@@ -23,6 +23,7 @@ from obrell.core.shapes import SHAPES, Shape, Text
 from obrell.core.shapes.base import is_press
 from obrell.core.values.fields import Id, Name, Place, Signed, Way
 from obrell.core.values.paints import Solid
+from obrell.core.values.plain import Plain
 
 Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=1000)]
 VOWELS = "aeiou"
@@ -39,7 +40,7 @@ class Draw(Edit):
 
     kind: Literal["draw"] = "draw"
     shape: Annotated[str, Field(max_length=20)]
-    values: dict[str, JsonValue] = Field(default_factory=dict)
+    values: dict[str, Plain] = Field(default_factory=dict)
     """Values of the shape that are not its usual ones."""
     x0: Place
     y0: Place

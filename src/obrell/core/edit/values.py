@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, Field, JsonValue, ValidationError
+from pydantic import BaseModel, Field, ValidationError
 
 from obrell.core.document.draft import Draft
 from obrell.core.document.measures import anchor_of
@@ -22,6 +22,7 @@ from obrell.core.shapes import Container
 from obrell.core.values.base import Value
 from obrell.core.values.colours import SwatchLink, link_words
 from obrell.core.values.fields import Id, Share
+from obrell.core.values.plain import Plain
 from obrell.core.values.transitions import Transition
 
 NO_PARTS = "Select parts first: this is set for each of them."
@@ -37,7 +38,7 @@ class Change(Value):
     """A new value for the one at ``path``."""
 
     path: Annotated[str, Field(min_length=1, max_length=300)]
-    value: JsonValue
+    value: Plain
 
 
 class SetValues(Edit):

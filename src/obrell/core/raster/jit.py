@@ -106,6 +106,11 @@ def helper(function: F) -> F:
 _HELPERS: list[Callable[..., Any]] = []
 
 
+def loads_compiled() -> None:
+    """Read what reads machine code, before memory is limited: it maps more than it uses."""
+    _compiler()
+
+
 def _compiler() -> Any:
     """The compiler, which takes half a second to import, with every helper of the modules loaded so far made
     known to the modules whose kernels call it."""

@@ -12,15 +12,19 @@ from obrell.core.edit.admission import TRIAL_SECONDS, try_drawing
 from obrell.core.errors import BadDocument, ObrellError
 from obrell.core.interchange.kit_file import kit_from
 from obrell.core.interchange.limits import MAX_KIT_BYTES
+from obrell.core.raster.jit import loads_compiled
 from obrell.core.trial.composing import try_screen
 from obrell.core.workspace import bringing
 
+MEGABYTES_PER_MB = 40.0
+"""What a kit takes as values, twenty times its text, with what is drawn of it."""
 SECONDS_PER_MB = 10.0
 """What trying the controls of a kit takes at most, mostly a third of it: a control takes 0.2 s and 30 kB."""
 
 
 @reads(
-    "kit", "Reading this kit", most=MAX_KIT_BYTES, seconds_per_mb=SECONDS_PER_MB,
+    "kit", "Reading this kit", most=MAX_KIT_BYTES, seconds_per_mb=SECONDS_PER_MB, megabytes_per_mb=MEGABYTES_PER_MB,
+    ready=loads_compiled,
     words=f"A kit file can have at most {MAX_KIT_BYTES // 1_000_000} MB.",
 )  # fmt: skip
 def read_kit(content: bytes) -> KitTexts:

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field, JsonValue
+from pydantic import Field
 
 from obrell.core.values.base import Value
 from obrell.core.values.fields import LIMIT_PX, Id
+from obrell.core.values.plain import Plain
 
 MAX_DIFFERENCES = 4000
 Where = Annotated[str, Field(min_length=1, max_length=300)]
@@ -29,7 +30,7 @@ class Other(Differs):
     """Another value than at rest."""
 
     kind: Literal["other"] = "other"
-    value: JsonValue
+    value: Plain
 
 
 class Moved(Differs):
@@ -49,7 +50,7 @@ class Extra(Differs):
     """A part or an effect that is not there at rest, right in front of another, or behind all."""
 
     kind: Literal["extra"] = "extra"
-    value: JsonValue
+    value: Plain
     after: Id | None = None
 
 

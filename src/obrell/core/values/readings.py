@@ -5,12 +5,13 @@ from __future__ import annotations
 import re
 from typing import Annotated, Literal
 
-from pydantic import Field, JsonValue, model_validator
+from pydantic import Field, model_validator
 
 from obrell.core.values.base import Value
 from obrell.core.values.curves import Curve
 from obrell.core.values.differences import Where
 from obrell.core.values.fields import Id, Live, Name, Share
+from obrell.core.values.plain import Plain
 
 MAX_DRIVES = 60
 MAX_READINGS = 12
@@ -25,8 +26,8 @@ class Drive(Value):
 
     path: Where
     along: Id | None = None
-    start: JsonValue = None
-    end: JsonValue = None
+    start: Plain = None
+    end: Plain = None
     low: Share = Field(0.0, title="beginning of the way")
     high: Share = Field(1.0, title="end of the way")
     curve: Curve | None = None
