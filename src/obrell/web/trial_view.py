@@ -68,7 +68,7 @@ def screen_json(kit: str, here: Opened, reach: Reach) -> dict[str, Any]:
     panel = here.panel
     there = {piece.placement.id: piece for piece in pieces_of(here)}
     pieces = [
-        _piece_json(kit, here, there[one.id]) if one.id in there else _gone_json(one) for one in panel.placements
+        _piece_json(kit, here, there[one.id]) if one.id in there else _gone_json(here, one) for one in panel.placements
     ]
     return {
         "id": panel.id, "name": panel.name, "width": panel.width, "height": panel.height, "density": panel.density,
@@ -107,9 +107,10 @@ def _piece_json(kit: str, here: Opened, piece: Piece) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _gone_json(placement: Placement) -> dict[str, Any]:
-    """A place whose control is gone."""
-    return {"id": placement.id, "gone": True, "x": placement.x, "y": placement.y, "width": 120, "height": 48}
+def _gone_json(here: Opened, placement: Placement) -> dict[str, Any]:
+    """A place whose control is gone or cannot be shown, and which of the two."""
+    words = "cannot be shown" if placement.control in here.broken else "its control is gone"
+    return {"id": placement.id, "gone": words, "x": placement.x, "y": placement.y, "width": 120, "height": 48}
 
 
 def _words(control: Control) -> str:

@@ -45,8 +45,14 @@ export class Placed {
     /** Readings besides the first, by their ids. @type {Object<string, number>} */
     this.more = Object.fromEntries(Object.entries(more).filter(([reading]) => reading in (data.numbers ?? {})));
     this.shown = new Shown(this.canvas, data, pictures, data.gone ? "rest" : this.stateOf(now));
-    if (data.gone) this.element.classList.add("gone");
+    if (data.gone) this.#stay(data.gone);
     else this.#begin(now);
+  }
+
+  /** A place with nothing to show. @param {string} words why */
+  #stay(words) {
+    this.element.classList.add("gone");
+    this.element.dataset.gone = words;
   }
 
   /** @param {Now} now */

@@ -4,7 +4,7 @@
  * @typedef {import("./machine.js").Piece & {id: string, name: string, control: string, words: string, x: number,
  *   y: number, width: number, height: number, role: string, touched: boolean, picture: string, touch: string,
  *   looks: Object<string, string>, timings: Object<string, [number, number]>, now: import("./machine.js").Now,
- *   reading: string, unit: string, numbers: Object<string, number>, gone?: boolean}} PieceData
+ *   reading: string, unit: string, numbers: Object<string, number>, gone?: string}} PieceData
  *
  * @typedef {{times: number[], values: number[], period: number, even: boolean}} Series
  * @typedef {{placement: string, when: string, than: number, reading: string}} Move
