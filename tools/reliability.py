@@ -1,7 +1,7 @@
 """The figures in ``docs/reliability.md``, from runs: how often everything is tried, and what it takes under load.
 
-``python -m tools.reliability`` counts anew what is tried; with ``load`` it runs ``tools.load`` and ``tools.history``
-too and puts their tables in. What stands between the marks of the document is replaced, the rest is written by hand.
+``python -m tools.reliability`` counts anew what is tried; with ``load`` it runs ``tools.load`` too and puts its table
+in. What stands between the marks of the document is replaced, the rest is written by hand.
 """
 
 from __future__ import annotations
@@ -86,7 +86,7 @@ def _code(where: str) -> str:
 
 
 def load() -> str:
-    """The tables of what it takes under load."""
+    """The table of what it takes under load."""
     under = subprocess.run([sys.executable, "-m", "tools.load"], capture_output=True, text=True, check=False).stdout
     return under.strip()
 
