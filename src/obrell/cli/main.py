@@ -235,9 +235,10 @@ def import_kit(file: Annotated[Path, typer.Argument(exists=True, dir_okay=False)
     """Put a kit file in beside the others."""
     if file.stat().st_size > MAX_KIT_BYTES:
         raise TooLarge(f"A kit file can have at most {MAX_KIT_BYTES // 1_000_000} MB.")
-    kit = read_kit(file.read_bytes())
+    # A file that is none makes no database; a database that cannot be used is said before a file is read.
+    kit = None if data.exists() else read_kit(file.read_bytes())
     with opened(data, new=True) as kits:
-        typer.echo(kits.import_texts(kit))
+        typer.echo(kits.import_texts(kit or read_kit(file.read_bytes())))
 
 
 @app.command()
