@@ -5,7 +5,7 @@ import time
 
 import pytest
 
-from obrell.core.aside import MEGABYTES, aside, patience
+from obrell.core.aside import MEGABYTES, SECONDS, aside, patience
 from obrell.core.door import READERS, reads
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.admission import check_drawable
@@ -23,8 +23,9 @@ COUNT = int(os.environ.get("OBRELL_HOSTILE", "300"))
 BATCH = 50
 ROUTED = max(4, COUNT // 25)
 """How many of each kind are brought in through the routes, the worst first."""
-HELD_S = 0.1
-"""How long the server may be held by one of them, seconds of its processor time; the rest is the process's aside."""
+HELD_S, HELD_S_PER_MB = 0.25, 0.01
+"""How long the server may be held by one of them, seconds of its processor time on a slow machine; the rest is the
+process's aside."""
 INNER = ("input", "Input", "pattern", "pydantic", "Errno", "column 0")
 """Words of those who are asked for help, not of those who help."""
 assert rooms.router.routes, "all readers are registered"
@@ -57,7 +58,7 @@ def test_every_hostile_file_is_answered(kind, first):
             assert words[0].isupper() or words[0] in "“{", (number, words)
             assert not any(inner in words for inner in INNER), (number, words)
         spent = time.thread_time() - before
-        assert kind == "svg" or spent < HELD_S, (number, spent)
+        assert kind == "svg" or spent < HELD_S + HELD_S_PER_MB * len(content) / 1e6, (number, spent)
 
 
 @pytest.fixture(scope="module")
@@ -138,4 +139,4 @@ def test_worst_edits_are_refused_within_their_time():
     before = time.process_time()
     with pytest.raises(ObrellError, match="dashes"):
         check_drawable(KIT, dashed, outlined)
-    assert time.process_time() - before < 1
+    assert time.process_time() - before < SECONDS
