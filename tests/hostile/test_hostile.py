@@ -48,17 +48,24 @@ def brought_in(kind: str, content: bytes) -> None:
 def test_every_hostile_file_is_answered(kind, first):
     for number in range(first, min(first + BATCH, COUNT)):
         content = nth(kind, number)
-        before = time.thread_time()
-        try:
-            brought_in(kind, content)
-        except Broke:
-            pytest.fail(f"nobody foresaw {kind} {number}: {content[:200]!r}")
-        except ObrellError as error:
-            words = str(error)
-            assert words[0].isupper() or words[0] in "“{", (number, words)
-            assert not any(inner in words for inner in INNER), (number, words)
-        spent = time.thread_time() - before
-        assert kind == "svg" or spent < HELD_S + HELD_S_PER_MB * len(content) / 1e6, (number, spent)
+        most = HELD_S + HELD_S_PER_MB * len(content) / 1e6
+        spent = answered(kind, number, content)
+        # Once more, for what else the interpreter did meanwhile is not the file's.
+        assert kind == "svg" or spent < most or answered(kind, number, content) < most, (number, spent)
+
+
+def answered(kind: str, number: int, content: bytes) -> float:
+    """Bring something in; how long that held this thread, seconds of processor time."""
+    before = time.thread_time()
+    try:
+        brought_in(kind, content)
+    except Broke:
+        pytest.fail(f"nobody foresaw {kind} {number}: {content[:200]!r}")
+    except ObrellError as error:
+        words = str(error)
+        assert words[0].isupper() or words[0] in "“{", (number, words)
+        assert not any(inner in words for inner in INNER), (number, words)
+    return time.thread_time() - before
 
 
 @pytest.fixture(scope="module")
