@@ -12,7 +12,8 @@ from hypothesis import strategies as st
 from obrell.core.document.model import Colourway, Swatch
 from obrell.core.document.resolve import palette
 from obrell.core.errors import BadDocument, ObrellError, TooLarge
-from obrell.core.interchange.palettes import MAX_BYTES, WRITERS, brought_in, read_palette
+from obrell.core.interchange.limits import MAX_PALETTE_BYTES
+from obrell.core.interchange.palettes import WRITERS, brought_in, read_palette
 from obrell.core.interchange.palettes.tokens import tokens
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.making import KIT
@@ -132,7 +133,7 @@ def test_what_cannot_be_read_is_refused_in_words(content, words):
 
 def test_too_much_is_refused():
     with pytest.raises(TooLarge):
-        read_palette(b"#" * (MAX_BYTES + 1))
+        read_palette(b"#" * (MAX_PALETTE_BYTES + 1))
 
 
 @given(st.binary(max_size=300), st.integers(0, 2**32))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import errno
 import logging
 import threading
 import time
@@ -16,6 +15,7 @@ from obrell.app.memory import Memory
 from obrell.core.deliver.bundle import bundle, give_way
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import LeftOut, plan
+from obrell.core.disk.room import is_full
 from obrell.core.disk.scratch import Scratch
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.errors import NoSuchThing, ObrellError, Refused, Stopped
@@ -24,7 +24,6 @@ from obrell.store.kits import Kits, Lost, Stored
 KEPT = 8
 """Finished deliveries kept for downloading; older archives are deleted."""
 DISK_FULL = "The files could not be written: the disk is full. Nothing was kept; the kit is safe."
-FULL = (errno.ENOSPC, errno.EDQUOT)
 MOST_AT_ONCE = 4
 log = logging.getLogger(__name__)
 
@@ -154,7 +153,9 @@ def _run(delivery: Delivery, memory: Memory) -> None:
     except ObrellError as error:
         delivery.words = str(error)
     except OSError as error:
-        delivery.words = DISK_FULL if error.errno in FULL else f"The files could not be written: {error.strerror}."
+        delivery.words = (
+            DISK_FULL if is_full(error, delivery.archive) else f"The files could not be written: {error.strerror}."
+        )
     except Exception:
         log.exception("A delivery failed")
         delivery.words = "Something went wrong while making the files; it is our fault, and it is logged."

@@ -16,6 +16,7 @@ from obrell.core.interchange.fonts import read_font
 from obrell.core.interchange.pictures import read_picture
 from obrell.core.interchange.svg.reader import read_svg
 from obrell.core.text.fonts import load
+from obrell.core.values.fields import MOST_OF_NAME
 from obrell.store.kits import Kits
 
 
@@ -33,7 +34,7 @@ def drawing(kits: Kits, kit: str, svg: str, name: str) -> Brought:
     """The parts of an SVG; the pictures in it are kept."""
     read = read_svg(svg, {font.name: font.file for font in kits.index(kit).fonts})
     left = ", ".join(f"{what} ({count})" if count > 1 else what for what, count in read.left_out.items())
-    edit = InsertParts(parts=read.parts, name=printable(name)[:80] or "Drawing")
+    edit = InsertParts(parts=read.parts, name=printable(name)[:MOST_OF_NAME] or "Drawing")
     return Brought(edit, read.files, f"Not understood and left out: {left}" if left else "")
 
 

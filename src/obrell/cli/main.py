@@ -8,7 +8,7 @@ import sys
 import threading
 from collections.abc import Sequence
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Any
 
 import typer
 
@@ -28,13 +28,13 @@ from obrell.core.disk.whole import write_below, write_whole
 from obrell.core.document.editions import sizes_of
 from obrell.core.document.model import REGULAR, REST, Control, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME
+from obrell.core.door import Reader
 from obrell.core.edit.typed import number_from
 from obrell.core.errors import BadValue, NoSuchThing, ObrellError, Refused, TooLarge, Unreadable
 from obrell.core.findings import SEVERITIES
 from obrell.core.formats import FORMATS
 from obrell.core.interchange.kit_file import kit_schema, write_kit
-from obrell.core.interchange.limits import MAX_KIT_BYTES
-from obrell.core.interchange.palettes import MAX_BYTES, WRITERS
+from obrell.core.interchange.palettes import WRITERS, read_palette
 from obrell.core.raster.compiling import Compilation
 from obrell.core.raster.jit import compiled
 from obrell.core.trial.kits import read_kit
@@ -233,8 +233,7 @@ def export_kit(kit: KitName, out: Annotated[Path, typer.Argument()], data: Data 
 @kit_app.command("import")
 def import_kit(file: Annotated[Path, typer.Argument(exists=True, dir_okay=False)], data: Data = DEFAULT_DATA) -> None:
     """Put a kit file in beside the others."""
-    if file.stat().st_size > MAX_KIT_BYTES:
-        raise TooLarge(f"A kit file can have at most {MAX_KIT_BYTES // 1_000_000} MB.")
+    check_size(file, read_kit)
     # A file that is none makes no database; a database that cannot be used is said before a file is read.
     kit = None if data.exists() else read_kit(file.read_bytes())
     with opened(data, new=True) as kits:
@@ -289,10 +288,15 @@ def read_swatches(
     data: Data = DEFAULT_DATA,
 ) -> None:
     """Bring the swatches of a file into a kit: names that are there have its colours, others come to the end."""
-    if file.stat().st_size > MAX_BYTES:
-        raise TooLarge(f"A file of swatches can have at most {MAX_BYTES // 1_000_000} MB.")
+    check_size(file, read_palette)
     with opened(data) as kits:
         typer.echo(bring_in(kits, find_kit(kits, kit), file.read_bytes()))
+
+
+def check_size(file: Path, reader: Reader[bytes, Any, Any]) -> None:
+    """Raise ``TooLarge`` for a file that its reader would refuse, before it is loaded."""
+    if file.stat().st_size > reader.most:
+        raise TooLarge(reader.words)
 
 
 def find_kit(kits: Kits, wanted: str) -> str:

@@ -34,9 +34,9 @@ log = logging.getLogger(__name__)
 
 SECONDS = 4.0
 """Processor time that one piece of work may take, unless it is one of several with a budget."""
-STUCK_S = 900.0
-"""What it may take on the clock, so that one that waits for something for ever is ended. Work is measured by processor
-time: a busy machine makes it later, and not too long."""
+STUCK_TIMES, STUCK_S = 30.0, 900.0
+"""Work is measured by processor time, so that a busy machine only delays it. On the clock it may take that many times
+as long, and so many seconds at least: a process that waits for ever is ended."""
 MEGABYTES = 500
 NICENESS = 5
 DAMAGED = "cannot be done: it is damaged, or far too large."
@@ -244,7 +244,7 @@ def _worked(
     function: Callable[..., Any], args: tuple[Any, ...], seconds: float, megabytes: int = MEGABYTES
 ) -> tuple[bool, Any]:  # fmt: skip
     signal.setitimer(signal.ITIMER_PROF, seconds)
-    signal.setitimer(signal.ITIMER_REAL, STUCK_S)
+    signal.setitimer(signal.ITIMER_REAL, max(STUCK_S, STUCK_TIMES * seconds))
     _limit_memory(_now_mapped() + (megabytes << 20))
     try:
         with Workspace().entered():

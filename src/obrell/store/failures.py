@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-import errno
-import os
-import shutil
 import sqlite3
 from pathlib import Path
 
 from sqlalchemy.exc import TimeoutError as NoConnection
 
+from obrell.core.disk.room import is_full
 from obrell.core.errors import ObrellError
 
 
@@ -42,8 +40,6 @@ _CODES: dict[int, type[StoreFailed]] = {
 }  # fmt: skip
 _UNDECODABLE = "could not decode"
 """What the driver says, without a code, of a text that is not what was written."""
-_LEAST_ROOM = 256 * 1024
-"""Bytes that a disk has left when it is not full: SQLite begins with some tens of thousands."""
 _WORDS: dict[type[StoreFailed], str] = {
     StoreBusy: "Another program is using the database. Try again in a moment; nothing is lost.",
     StoreFull: f"This could not be saved: the disk is full. {_SAFE} Make room, and try again.",
@@ -81,17 +77,8 @@ def _kind_of(error: Exception, path: Path) -> type[StoreFailed]:
     if known is not None:
         return known
     # What is left (an error of the disk, a file that cannot be made) has many causes; a full disk can be seen.
-    full = isinstance(driver, OSError) and driver.errno in (errno.ENOSPC, errno.EDQUOT)
-    return StoreFull if full or _is_full(path) else StoreFailed
+    return StoreFull if is_full(driver, path) else StoreFailed
 
 
 def _code(driver: object) -> int:
     return int(getattr(driver, "sqlite_errorcode", 0) or 0) & _PRIMARY
-
-
-def _is_full(path: Path) -> bool:
-    folder = path.parent
-    try:
-        return os.access(folder, os.W_OK) and shutil.disk_usage(folder).free < _LEAST_ROOM
-    except OSError:
-        return False

@@ -13,7 +13,7 @@ from obrell.core.errors import NoSuchThing
 from obrell.core.files import picture_type
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.icons import find_icons, icon_names, icon_paths
-from obrell.core.interchange.svg.document import MAX_BYTES
+from obrell.core.interchange.limits import MAX_SVG_CHARACTERS
 from obrell.core.text.fonts import FONT_NAMES, load
 from obrell.core.text.setting import set_words
 from obrell.web.assets import FOR_EVER
@@ -36,7 +36,7 @@ def icons(words: str = "") -> dict[str, Any]:
 @router.post(BENCH + "/drawings")
 def drawing(
     request: Request, kit: str, control: str,
-    svg: Annotated[str, Body(max_length=MAX_BYTES)], name: Annotated[str, Body(max_length=200)] = "",
+    svg: Annotated[str, Body(max_length=MAX_SVG_CHARACTERS)], name: Annotated[str, Body(max_length=200)] = "",
     seen: Annotated[Selection, Body()] = NOTHING, window: Window = "", ident: Ident = "", based: Based = 0,
 ) -> dict[str, Any]:  # fmt: skip
     """The parts of an SVG put into a control; what was left out is said."""

@@ -5,15 +5,19 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from obrell.core.interchange.limits import MAX_FONT_BYTES, MAX_KIT_BYTES, MAX_PICTURE_BYTES
+from obrell.core.interchange.limits import (
+    MAX_FONT_BYTES,
+    MAX_KIT_BYTES,
+    MAX_PALETTE_BYTES,
+    MAX_PICTURE_BYTES,
+    MAX_RECORDING_BYTES,
+)
 
 MEGABYTE = 1_000_000
 FORM = 100_000
 """What a form needs around a file."""
 DRAWING = 10 * MEGABYTE
 """An SVG of four million characters, as JSON."""
-SMALL_FILE = 2 * MEGABYTE
-"""Swatches, and tables of times and numbers."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,8 +41,8 @@ _SIZES: tuple[tuple[str, Size], ...] = (
     (r"/kits/[^/]+/trial/[^/]+/ground", Size(MAX_PICTURE_BYTES + FORM, "a picture file")),
     (r"/kits/[^/]+/fonts", Size(MAX_FONT_BYTES + FORM, "a font file")),
     (r"/kits/[^/]+/controls/[^/]+/drawings", Size(DRAWING, "an SVG")),
-    (r"/kits/[^/]+/swatches/file", Size(SMALL_FILE + FORM, "a file of swatches")),
-    (r"/kits/[^/]+/trial/[^/]+/sources/[^/]+/recording", Size(SMALL_FILE + FORM, "a recording")),
+    (r"/kits/[^/]+/swatches/file", Size(MAX_PALETTE_BYTES + FORM, "a file of swatches")),
+    (r"/kits/[^/]+/trial/[^/]+/sources/[^/]+/recording", Size(MAX_RECORDING_BYTES + FORM, "a recording")),
 )
 _KNOWN = tuple((re.compile(path), size) for path, size in _SIZES)
 

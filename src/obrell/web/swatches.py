@@ -24,8 +24,8 @@ from obrell.core.edit.swatches import (
     with_swatch,
 )
 from obrell.core.errors import NoSuchThing
-from obrell.core.interchange.limits import MAX_PICTURE_BYTES
-from obrell.core.interchange.palettes import MAX_BYTES, WRITERS
+from obrell.core.interchange.limits import MAX_PALETTE_BYTES, MAX_PICTURE_BYTES
+from obrell.core.interchange.palettes import WRITERS
 from obrell.core.interchange.picture_colours import main_colours
 from obrell.core.values.slugs import slug
 from obrell.web.colours import swatches_offered
@@ -92,7 +92,7 @@ def as_file(request: Request, kit: str, kind: str) -> Response:
 @router.post(SWATCHES + "/file")
 def from_file(request: Request, kit: str, file: Annotated[UploadFile, File()]) -> HTMLResponse:
     """Those of a file: names that are there have its colours, others come to the end."""
-    label = swatches.bring_in(kits_of(request), kit, file.file.read(MAX_BYTES + 1))
+    label = swatches.bring_in(kits_of(request), kit, file.file.read(MAX_PALETTE_BYTES + 1))
     return told(request, kit, label)
 
 

@@ -21,9 +21,9 @@ from obrell.core.edit.panel_base import named
 from obrell.core.edit.panels import PanelEdit, Record, read_panel_edit
 from obrell.core.errors import NoSuchThing, ObrellError
 from obrell.core.files import file_id
-from obrell.core.interchange.limits import MAX_PICTURE_BYTES
+from obrell.core.interchange.limits import MAX_PICTURE_BYTES, MAX_RECORDING_BYTES
 from obrell.core.interchange.pictures import read_picture
-from obrell.core.interchange.recordings import MAX_RECORDING_BYTES, read_recording
+from obrell.core.interchange.recordings import read_recording
 from obrell.core.raster.png import encode_quick
 from obrell.core.render.label_contrast import plainly
 from obrell.core.trial.composing import ground_of, opaque, size_of
@@ -98,7 +98,8 @@ def panel_page(request: Request, kit: str, panel: str) -> HTMLResponse:
         "view": "trial", "kits": kits.names(), "control": None,
         "screen": screen_json(kit, here, reach), "rules": rules(),
     }  # fmt: skip
-    return page(request, "trial.html", context | _beside(request, kit, here, reach, ""))
+    beside = _with_steps(request, kit, panel, _beside(request, kit, here, reach, ""))
+    return page(request, "trial.html", context | beside)
 
 
 def _starts() -> list[tuple[str, str]]:
@@ -108,7 +109,7 @@ def _starts() -> list[tuple[str, str]]:
 def _beside(request: Request, kit: str, here: Opened, reach: Reach, chosen: str) -> dict[str, Any]:
     """What the sheet shows."""
     kits, panel = kits_of(request), here.panel
-    steps, there = kits.history(kit, panel=panel.id), {one.id for one in panel.placements}
+    there = {one.id for one in panel.placements}
     shown = there | {one.id for one in panel.fixtures}
     several = [one for one in chosen.split(",") if one in shown]
     return {
@@ -121,7 +122,7 @@ def _beside(request: Request, kit: str, here: Opened, reach: Reach, chosen: str)
         "lined": [one for one in several if one in there], "refill": chosen,
         "gone": gone_places(here), "removed": removed_places(here), "broken": list(here.broken.values()),
         "fixture": fixture_view(panel, chosen),
-        "tiles": kits.tiles(kit), "starts": _starts(), "undo": steps.can_undo, "redo": steps.can_redo,
+        "tiles": kits.tiles(kit), "starts": _starts(),
         "picture_of": _tile_picture(kit, here),
     }  # fmt: skip
 
@@ -151,6 +152,7 @@ def _shown(request: Request, kit: str, here: Opened, chosen: str) -> dict[str, A
 
 
 def _with_steps(request: Request, kit: str, panel: str, shown: dict[str, Any]) -> dict[str, Any]:
+    """What is shown of a panel, with whether there is a step to undo or redo."""
     steps = kits_of(request).history(kit, panel=panel)
     return shown | {"undo": steps.can_undo, "redo": steps.can_redo}
 

@@ -191,21 +191,16 @@ def _step_line(step: Step) -> str:
     return block("_step.html", {"step": step})
 
 
+def _more(undone: int = 0, older: int = 0, *, damaged: bool = False) -> str:
+    """The line before, after or in place of the steps that are listed."""
+    return block("_step_more.html", {"undone": undone, "older": older, "damaged": damaged})
+
+
 def step_lines(steps: Steps) -> dict[str, str]:
     """The list of what was done, by keys."""
-    before = (
-        {"undone": block("_step_more.html", {"undone": steps.undone, "older": 0, "damaged": False})}
-        if steps.undone
-        else {}
-    )
-    after = (
-        {"older": block("_step_more.html", {"undone": 0, "older": steps.older, "damaged": False})}
-        if steps.older
-        else {}
-    )
-    none = (
-        {} if steps.shown else {"none": block("_step_more.html", {"undone": 0, "older": 0, "damaged": steps.damaged})}
-    )
+    before = {"undone": _more(undone=steps.undone)} if steps.undone else {}
+    after = {"older": _more(older=steps.older)} if steps.older else {}
+    none = {} if steps.shown else {"none": _more(damaged=steps.damaged)}
     return {**before, **{f"step-{step.number}": _step_line(step) for step in steps.shown}, **after, **none}
 
 

@@ -9,7 +9,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field
 
-from obrell.core.colour.stops import stops_from
+from obrell.core.colour.stops import MOST_CHARACTERS, stops_from
 from obrell.core.document.gradients import laid
 from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Control
@@ -68,7 +68,7 @@ class WriteStops(GradientEdit):
     """All stops as they are written in the notation of CSS."""
 
     kind: Literal["write-stops"] = "write-stops"
-    text: Annotated[str, Field(max_length=4000)]
+    text: Annotated[str, Field(max_length=MOST_CHARACTERS)]
 
     def changed(self, gradient: Gradient) -> Gradient:
         return gradient.evolve(stops=stops_from(self.text))

@@ -8,9 +8,9 @@ from collections.abc import Iterator
 
 from obrell.core.door import reads
 from obrell.core.errors import BadDocument, TooLarge
+from obrell.core.interchange.limits import MAX_RECORDING_BYTES
 from obrell.core.values.sources import MAX_ROWS, Row
 
-MAX_RECORDING_BYTES = 1_000_000
 LARGEST = 1e6
 LAST_S = 86_400.0
 SHOWN = 24

@@ -8,15 +8,15 @@ from obrell.core.door import reads
 from obrell.core.edit.colourways import MOST_COLOURWAYS
 from obrell.core.edit.swatches import MOST_SWATCHES
 from obrell.core.errors import BadDocument, TooLarge
+from obrell.core.interchange.limits import MAX_PALETTE_BYTES
 from obrell.core.interchange.palettes.bringing import brought_in
 from obrell.core.interchange.palettes.css import css, from_css
 from obrell.core.interchange.palettes.lists import from_lines, names_list, palette_text
 from obrell.core.interchange.palettes.model import Palette
 from obrell.core.interchange.palettes.tokens import from_tokens, tokens
 
-__all__ = ["LABELS", "MAX_BYTES", "WRITERS", "Palette", "brought_in", "read_palette"]
+__all__ = ["LABELS", "WRITERS", "Palette", "brought_in", "read_palette"]
 
-MAX_BYTES = 2_000_000
 _PROPERTY = re.compile(r"--[\w-]{1,80}\s{0,20}:")
 """A custom property of CSS; longer names and gaps are none of a file of swatches."""
 WRITERS = {"json": tokens, "css": css, "txt": names_list, "palette": palette_text}
@@ -25,8 +25,8 @@ LABELS = {"json": "design tokens", "css": "CSS", "txt": "names and colours", "pa
 
 
 @reads(
-    "swatches", "Reading these swatches", most=MAX_BYTES,
-    words=f"A file of swatches can have at most {MAX_BYTES // 1_000_000} MB.",
+    "swatches", "Reading these swatches", most=MAX_PALETTE_BYTES,
+    words=f"A file of swatches can have at most {MAX_PALETTE_BYTES // 1_000_000} MB.",
 )  # fmt: skip
 def read_palette(content: bytes) -> Palette:
     """What a file says of swatches, whichever of the four it is. Raises ``BadDocument`` or ``TooLarge`` in words."""

@@ -12,7 +12,6 @@ from defusedxml.ElementTree import fromstring
 
 from obrell.core.errors import BadDocument, TooLarge
 
-MAX_BYTES = 4_000_000
 MAX_ELEMENTS = 20_000
 MAX_DEPTH = 60
 NAMED = frozenset({"script", "foreignObject"})

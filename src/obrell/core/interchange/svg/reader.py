@@ -14,8 +14,9 @@ from obrell.core.door import reads
 from obrell.core.errors import BadDocument
 from obrell.core.geometry.affine import Affine
 from obrell.core.geometry.plane import NOWHERE, Rect
+from obrell.core.interchange.limits import MAX_SVG_CHARACTERS
 from obrell.core.interchange.svg.context import MAX_USES, Context, Here, called
-from obrell.core.interchange.svg.document import MAX_BYTES, NAMED, NEVER_DRAWN, href_of, name_of, parsed
+from obrell.core.interchange.svg.document import NAMED, NEVER_DRAWN, href_of, name_of, parsed
 from obrell.core.interchange.svg.images import image_items
 from obrell.core.interchange.svg.items import Item, Numbered
 from obrell.core.interchange.svg.lengths import View, length
@@ -63,8 +64,8 @@ def _on_baseline(part: Part) -> Part:
 
 
 @reads(
-    "svg", "Reading this SVG", most=MAX_BYTES,
-    words=f"An SVG can have at most {MAX_BYTES // 1_000_000} million characters.",
+    "svg", "Reading this SVG", most=MAX_SVG_CHARACTERS,
+    words=f"An SVG can have at most {MAX_SVG_CHARACTERS // 1_000_000} million characters.",
 )  # fmt: skip
 def read_elements(text: str, fonts: Mapping[str, str]) -> tuple[Drawing, frozenset[str]]:
     """The parts of an SVG text, and the ids of those that are texts and lie with their baseline at their place: how
