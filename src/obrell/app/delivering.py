@@ -97,7 +97,7 @@ class Deliveries:
 
     @property
     def folder(self) -> Path:
-        """Where archives are made."""
+        """The folder of the archives."""
         return self._scratch.path
 
     def start(self, about: Ordered, order: Order) -> Delivery:

@@ -19,7 +19,7 @@ from obrell.store.rows import NOBODY, Sender
 
 T = TypeVar("T")
 Show = Callable[[Ground, Made], T]
-"""Makes what is answered to an edit, of the kit and of what the edit makes of the control."""
+"""Builds the answer to an edit from the kit and the edited control."""
 
 
 def edit(kits: Kits, kit: str, control: str, change: Edit, sender: Sender = NOBODY) -> Made:
@@ -29,15 +29,15 @@ def edit(kits: Kits, kit: str, control: str, change: Edit, sender: Sender = NOBO
 
 
 def _nothing(ground: Ground, made: Made) -> None:
-    """What is answered where nobody looks."""
+    """Build no answer."""
 
 
 def edit_shown(
     kits: Kits, kit: str, control: str, change: Edit, show: Show[T], sender: Sender = NOBODY,
     files: Sequence[bytes] = (),
 ) -> tuple[Made, T]:  # fmt: skip
-    """The same with its answer, which is made before anything is stored: what cannot be shown is not stored, and
-    neither are the ``files`` that it brings."""
+    """Apply and save an edit as ``edit`` does, with the ``files`` it brings in. Return also its answer, built by
+    ``show`` before anything is stored, so that an edit whose answer fails is not stored."""
     with bringing({file_id(content): content for content in files}):
         return _edit_shown(kits, kit, control, change, show, sender, files)
 
@@ -62,7 +62,7 @@ def _edit_shown(
 
 
 def _coming(stored: Stored, changed: Control) -> Stored:
-    """What will be stored of a changed control."""
+    """Return the control as it will be stored."""
     if changed == stored.control:
         return stored
     return Stored(changed, text_hash(control_json(changed)), stored.version + 1)

@@ -22,8 +22,7 @@ from obrell.store.kits import Kits
 
 @dataclass(frozen=True, slots=True)
 class Brought:
-    """The edit that puts in what was read, the files that it needs, and what could not be read, in words; empty when
-    all could."""
+    """The edit that puts in what was read, the files it needs, and what was left out, in words."""
 
     edit: Edit
     files: tuple[bytes, ...] = ()

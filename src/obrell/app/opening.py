@@ -13,8 +13,8 @@ from obrell.store.kits import Kits
 
 @contextmanager
 def opened(database: Path, *, new: bool = False) -> Iterator[Kits]:
-    """The kits of a database file; within, the files that they refer to are found, and closed with them. One that is
-    not there is made when a ``new`` one is wanted; otherwise raises ``NoSuchThing``."""
+    """Open the kits of a database file, with the files that they refer to. A missing database is made if ``new`` is
+    set; otherwise raise ``NoSuchThing``."""
     if not new and not database.exists():
         raise NoSuchThing(f"There is no database {database}. Name another with --data, or begin one with obrell demo.")
     kits = Kits(database)

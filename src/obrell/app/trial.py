@@ -42,18 +42,18 @@ class Opened:
     panel: Panel
     stored: Mapping[str, Stored]
     broken: Mapping[str, str] = field(default_factory=dict)
-    """Controls of its places that cannot be shown, by their ids, and why, in words."""
+    """Why controls of its places cannot be shown, in words, by control id."""
 
 
 def opened(kits: Kits, kit: str, panel: str) -> Opened:
-    """A panel with what stands on it; a control that is gone, or cannot be shown, is left out."""
+    """Return a panel with its controls, without those that are gone or cannot be shown."""
     index = kits.index(kit)
     found = panel_of(index, panel)
     return Opened(index, found, *_found(kits, kit, (one.control for one in found.placements)))
 
 
 def _found(kits: Kits, kit: str, controls: Iterable[str]) -> tuple[dict[str, Stored], dict[str, str]]:
-    """Controls by their ids, and why those that are there cannot be shown."""
+    """Return the controls that can be shown and, for the others that exist, why not; both by id."""
     found: dict[str, Stored] = {}
     broken: dict[str, str] = {}
     for control in dict.fromkeys(controls):
@@ -72,7 +72,7 @@ _OPERABLE = OfObject[bool](2048)
 
 
 def _check_operable(control: Control) -> None:
-    """Raises what asking for its touch areas raises: without them it cannot be operated."""
+    """Raise the error of a touch area that cannot be worked out: such a control cannot be operated."""
 
     def tried() -> bool:
         for look in all_editions(control):
@@ -89,19 +89,19 @@ class Changed:
     label: str
     fresh: tuple[str, ...] = ()
     shown: dict[str, Any] | None = None
-    """What it is answered with, where that was asked for and it was not sent before."""
+    """The answer, if one was asked for and the edit was not sent before."""
 
 
 Show = Callable[[Opened, tuple[str, ...]], dict[str, Any]]
-"""Makes what an edit is answered with, of the panel as it will stand and of what is new on it."""
+"""Builds the answer to an edit from the edited panel and the ids of new places."""
 
 
 def change(
     kits: Kits, kit: str, panel: str, edit: PanelEdit, sender: Sender = NOBODY, show: Show | None = None,
     files: Sequence[bytes] = (),
 ) -> Changed:  # fmt: skip
-    """Make an edit of a panel and save it, with the ``files`` that it brings: once, however often it is sent. What it
-    is answered with is made by ``show`` before it is stored, so that what cannot be shown is not."""
+    """Make an edit of a panel and save it, with the ``files`` that it brings: once, however often it is sent. Its
+    answer is built by ``show`` before anything is stored, so that an edit whose answer fails is not stored."""
     standing = (one.control for one in panel_of(kits.index(kit), panel).placements)
     stored, broken = _found(kits, kit, (*standing, *edit.controls()))
     controls = {name: one.control for name, one in stored.items()}

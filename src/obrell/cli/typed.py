@@ -1,4 +1,4 @@
-"""Numbers as they are typed on the command line, refused in our own words."""
+"""Read numbers typed on the command line."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from obrell.core.values.fields import Live
 
 
 def a_number(text: str) -> float:
-    """A finite number or a sum of some."""
+    """Return the number that was typed, or the result of a sum. Raise ``typer.BadParameter``."""
     try:
         return number_from(str(text), Live())
     except BadValue as error:
@@ -18,7 +18,7 @@ def a_number(text: str) -> float:
 
 
 def a_time(text: str) -> float:
-    """Milliseconds, 0 or more."""
+    """Return a time, ms, 0 or more. Raise ``typer.BadParameter``."""
     found = a_number(str(text).strip().lower().removesuffix("ms"))
     if found < 0:
         raise typer.BadParameter("a time cannot be less than 0 ms.")
@@ -26,7 +26,7 @@ def a_time(text: str) -> float:
 
 
 def a_count(text: str) -> int:
-    """A whole number, 0 or more."""
+    """Return a whole number, 0 or more. Raise ``typer.BadParameter``."""
     found = a_number(text)
     if found != int(found) or found < 0:
         raise typer.BadParameter(f"“{text}” is not a whole number.")

@@ -53,7 +53,7 @@ class _Budget:
 
 
 _MEMORY = None
-"""What stands in place of an error when there was no memory left."""
+"""Sent in place of an error when memory ran out."""
 _budget: ContextVar[_Budget | None] = ContextVar("budget", default=None)
 _MARK = "OBRELL_ASIDE"
 _INSIDE = _MARK in os.environ
@@ -62,7 +62,7 @@ _INSIDE = _MARK in os.environ
 
 @dataclass(slots=True, eq=False)
 class Pool:
-    """Processes for work of one sort, at most ``most`` at a time, so that work of another never waits for it."""
+    """At most ``most`` processes for one sort of work, so that other work never waits for them."""
 
     most: int
     idle: list[_Helper] = field(default_factory=list)
@@ -72,7 +72,7 @@ class Pool:
         self.slots = threading.BoundedSemaphore(self.most)
 
     def ask(self, job: bytes) -> tuple[bool, Any, float]:
-        """Whether a job was done, the result or the error, and the seconds it took."""
+        """Run a job. Return whether it succeeded, its result or error, and the processor time it took, s."""
         with self.slots:
             try:
                 helper = self.idle.pop()
@@ -87,15 +87,14 @@ class Pool:
 
 
 OUTLINES = Pool(2)
-"""What edits and drawings wait for."""
+"""For edits and drawings."""
 READING = Pool(2)
-"""What files wait for."""
+"""For files."""
 
 
 @dataclass(frozen=True, slots=True)
 class Room:
-    """What a piece of work may have: a pool's process, megabytes of memory, and what is made ``ready`` there, once,
-    before time and memory are counted."""
+    """Where a piece of work runs and how many megabytes it may take; ``ready`` runs first and is not counted."""
 
     pool: Pool = OUTLINES
     megabytes: int = MEGABYTES
@@ -263,8 +262,8 @@ def _worked(
 
 
 def _forked(function: Callable[..., Any], args: tuple[Any, ...], seconds: float) -> tuple[bool, Any, float]:
-    """What a process aside asks of another, a copy of itself, so that a piece of its work can be ended alone. The time
-    that takes is taken from its own."""
+    """Run a function in a fork of this process, so that it can be ended alone. Its processor time counts towards the
+    budget of this process."""
     left = signal.getitimer(signal.ITIMER_PROF)[0] or seconds
     read, write = os.pipe()
     child = os.fork()

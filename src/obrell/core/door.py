@@ -1,4 +1,4 @@
-"""The one door by which text and bytes come in from outside: files, and what is pasted or typed in a notation.
+"""Readers of everything that comes from outside: files, and text that is pasted or typed in a notation.
 
 A reader is registered here or it does not read: what is registered is not the function but the door in front of it,
 which holds the size to a limit and runs the function in a process of its own, with a budget of processor time and
@@ -22,7 +22,7 @@ Made = TypeVar("Made")
 
 @dataclass(frozen=True, slots=True)
 class Reader(Generic[Content, More, Made]):
-    """A reader of one kind of content, called as the function that it was made of."""
+    """A reader of one kind of content. It is called like the function it was made of."""
 
     name: str
     what: str
@@ -30,18 +30,18 @@ class Reader(Generic[Content, More, Made]):
     most: int
     """Bytes, or characters of a text."""
     words: str
-    """What is said of more than that."""
+    """The message for larger content."""
     function: Callable[Concatenate[Content, More], Made]
     seconds_per_mb: float
-    """Processor time that it may take besides, for each million bytes or characters."""
+    """Extra processor time, s, for each million bytes or characters."""
     megabytes_per_mb: float
-    """Memory that it may take besides, for each million."""
+    """Extra memory for each million bytes or characters."""
     pool: Pool
     ready: Callable[[], object] | None
 
     def __call__(self, content: Content, *more: More.args, **named: More.kwargs) -> Made:
-        """What the function makes of the content. Raises what it raises of our own errors, ``TooLarge`` for content
-        or work beyond the limits, and ``Broke`` for any other error."""
+        """Return what the function returns. Raise its ``ObrellError``s, ``TooLarge`` beyond a limit of size, time or
+        memory, and ``Broke`` for any other error."""
         if len(content) > self.most:
             raise TooLarge(self.words)
         millions = len(content) / 1e6
@@ -52,7 +52,7 @@ class Reader(Generic[Content, More, Made]):
 
 
 READERS: dict[str, Reader[Any, Any, Any]] = {}
-"""Every reader by its name, as far as its module is loaded."""
+"""Readers by name; one is here once its module is loaded."""
 
 
 def reads(
@@ -66,8 +66,8 @@ def reads(
     short: bool = False,
     ready: Callable[[], object] | None = None,
 ) -> Callable[[Callable[Concatenate[Content, More], Made]], Reader[Content, More, Made]]:
-    """Make a function of a module a reader: it takes content first, and gives what can be pickled. A ``short`` one is
-    asked for while somebody types, and does not wait for files. What has to be ``ready`` before is not counted."""
+    """Register a module's function as a reader. It takes the content first and returns something that can be pickled.
+    A ``short`` reader is used while somebody types and does not wait for files. ``ready`` runs first, uncounted."""
 
     def made(function: Callable[Concatenate[Content, More], Made]) -> Reader[Content, More, Made]:
         pool = OUTLINES if short else READING

@@ -41,7 +41,7 @@ class TookTooLong(TooLarge):
 
 
 class Broke(Refused):
-    """Work on something from outside failed in a way that nobody foresaw."""
+    """Work aside failed with an unexpected error."""
 
 
 class Stopped(ObrellError):

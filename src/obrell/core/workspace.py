@@ -57,15 +57,14 @@ _brought: ContextVar[Mapping[str, bytes]] = ContextVar("brought", default=Mappin
 
 
 def file_content(name: str) -> bytes | None:
-    """The bytes of a file as the workspace finds them, or of one that is being brought in."""
+    """Return the bytes of a stored file, or of one that is being brought in; None if there is none."""
     here, brought = _here.get(), _brought.get().get(name)
     return brought if brought is not None or here is None else here.find(name)
 
 
 @contextmanager
 def bringing(files: Mapping[str, bytes]) -> Iterator[None]:
-    """Within, files are found that are not stored yet, by their ids: what needs them is tried before it is stored,
-    and they with it."""
+    """Let files be found that are not stored yet, by id, so that an edit that needs them can be checked first."""
     token = _brought.set(files)
     try:
         yield

@@ -66,8 +66,8 @@ class Database:
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """One transaction: all of it is kept, or, when anything raises, none. It ends well only while the file it went
-        to is in its place."""
+        """Run one transaction; if anything raises in it, nothing is kept. Raise ``StoreGone``, also after the commit,
+        if the file was moved or removed."""
         self.check_there()
         try:
             with (
@@ -129,7 +129,7 @@ class Database:
             _check_whole(self.path)
 
     def _make_private(self) -> None:
-        """Nobody else reads or writes the file, nor what SQLite keeps beside it, which has its mode."""
+        """Close the file, and those that SQLite keeps beside it, to other users."""
         try:
             if not os.path.lexists(self.path):
                 new_file(self.path)

@@ -33,13 +33,13 @@ class StoreDamaged(StoreFailed):
 
 _SAFE = "Everything saved before is safe."
 _PRIMARY = 0xFF
-"""Of an extended result code, its primary one (SQLite, "Result and Error Codes")."""
+"""Mask of the primary code in an extended result code (SQLite, "Result and Error Codes")."""
 _CODES: dict[int, type[StoreFailed]] = {
     sqlite3.SQLITE_BUSY: StoreBusy, sqlite3.SQLITE_LOCKED: StoreBusy, sqlite3.SQLITE_FULL: StoreFull,
     sqlite3.SQLITE_CORRUPT: StoreDamaged, sqlite3.SQLITE_NOTADB: StoreDamaged,
 }  # fmt: skip
 _UNDECODABLE = "could not decode"
-"""What the driver says, without a code, of a text that is not what was written."""
+"""Part of the driver's message for damaged text, which has no code."""
 _WORDS: dict[type[StoreFailed], str] = {
     StoreBusy: "Another program is using the database. Try again in a moment; nothing is lost.",
     StoreFull: f"This could not be saved: the disk is full. {_SAFE} Make room, and try again.",
@@ -56,13 +56,13 @@ _OPENING: dict[type[StoreFailed], str] = {
 
 
 def in_words(error: Exception, path: Path, *, opening: bool = False) -> StoreFailed:
-    """The failure of a driver as one of ours, about the database at a path."""
+    """Return the failure for a driver's error at a database."""
     kind = _kind_of(error, path)
     return kind(f"{path} cannot be opened: {_OPENING[kind]}" if opening else _WORDS[kind])
 
 
 def is_damage(error: Exception) -> bool:
-    """Whether an error says that what is stored is not what was written."""
+    """Return whether an error means that the file is damaged."""
     driver = getattr(error, "orig", error)
     return _code(driver) in (sqlite3.SQLITE_CORRUPT, sqlite3.SQLITE_NOTADB) or _UNDECODABLE in str(driver).lower()
 

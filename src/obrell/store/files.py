@@ -1,4 +1,4 @@
-"""Pictures and fonts: stored with the first document that needs them, and removed with the last."""
+"""Pictures and fonts: stored with the first document that needs them, removed with the last."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from obrell.core.files import file_id
 from obrell.store.tables import FileRow, FileUseRow
 
 _NAMED = re.compile(r'"([0-9a-f]{32})"')
-"""What may be the name of a file in the text of a document."""
+"""A possible file name in the text of a document."""
 
 
 def keep_files(session: Session, contents: Iterable[bytes]) -> None:

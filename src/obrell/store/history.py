@@ -41,7 +41,7 @@ class Steps:
     undone: int = 0
     older: int = 0
     damaged: bool = False
-    """Whether none can be read."""
+    """Whether the steps cannot be read."""
 
     @property
     def can_undo(self) -> bool:
@@ -60,8 +60,8 @@ class History:
         self._rows = rows
 
     def history(self, kit: str, control: str = "", panel: str = "") -> Steps:
-        """What was done to one control, to one panel, or to the kit and all its controls; where that is damaged, the
-        rest goes on without."""
+        """What was done to one control, to one panel, or to the kit and all its controls. If they
+        are damaged, return none and say so."""
         try:
             return self._history(Scope(kit, control, panel))
         except StoreDamaged:
@@ -91,7 +91,7 @@ class History:
         return self._moved(Scope(kit, control, panel), sender, back=False)
 
     def _check_there(self, session: Session, of: Scope) -> None:
-        """Raises ``NoSuchThing`` for what is not there, so that nothing is stored of it."""
+        """Raise ``NoSuchThing`` for a missing kit, panel or control, before anything is stored."""
         kit = self._rows.kit(session, of.kit)
         if of.panel:
             panel_of(self._rows.index(session, kit.head), of.panel)

@@ -49,7 +49,7 @@ def is_colour(text: str) -> bool:
 
 
 def _parsed(text: str) -> color4.Color | str | None:
-    """What the parser makes of a text that is no longer than a colour can be; None for what is none."""
+    """Return the parsed colour, or None if the text is too long or not a colour."""
     if not text or len(text) > MOST_CHARACTERS:
         return None
     try:

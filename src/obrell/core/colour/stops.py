@@ -49,8 +49,7 @@ def _colour(colour: str, opacity: float) -> str:
 
 @remembered(64)
 def stops_from(text: str) -> tuple[Stop, ...]:
-    """The stops of such a text, which may be asked for several times while an edit is made; raises ``BadValue`` in
-    words."""
+    """Return the stops of such a text, read once even if asked for several times; raise ``BadValue``."""
     return read_stops(text)
 
 

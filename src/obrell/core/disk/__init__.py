@@ -1,1 +1,1 @@
-"""The disk, which is other people's: files written whole, folders that only we can use, and our own leftovers."""
+"""Safe use of the disk: whole files, private folders, our own temporary folder, and whether there is room."""

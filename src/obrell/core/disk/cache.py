@@ -1,4 +1,4 @@
-"""Where whatever can be made again is kept from one run to the next: machine code and compiled templates."""
+"""The cache folder: machine code and compiled templates, kept between runs."""
 
 from __future__ import annotations
 
@@ -13,8 +13,8 @@ CACHE = Path(os.environ.get("OBRELL_CACHE", Path.home() / ".cache" / "obrell"))
 
 @cache
 def kept_at(name: str) -> Path:
-    """A folder of the cache, made where there is none. What lies there is run as code, so it is looked at before
-    anything of it is: raises ``NotOurs`` when it could have been put there by others."""
+    """Return a folder of the cache, made if missing. Its content is run as code: raise ``NotOurs`` if other users
+    could have put it there."""
     folder = private_folder(CACHE) / name
     folder.mkdir(parents=True, exist_ok=True, mode=0o700)
     return folder

@@ -1,4 +1,4 @@
-"""What is only ours: folders and files that no other user of the machine may read, or have made for us."""
+"""Folders and files that only this user may read and write."""
 
 from __future__ import annotations
 
@@ -18,8 +18,8 @@ class NotOurs(ObrellError):
 
 
 def private_folder(path: Path) -> Path:
-    """A folder of mode 0700, made where there is none. Raises ``NotOurs`` when another user owns it or may write into
-    it; one that others may only read is closed to them."""
+    """Return a folder with mode 0700, made if missing. Raise ``NotOurs`` if another user owns it or may write to it;
+    if others may only read it, close it to them."""
     path.mkdir(parents=True, exist_ok=True, mode=OWN_FOLDER)
     found = path.stat()
     _check_owner(path, found)

@@ -1,4 +1,4 @@
-"""A temporary folder for large files, and how what a killed process left of one is found and removed.
+"""A temporary folder for large files, and the removal of folders that killed processes left.
 
 Whatever else lies among temporary files is somebody's. A folder is ours when its name is one that we give, it belongs
 to this user, a file in it says that we made this very folder, and the process that did is gone; and of what is in it
@@ -17,11 +17,11 @@ PREFIX = "obrell-deliveries-"
 MARKER = ".made-by-obrell.json"
 ENDING = ".zip"
 START_TIME = 19
-"""Of what stands behind the name in /proc/PID/stat (proc(5), field 22): when the process began."""
+"""Index of the start time among the fields after the name in /proc/PID/stat (proc(5), field 22)."""
 
 
 class Scratch:
-    """A folder of this process's own."""
+    """The temporary folder of this process."""
 
     def __init__(self) -> None:
         remove_left_behind()
@@ -30,7 +30,7 @@ class Scratch:
         (self.path / MARKER).write_text(json.dumps(marker), "utf-8")
 
     def file(self, name: str) -> Path:
-        """Where a file of that name lies."""
+        """Return the path of a file with that name."""
         return self.path / f"{name}{ENDING}"
 
     def close(self) -> None:
@@ -55,8 +55,8 @@ def _is_left_behind(folder: Path) -> bool:
 
 
 def _began(pid: int) -> str:
-    """When a process began, in ticks since the machine did; empty when it is gone. Numbers of processes are used
-    again, so that its number alone does not tell."""
+    """Return the start time of a process, clock ticks since boot; empty if it has ended. Process numbers are reused,
+    so the number alone does not identify a process."""
     try:
         text = Path(f"/proc/{pid}/stat").read_text("ascii", "replace")
     except OSError:

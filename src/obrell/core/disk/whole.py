@@ -18,8 +18,8 @@ PUBLIC, PRIVATE = 0o666, 0o600
 
 
 def write_whole(path: Path, content: bytes) -> None:
-    """Write a file, in place of one that is there. A link at its place is replaced, not followed. Raises ``Refused``
-    for a folder, ``OSError`` for what the disk does not do."""
+    """Write a file, replacing an existing one. A link is replaced, not followed. Raise ``Refused`` for a folder and
+    ``OSError`` if the disk fails."""
     write_below(path.parent, path.name, content)
 
 
@@ -45,12 +45,12 @@ def write_below(folder: Path, name: str, content: bytes) -> None:
 
 
 def spare_name(name: str) -> str:
-    """A name that no file has, for one that is still being written."""
+    """Return an unused name for a file that is still being written."""
     return f".{name[:80]}.{secrets.token_hex(8)}.part"
 
 
 def new_file(path: Path, mode: int = PRIVATE) -> None:
-    """An empty file where there is none; raises ``FileExistsError`` where there is, or a link."""
+    """Make an empty file. Raise ``FileExistsError`` if there is a file or link."""
     os.close(os.open(path, NEW_FILE, mode))
 
 
@@ -61,7 +61,7 @@ def _write(inside: int, name: str, content: bytes) -> None:
 
 @contextmanager
 def _walked(folder: Path, steps: list[str]) -> Iterator[int]:
-    """A folder's descriptor, gone to step by step so that none of them can lead elsewhere."""
+    """Yield the descriptor of a folder below another; no step of the way may be a link."""
     at, here = os.open(folder, FOLDER), folder
     try:
         for step in steps:

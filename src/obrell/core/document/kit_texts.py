@@ -1,4 +1,4 @@
-"""A kit as it is stored: its own values, and each control as its text with what is asked of it most."""
+"""Kits in the form in which they are stored."""
 
 from __future__ import annotations
 
@@ -15,8 +15,8 @@ from obrell.core.document.texts import control_json
 
 @dataclass(frozen=True, slots=True)
 class ControlText:
-    """A control as its canonical text: its id, the control that it follows, empty for none, and the swatches that its
-    parts follow with how many do, as JSON."""
+    """The canonical text of a control, with its id, the id of its original (empty for none), and how many parts follow
+    each swatch, as JSON."""
 
     id: str
     text: str
@@ -26,7 +26,7 @@ class ControlText:
 
 @dataclass(frozen=True, slots=True)
 class KitTexts:
-    """A whole kit; ``files`` are those that its documents need, by their names."""
+    """A kit's own values, its controls, and the files that they need, by name."""
 
     settings: KitSettings
     controls: tuple[ControlText, ...]
@@ -34,7 +34,7 @@ class KitTexts:
 
 
 def kit_texts(kit: Kit) -> KitTexts:
-    """A kit as it is stored."""
+    """Return a kit in the form in which it is stored."""
     settings = kit.settings()
     needed = files_of(settings).union(*(files_of(control) for control in kit.controls))
     files = {name: b64decode(text) for name, text in kit.files.items() if name in needed}
@@ -42,5 +42,5 @@ def kit_texts(kit: Kit) -> KitTexts:
 
 
 def control_text(control: Control) -> ControlText:
-    """A control as it is stored."""
+    """Return a control in the form in which it is stored."""
     return ControlText(control.id, control_json(control), control.original or "", json.dumps(uses(control)))

@@ -43,8 +43,8 @@ def check_drawable(kit: KitSettings, control: Control, before: Control | None = 
 def try_drawing(
     kit: KitSettings, control: Control, before: Control | None = None, tried: set[str] | None = None
 ) -> None:  # fmt: skip
-    """The same, raising whatever drawing raises. What is among the fingerprints of ``tried`` is not tried again, and
-    what is tried comes to them."""
+    """Draw a control as ``check_drawable`` does, and let errors of drawing through. Parts whose fingerprints are in
+    ``tried`` are skipped; those that are drawn are added to it."""
     tried = set() if tried is None else tried
     if control.touch is not None:
         touch_outline(control)

@@ -32,8 +32,7 @@ def found_in_state(control: Control, state: str, resolved: Resolved) -> tuple[Fi
 
 
 def _examined(kind: Kind, look: Callable[[], Iterable[Finding]]) -> Iterator[Finding]:
-    """What a kind finds. One that fails is said in a line of its own: what is drawn is worth more than what there is
-    to say about it, so it takes nothing else along."""
+    """Yield what a kind finds. If it fails, yield a finding that says so, so that the rest goes on."""
     try:
         yield from tuple(look())
     except Exception:

@@ -44,7 +44,7 @@ class Kind(ABC):
     """Which comes first among those as severe."""
     severity: ClassVar[Severity] = "doubtful"
     looks_for: ClassVar[str]
-    """What it finds, in the plural."""
+    """The plural of what it finds, for a message."""
 
     @abstractmethod
     def look(self, resolved: Resolved) -> tuple[Finding, ...]:

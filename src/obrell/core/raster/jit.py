@@ -107,7 +107,7 @@ _HELPERS: list[Callable[..., Any]] = []
 
 
 def loads_compiled() -> None:
-    """Read what reads machine code, before memory is limited: it maps more than it uses."""
+    """Load the compiler. It maps much memory, so it is loaded before memory is limited."""
     _compiler()
 
 

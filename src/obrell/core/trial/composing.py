@@ -66,7 +66,7 @@ def check_screen(kit: KitSettings, panel: Panel, before: Panel) -> None:
 
 
 def try_screen(kit: KitSettings, panel: Panel) -> None:
-    """The same for a panel that nothing is known of, raising whatever drawing raises."""
+    """Draw the screen of a panel once, very small, and let errors of drawing through."""
     check_region(PixelBox(0, 0, *size_of(panel, panel.density)))
     try_drawing(kit, screen_of(panel))
 

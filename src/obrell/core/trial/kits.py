@@ -1,4 +1,4 @@
-"""Kits from outside: read, and held to the rules that edits are held to, before anything of them is stored."""
+"""Reading kit files, and checking them by the rules of edits before they are stored."""
 
 from __future__ import annotations
 
@@ -17,9 +17,9 @@ from obrell.core.trial.composing import try_screen
 from obrell.core.workspace import bringing
 
 MEGABYTES_PER_MB = 40.0
-"""What a kit takes as values, twenty times its text, with what is drawn of it."""
+"""A kit takes some twenty times its text in memory, and drawing comes on top."""
 SECONDS_PER_MB = 10.0
-"""What trying the controls of a kit takes at most, mostly a third of it: a control takes 0.2 s and 30 kB."""
+"""A rich control has 30 kB and takes some 0.2 s to check."""
 
 
 @reads(
@@ -28,7 +28,7 @@ SECONDS_PER_MB = 10.0
     words=f"A kit file can have at most {MAX_KIT_BYTES // 1_000_000} MB.",
 )  # fmt: skip
 def read_kit(content: bytes) -> KitTexts:
-    """The kit in a file, as it is stored; raises ``BadDocument`` or ``TooLarge`` with words that say where."""
+    """Return the kit in a file as it will be stored. Raise ``BadDocument`` or ``TooLarge``, saying where."""
     kit = kit_from(content)
     with bringing({name: b64decode(text) for name, text in kit.files.items()}):
         admit(kit)
@@ -36,7 +36,7 @@ def read_kit(content: bytes) -> KitTexts:
 
 
 def admit(kit: Kit) -> None:
-    """Raises ``BadDocument`` when a control or a panel of a kit cannot be drawn."""
+    """Raise ``BadDocument`` if a control or panel of a kit cannot be drawn."""
     tried: set[str] = set()
     for control in kit.controls:
         try:

@@ -60,7 +60,7 @@ Signed = Annotated[float, Live("px", 1, -20, 20), Field(ge=-MOST_PX, le=MOST_PX)
 Place = Annotated[float, Live("px", 1, -100, 400), Field(ge=-LIMIT_PX, le=LIMIT_PX)]
 """A coordinate in logical px."""
 Way = Annotated[float, Live("px", 1, -20, 20), Field(ge=-2 * LIMIT_PX, le=2 * LIMIT_PX)]
-"""From one coordinate to another, logical px."""
+"""A distance between two coordinates, logical px."""
 Blur = Annotated[float, Live("px", 1, 0, 40), Field(ge=0, le=500)]
 """A CSS blur radius in logical px: twice the Gaussian's standard deviation."""
 Angle = Annotated[float, Live("°", 1, -180, 180), Field(ge=-36000, le=36000)]

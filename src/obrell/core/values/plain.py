@@ -1,4 +1,4 @@
-"""Values as they come in JSON, before it is known what they are for."""
+"""JSON values whose type is not known yet."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from pydantic import AfterValidator, JsonValue
 
 LARGEST_WHOLE = 2**53
-"""Up to where JSON has one number for each whole one (RFC 8259, section 6)."""
+"""The largest range of whole numbers that JSON carries exactly (RFC 8259, section 6)."""
 
 
 def _of_some_size(value: Any) -> Any:
@@ -19,4 +19,4 @@ def _of_some_size(value: Any) -> Any:
 
 
 Plain = Annotated[JsonValue, AfterValidator(_of_some_size)]
-"""Any value of JSON whose numbers are not too large to be worked with."""
+"""Any JSON value without larger whole numbers."""

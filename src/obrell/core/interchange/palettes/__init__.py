@@ -18,7 +18,7 @@ from obrell.core.interchange.palettes.tokens import from_tokens, tokens
 __all__ = ["LABELS", "WRITERS", "Palette", "brought_in", "read_palette"]
 
 _PROPERTY = re.compile(r"--[\w-]{1,80}\s{0,20}:")
-"""A custom property of CSS; longer names and gaps are none of a file of swatches."""
+"""A custom property of CSS. Lengths are bounded so that the search is linear."""
 WRITERS = {"json": tokens, "css": css, "txt": names_list, "palette": palette_text}
 """What swatches are written as, by the ending of the file."""
 LABELS = {"json": "design tokens", "css": "CSS", "txt": "names and colours", "palette": "a palette"}

@@ -17,7 +17,7 @@ from obrell.core.interchange.palettes.model import Read
 
 _DIGITS = re.compile(r"#?[0-9a-fA-F]{6}")
 _SIGNS = " \t,;:="
-"""What stands between a colour and its name."""
+"""Separators between a colour and its name."""
 _QUOTES = " \"'\t"
 
 
@@ -51,7 +51,7 @@ def from_lines(text: str) -> Iterator[Read]:
 
 
 def _levels(line: str) -> Read | None:
-    """A colour as three levels, with its name behind them."""
+    """Read three levels and a name; return None for another form."""
     pieces = line.split(None, 3)
     if len(pieces) < 4 or not all(one.isdecimal() and len(one) <= 3 and int(one) <= 255 for one in pieces[:3]):
         return None
@@ -59,7 +59,7 @@ def _levels(line: str) -> Read | None:
 
 
 def _listed(line: str) -> Read | None:
-    """A colour in hexadecimal digits, with its name behind or before it."""
+    """Read hexadecimal digits with a name after or before them; return None for another form."""
     first, last = _DIGITS.match(line), _last_digits(line.removesuffix(";"))
     if first and line[first.end() : first.end() + 1] in (*_SIGNS, ""):
         name, colour = line[first.end() :].strip(_SIGNS), first[0]
@@ -71,7 +71,7 @@ def _listed(line: str) -> Read | None:
 
 
 def _last_digits(line: str) -> tuple[str, str] | None:
-    """A name and the colour that stands behind it."""
+    """Return the name and the digits at the end of a line, or None."""
     for long in (7, 6):
         name, colour = line[:-long], line[-long:]
         if _DIGITS.fullmatch(colour) and name[-1:] and name[-1] in _SIGNS:

@@ -99,7 +99,7 @@ def _swatch(path: Path, token: dict[str, Any]) -> Read:
 
 
 def _in_css(space: str, components: list[Any]) -> str:
-    """A colour by its space and components, or ``none``, as CSS writes it; empty for what it has no form for."""
+    """Return a colour in CSS from its space and components (numbers or ``none``); empty if it cannot be written."""
     try:
         written = " ".join("none" if one == "none" else f"{float(one):g}" for one in components)
     except (TypeError, ValueError, OverflowError):

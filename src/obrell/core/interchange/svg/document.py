@@ -44,7 +44,7 @@ def parsed(text: str) -> Element:
 
 
 def _why(error: Exception) -> str:
-    """What the parser found wrong, without the place."""
+    """Return the parser's message without the position."""
     return str(ErrorString(error.code)) if isinstance(error, ParseError) else "it cannot be read"
 
 

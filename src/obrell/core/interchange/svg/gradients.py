@@ -28,7 +28,7 @@ MOST_SHARE, LEAST_SHARE = 1000.0, 0.001
 
 
 def reference(text: str) -> tuple[str, str] | None:
-    """The id that ``url(#id)`` names, and what stands behind it; None for a text that does not begin so."""
+    """Return the id in ``url(#id)`` and the text after it, or None if the text begins otherwise."""
     inside, closed, behind = text.strip().partition(")")
     begun, named = inside[:4] == "url(", inside[4:].strip()
     if named[:1] in ("'", '"') and len(named) > 1 and named[-1] == named[0]:

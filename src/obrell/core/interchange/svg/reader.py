@@ -68,8 +68,8 @@ def _on_baseline(part: Part) -> Part:
     words=f"An SVG can have at most {MAX_SVG_CHARACTERS // 1_000_000} million characters.",
 )  # fmt: skip
 def read_elements(text: str, fonts: Mapping[str, str]) -> tuple[Drawing, frozenset[str]]:
-    """The parts of an SVG text, and the ids of those that are texts and lie with their baseline at their place: how
-    far that is from their middle only those can tell who have the kit's fonts."""
+    """Return the drawing, and the ids of text parts placed by their baseline. The caller moves these: only it has the
+    kit's fonts."""
     context = Context(parsed(text), fonts)
     items, size = _Reader(context).document()
     if not items:

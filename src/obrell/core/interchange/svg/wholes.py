@@ -112,7 +112,7 @@ class Wholes:
         return self._as_item(runs_of(outline, Affine(), dots=False), outline.bounds(), "Clip")
 
     def _as_item(self, runs: Runs, around: Rect, name: str) -> Item:
-        """Knots on the canvas as a path around their middle; raises ``BadDocument`` for what lies beyond reach."""
+        """Return knots on the canvas as a path around their centre. Raise ``BadDocument`` if they lie out of range."""
         x, y = around.centre.x, around.centre.y
         try:
             contours = contours_from([(closed, [bend.moved(-x, -y) for bend in bends]) for closed, bends in runs])
@@ -168,7 +168,7 @@ def _overlap(box: Rect, area: Rect) -> bool:
 
 
 def _within_reach(box: Rect) -> Rect:
-    """What of a box lies where anything can."""
+    """Return a box cut to the largest coordinates."""
     left, top, right, bottom = (
         max(-LIMIT_PX, min(LIMIT_PX, one)) for one in (box.left, box.top, box.right, box.bottom)
     )
