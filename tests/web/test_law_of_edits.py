@@ -4,6 +4,7 @@ import os
 from base64 import b64encode
 from collections.abc import Iterator
 from typing import Any, get_args
+from unittest.mock import Mock
 
 import pytest
 from hypothesis import HealthCheck, given, settings
@@ -114,6 +115,34 @@ def test_every_number_of_a_control_at_its_ends(house, first):
 def test_every_number_of_a_panel_at_its_ends(house, first):
     for path, value in PANEL_ENDS[first : first + 40]:
         held(house, house.panel, house.panel, {"kind": "set", "path": path, "value": value})
+
+
+MOVED = {"kind": "move", "parts": ["p1"], "dx": 1, "dy": 0}
+ANSWERS = [
+    ("obrell.web.bench.look_of", "/controls/c1/edits", MOVED),
+    ("obrell.web.trial.screen_json", "/trial/panel/edits", {"kind": "set", "path": "width", "value": 321}),
+    ("obrell.web.trial.screen_json", "/trial/panel/controls/c1/edits", MOVED),
+]
+
+
+@pytest.mark.parametrize(("answering", "address", "wish"), ANSWERS, ids=[address for _, address, _ in ANSWERS])
+def test_an_edit_whose_answer_fails_is_not_stored_and_a_step_is_taken_all_the_same(
+    house, monkeypatch, answering, address, wish
+):
+    wall, before = f"/kits/{house.kit}", house.stored()
+    with monkeypatch.context() as patch:
+        patch.setattr(answering, Mock(side_effect=RuntimeError("no answer")))
+        assert house.post(f"{wall}{address}", edit=wish).status_code == 500
+        assert house.stored() == before
+    assert house.post(f"{wall}{address}", edit=wish).status_code == 200
+    undo = house.panel if address == "/trial/panel/edits" else house.bench
+    with monkeypatch.context() as patch:
+        for one, _, _ in ANSWERS[:2]:
+            patch.setattr(one, Mock(side_effect=RuntimeError("no answer")))
+        patch.setattr("obrell.web.view.look_of", Mock(side_effect=RuntimeError("no answer")))
+        answer = house.post(f"{undo}/steps/undo")
+    assert (answer.status_code, answer.json()["lost"]) == (200, True)
+    house.check_all()
 
 
 PICTURE = png(slope(20, 10) // 2)

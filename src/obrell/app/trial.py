@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Annotated, Any
 
 from pydantic import Field
@@ -50,6 +50,13 @@ def opened(kits: Kits, kit: str, panel: str) -> Opened:
     index = kits.index(kit)
     found = panel_of(index, panel)
     return Opened(index, found, *_found(kits, kit, (one.control for one in found.placements)))
+
+
+def with_control(here: Opened, now: Stored) -> Opened:
+    """Return an opened panel with another version of one of its controls."""
+    ident = now.control.id
+    broken = {name: words for name, words in here.broken.items() if name != ident}
+    return replace(here, stored={**here.stored, ident: now}, broken=broken)
 
 
 def _found(kits: Kits, kit: str, controls: Iterable[str]) -> tuple[dict[str, Stored], dict[str, str]]:

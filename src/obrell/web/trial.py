@@ -12,7 +12,16 @@ from pydantic import ValidationError
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 
 from obrell.app import editing, trial
-from obrell.app.trial import LastScreen, Opened, ScreenRequest, as_it_begins, look_at, opened, seen_at_first
+from obrell.app.trial import (
+    LastScreen,
+    Opened,
+    ScreenRequest,
+    as_it_begins,
+    look_at,
+    opened,
+    seen_at_first,
+    with_control,
+)
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import REST, Control
 from obrell.core.edit import read_edit
@@ -35,7 +44,7 @@ from obrell.core.trial.reach import Reach
 from obrell.core.trial.starts import STARTS, Start
 from obrell.core.values.fields import Id
 from obrell.core.values.slugs import slug
-from obrell.store.kits import Kits
+from obrell.store.kits import Ground, Kits, Made
 from obrell.web.assets import FOR_EVER
 from obrell.web.fields import each_field, field_at, field_on
 from obrell.web.moving import came_from, movement_of
@@ -203,7 +212,12 @@ def step(
     _tell(request, kit, window)
     verb = "Did again" if way == "redo" else "Took back"
     said = "There is nothing left to do there." if done is None else f"{verb}: {done.label}"
-    return _answer(request, kit, panel, chosen, said)
+    try:
+        return _answer(request, kit, panel, chosen, said)
+    except Exception:
+        # The step is taken, so it is no error; the page is asked for anew, and says what cannot be shown.
+        log.exception("A panel cannot be shown after a step")
+        return {"lost": True, "said": said}
 
 
 @router.post(PANEL + "/controls/{control}/edits")
@@ -212,11 +226,16 @@ def edit_control(
     window: Window = "", ident: Ident = "",
 ) -> dict[str, Any]:  # fmt: skip
     """Make an edit of a control that stands on the panel."""
-    done = editing.edit(kits_of(request), kit, control, read_edit(edit), Sender(window, ident))
+    kits = kits_of(request)
+
+    def show(_: Ground, made: Made) -> dict[str, Any]:
+        return _shown(request, kit, with_control(opened(kits, kit, panel), made.now), chosen)
+
+    done, shown = editing.edit_shown(kits, kit, control, read_edit(edit), show, Sender(window, ident))
     news: dict[str, object] = {"news": done.now.hash, "version": done.now.version, "by": window, "said": done.label}
     presence_of(request).tell((kit, control), news)
     _tell(request, kit, window)
-    return _answer(request, kit, panel, chosen, done.label)
+    return _with_steps(request, kit, panel, shown) | {"said": done.label}
 
 
 def _tell(request: Request, kit: str, window: str) -> None:
