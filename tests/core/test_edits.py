@@ -9,7 +9,6 @@ from obrell.core.document.value_paths import value_at
 from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.typed import number_from
 from obrell.core.effects import DropShadow, InnerShadow, Paint
-from obrell.core.effects.kinds.mask import Mask, PartCover
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.shapes import SHAPES, Box, Round, Text
 from obrell.core.values.fields import Live
@@ -270,18 +269,3 @@ def test_round_ends_follow_the_height_and_large_radii_are_reduced_together():
     four = Box(width=20, height=40, corners="four", top_left=30, top_right=10).radii()
     assert four == (15, 5, 0, 0)
     assert Round(width=10, height=10).resized(4, 6).height == 6
-
-
-def drawn(edit):
-    return read_edit(edit).apply(control(), Surroundings())
-
-
-def test_a_part_is_drawn_in_a_look_as_far_as_it_can_have_it():
-    masked = Mask(id="e3", cover=PartCover(part="p9"))
-    look = [one.model_dump(mode="json") for one in (solid("#123456"), masked)]
-    draw = {"kind": "draw", "shape": "round", "x0": 0, "y0": 0, "x1": 20, "y1": 20}
-    (made,) = drawn(draw | {"look": look}).parts
-    assert made.effects == (solid("#123456"),)
-    assert drawn(draw).parts[0].effects[0].fill.colour == "#9ca5a6"
-    pen = {"kind": "pen-start", "first": {"x": 0, "y": 0}, "second": {"x": 9, "y": 9}}
-    assert drawn(pen | {"look": look}).parts[0].effects == (solid("#123456"),)

@@ -49,7 +49,7 @@ class Wanted(Value):
     more effect of a kind, ``start`` effects that belong together, ``kept`` a look kept aside; ``hot`` what that, or
     the last of the effects, changes, as a heat map. ``whole`` shows the other parts too, ``standing`` what the control
     stands on, ``ground`` nothing but that. The swatches have the colours of a ``colourway``.
-    The control is in a ``state``.
+    The control is in a ``state``. A material is laid in the part's ``own_colour`` or in its own.
     ``groups`` of colours, with commas between, are shown turned ``to_hue``, with that ``strength`` of chroma, or
     following a ``swatch``."""
 
@@ -57,6 +57,7 @@ class Wanted(Value):
     count: Count | None = None
     free: bool = False
     lay: Annotated[str, Field(max_length=40)] = ""
+    own_colour: bool = False
     add: Annotated[str, Field(max_length=40)] = ""
     start: Annotated[str, Field(max_length=40)] = ""
     kept: Count | None = None
@@ -204,7 +205,7 @@ def _tried(shown: Control, kit: KitIndex, part: str, wanted: Wanted) -> Control:
     if wanted.kept is not None:
         return UseVersion(parts=(part,), number=wanted.kept).apply(shown, around)
     if wanted.lay:
-        return LayMaterial(parts=(part,), material=wanted.lay).apply(shown, around)
+        return LayMaterial(parts=(part,), material=wanted.lay, own_colour=wanted.own_colour).apply(shown, around)
     if wanted.start:
         return AddStart(parts=(part,), start=wanted.start).apply(shown, around)
     return AddEffect(part=part, effect=wanted.add).apply(shown, around) if wanted.add else shown

@@ -156,6 +156,8 @@ OTHER_WORDS = {
     "put into": "group move nest inside",
     "take out": "ungroup release",
     "every effect": "all sweep clean",
+    "remove all effects": "plain flat reset clean nothing",
+    "look of the last one": "again same repeat style",
     "picture": "photo image bitmap",
     "icon": "symbol pictogram",
     "text": "label words type letters",
@@ -199,6 +201,7 @@ def _parts() -> Iterator[Command]:
     for words, do, need in (
         ("Copy all effects", "copy-effects", "one"), ("Paste effects", "paste-effects", "part"),
         ("Paste effects over all of them", "paste-effects-instead", "part"),
+        ("Give it the look of the last one", "like-last", "part"), ("Remove all effects", "plain", "part"),
     ):  # fmt: skip
         yield Command(words, MORE_EFFECTS, {"do": do}, "", need)
     yield Command("Hide, show or remove every effect of a kind …", MORE_EFFECTS, {"fill": "sweep-effects"}, "", "one")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import asdict
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import HTMLResponse
@@ -14,8 +14,9 @@ from obrell.core.colour.links import literal
 from obrell.core.document.colours import with_colours
 from obrell.core.document.gradients import gradients_in
 from obrell.core.document.materials import lengths_of
-from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.model import Control, KitSettings, Material
 from obrell.core.document.resolve import palette, resolve
+from obrell.core.edit.companions import main_colour
 from obrell.core.effects import EFFECTS
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.plane import Rect
@@ -23,7 +24,7 @@ from obrell.core.geometry.svgdata import number
 from obrell.core.paint.fills import straightened
 from obrell.core.render.picture import device
 from obrell.core.scene.bounds import bounds_of
-from obrell.core.shelf import GRADIENTS, SHIPPED, STARTS
+from obrell.core.shelf import GRADIENTS, SHIPPED, STARTS, plain_gradients
 from obrell.core.values.fields import Id, Name
 from obrell.core.values.paints import Handled
 from obrell.store.kits import Stored
@@ -40,15 +41,17 @@ WIDTH_PX, HEIGHT_PX = 104.0, 56.0
 COMPARED_WIDTH_PX, COMPARED_HEIGHT_PX = 280.0, 200.0
 AIR_PX = 3.0
 """Logical px shown around a part's own shadows."""
+Colours = Literal["own", "material"]
+"""Whether a material is laid in the part's own colour or in that of the material."""
 ONLY_BY_HAND = ("mask",)
 """Effects whose usual values show nothing of what they do."""
 
 
 @router.get(BENCH + "/looks")
 def looks(
-    request: Request, kit: str, control: str, part: str, drawn: Asked
+    request: Request, kit: str, control: str, part: str, drawn: Asked, colours: Colours = "own"
 ) -> HTMLResponse:  # fmt: skip
-    """Every material, and every kind of effect, on a part."""
+    """Every material, in the part's own colour or in that of the material, and every kind of effect, on a part."""
     kits = kits_of(request)
     stored, index = kits.control(kit, control), kits.index(kit)
     look = drawn.look(stored)
@@ -65,15 +68,18 @@ def looks(
     def shown(**tried: object) -> str:
         return picture_address(kits.index_hash(kit), stored.hash, density, **where, **tried)
 
-    own = [(m.id, m.name, shown(lay=m.id), True) for m in index.materials]
+    def laid(material: Material) -> str:
+        return shown(lay=material.id, own_colour=int(colours == "own"))
+
+    own = [(m.id, m.name, laid(m), True) for m in index.materials]
     context = {
-        "materials": [*own, *((m.id, m.name, shown(lay=m.id), False) for m in SHIPPED)],
+        "materials": [*own, *((m.id, m.name, laid(m), False) for m in SHIPPED)],
         "rules": [(m.id, m.name, number(m.extent), lengths_of(m)) for m in index.materials],
-        "gradients": _gradients(index, look),
+        "gradients": _gradients(index, look, part),
         "starts": [(s.id, s.name, shown(start=s.id)) for s in STARTS],
         "effects": [(k, e.label, shown(add=k)) for k, e in EFFECTS.items() if k not in ONLY_BY_HAND],
         "versions": [(n, v.name, shown(kept=n)) for n, v in enumerate(node.part.versions)],
-        "part": node.part, "linked": node.part.material, "width": box.width, "height": box.height,
+        "part": node.part, "colours": colours, "linked": node.part.material, "width": box.width, "height": box.height,
     }  # fmt: skip
     return page(request, "_looks.html", context)
 
@@ -111,24 +117,27 @@ def compare(
     return page(request, "_compare.html", context | size)
 
 
-def _gradients(index: KitSettings, control: Control) -> list[dict[str, Any]]:
-    """Those kept in the kit, those of other parts of the control, and those that are shipped."""
-    kept = [("In this kit", g.name, g.fill, g.id) for g in index.gradients]
-    used = {fill: f"{label} of {part}" for part, label, fill in gradients_in(control)}
-    taken = [("On this control", name, fill, "") for fill, name in used.items()]
-    shipped = [("Shipped", g.name, g.fill, "") for g in GRADIENTS]
-    colours = palette(index)
+def _gradients(index: KitSettings, control: Control, part: str) -> list[tuple[str, list[dict[str, Any]]]]:
+    """Return the gradients that can be laid on a part, by where they are from: plain ones, those kept in the kit,
+    those of the control, and the shipped ones."""
+    colours, here = palette(index), next((one for one in control.parts if one.id == part), None)
+    colour = None if here is None else main_colour(here)
+    used = {fill: f"{label} of {whose}" for whose, label, fill in gradients_in(control)}
+    groups = {
+        "Plain": [(g.name, g.fill, "") for g in plain_gradients("#808080" if colour is None else colour)],
+        "In this kit": [(g.name, g.fill, g.id) for g in index.gradients],
+        "On this control": [(name, fill, "") for fill, name in used.items()],
+        "Shipped": [(g.name, g.fill, "") for g in GRADIENTS],
+    }
 
     def seen(fill: Handled) -> Handled:
         return with_colours(fill, lambda colour: literal(colour, colours))
 
-    return [
-        {
-            "from": source, "name": name, "id": ident, "kind": fill.kind,
-            "fill": fill.model_dump(mode="json"), "stops": marks(straightened(seen(fill))),
-        }
-        for source, name, fill, ident in (*kept, *taken, *shipped)
-    ]  # fmt: skip
+    def shown(name: str, fill: Handled, ident: str) -> dict[str, Any]:
+        stops = marks(straightened(seen(fill)))
+        return {"name": name, "id": ident, "kind": fill.kind, "fill": fill.model_dump(mode="json"), "stops": stops}
+
+    return [(source, [shown(*one) for one in found]) for source, found in groups.items() if found]
 
 
 @router.get(BENCH + "/gradients")
@@ -137,7 +146,8 @@ def gradients(
 ) -> HTMLResponse:  # fmt: skip
     """All gradients that can be laid on the fill at a path."""
     kits = kits_of(request)
-    found = _gradients(kits.index(kit), drawn.look(kits.control(kit, control)))
+    part = path.removeprefix("parts/").partition("/")[0]
+    found = _gradients(kits.index(kit), drawn.look(kits.control(kit, control)), part)
     return page(request, "_fills.html", {"gradients": found, "path": path})
 
 

@@ -10,6 +10,7 @@ from collections.abc import Mapping
 from typing import Any, TypeGuard, TypeVar
 
 from obrell.core.document.model import Control
+from obrell.core.document.numbering import next_number as counted
 from obrell.core.document.orders import woven
 from obrell.core.document.states import settle
 from obrell.core.values.base import Value
@@ -26,7 +27,7 @@ V = TypeVar("V", bound=Value)
 
 def copy_of(control: Control, ident: str) -> Control:
     """A copy under another id that follows the control."""
-    next_number = (control.next_number // ROOM + 1) * ROOM + 1
+    next_number = (counted(control) // ROOM + 1) * ROOM + 1
     return control.evolve(id=ident, original=control.id, next_number=next_number)
 
 

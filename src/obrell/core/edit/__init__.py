@@ -18,6 +18,7 @@ from obrell.core.edit.companions import AddRim, FitAround, LinkedCopy, StayInsid
 from obrell.core.edit.containers import CombineParts, GroupParts, PutInto, RepeatParts, TakeApart
 from obrell.core.edit.convert import ConvertToPath, FlipParts, GrowParts, OutlineLines, SimplifyPath
 from obrell.core.edit.crop import Crop
+from obrell.core.edit.drawing import Draw
 from obrell.core.edit.editions import (
     AddArt,
     AddSize,
@@ -31,6 +32,7 @@ from obrell.core.edit.effect_stacks import (
     KeepVersion,
     PaintWith,
     PasteEffects,
+    PlainLook,
     PressLook,
     StrengthenEffects,
     SwapFills,
@@ -59,7 +61,6 @@ from obrell.core.edit.originals import LeaveOriginal
 from obrell.core.edit.parts import (
     CanvasEdges,
     CentreParts,
-    Draw,
     DuplicateParts,
     MoveParts,
     PasteParts,
@@ -117,7 +118,8 @@ AnyEdit = Annotated[
     | GroupParts | CombineParts | RepeatParts | PutInto
     | TakeApart | ConvertToPath | OutlineLines | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | LinkedCopy | AddRim | StayInside | InsertParts
-    | PasteEffects | PaintWith | SwapFills | StrengthenEffects | SweepEffects | PressLook | KeepVersion | UseVersion
+    | PasteEffects | PaintWith | SwapFills | StrengthenEffects | SweepEffects | PlainLook | PressLook
+    | KeepVersion | UseVersion
     | LayMaterial | AddStart | FollowMaterial | FreeMaterial | PutBeside | ShowCopy | OwnCopy | SpreadCopies
     | StyleLetters | PlainLetters | AddPicture | FillWithPicture | PinReference | PlaceReference | UnpinReference
     | AddGuide | CommonGuides | MoveGuide | RemoveGuides | ShowGuides

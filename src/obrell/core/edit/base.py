@@ -13,6 +13,7 @@ from obrell.core.document.fitting import fitted
 from obrell.core.document.follows import NO_WORDS, Words, kept_by_hand, settled
 from obrell.core.document.model import MAX_PARTS, Control, KitSettings, Light, Material, Part, Swatch
 from obrell.core.document.moving import carried_together, covering
+from obrell.core.document.numbering import next_number
 from obrell.core.document.resolve import palette
 from obrell.core.document.restating import in_all_looks
 from obrell.core.document.states import words_of
@@ -209,7 +210,7 @@ def each_part(
     check_unlocked(control, wanted)
     touched = descendants(control, wanted) if held else wanted
     check_unlocked(control, touched)
-    number, parts = control.next_number, []
+    number, parts = next_number(control), []
     for part in control.parts:
         changed, number = _numbered(change(part), number) if part.id in touched else (part, number)
         parts.append(changed)
@@ -250,7 +251,7 @@ def roots(control: Control, ids: Iterable[str]) -> tuple[str, ...]:
 def add_parts(control: Control, parts: Iterable[Part], at: int | None = None) -> Control:
     """Parts put in with new ids, in front of all or at a place in paint order. Those that lie in or
     are clipped to or masked by one another go on doing so."""
-    number = control.next_number
+    number = next_number(control)
     parts = tuple(parts)
     new = {part.id: f"p{number + count}" for count, part in enumerate(parts)}
     there = {part.id for part in control.parts}

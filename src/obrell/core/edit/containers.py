@@ -6,6 +6,7 @@ from typing import Literal
 
 from obrell.core.document.measures import bounds_of, frame_on_canvas
 from obrell.core.document.model import Control, Part
+from obrell.core.document.numbering import next_number
 from obrell.core.document.spans import unshared
 from obrell.core.document.tree import arranged, descendants
 from obrell.core.edit.base import Edit, Surroundings, check_unlocked, names_of, part_of, roots
@@ -60,7 +61,7 @@ class RepeatParts(Edit):
         made = _held(control, self.parts, shape, "Repeat")
         if self.way not in ("around", "mirrored"):
             return made
-        new = f"p{control.next_number}"
+        new = f"p{next_number(control)}"
         canvas = control.canvas
         parts = (p.evolve(x=canvas.width / 2, y=canvas.height / 2) if p.id == new else p for p in made.parts)
         return made.evolve(parts=tuple(parts))
@@ -168,7 +169,8 @@ def _held(
     inner = descendants(control, outer)
     front = part_of(control, outer[-1])
     centre = bounds_of(control, outer).centre
-    new = f"p{control.next_number}"
+    number = next_number(control)
+    new = f"p{number}"
     kept = [part for part in control.parts if part.id not in inner]
     moved = [p.evolve(within=new) if p.id in outer else p for p in control.parts if p.id in inner]
     at = sum(part.id not in inner for part in control.parts[: control.parts.index(front)])
@@ -177,4 +179,4 @@ def _held(
         x=centre.x, y=centre.y,
     )  # fmt: skip
     parts = (*kept[:at], *moved, held, *kept[at:])
-    return control.evolve(parts=parts, next_number=control.next_number + 1)
+    return control.evolve(parts=parts, next_number=number + 1)

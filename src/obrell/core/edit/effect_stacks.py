@@ -13,12 +13,13 @@ from obrell.core.document.model import MAX_EFFECTS, MAX_VERSIONS, Control, Part,
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, effect_of, names_of, part_of, with_effects
 from obrell.core.edit.binding import Origins, bound, unbound_words
+from obrell.core.edit.companions import main_colour
 from obrell.core.edit.parts import Ids
 from obrell.core.effects import EFFECTS, AnyEffect, Depth, Outline, Paint
 from obrell.core.effects.base import ZONES
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.fields import LIMIT_PX, Id, Name
-from obrell.core.values.paints import Fill
+from obrell.core.values.paints import Fill, Solid
 
 FILLED: dict[str, type[Paint] | type[Outline]] = {"paint": Paint, "outline": Outline}
 LIGHTER, HEAVIER = 0.85, 1.18
@@ -154,6 +155,27 @@ class SweepEffects(Edit):
 
     def _meant(self, effect: AnyEffect) -> bool:
         return self.which in (effect.kind, effect.lies_in())
+
+
+class PlainLook(Edit):
+    """All effects of parts removed but one paint, in the colour that the part has."""
+
+    kind: Literal["plain-look"] = "plain-look"
+    parts: Ids
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        def changed(part: Part) -> Part:
+            colour = main_colour(part)
+            paint = Paint(id=NEW, fill=Solid(colour=part.shape.first_colour if colour is None else colour))
+            return part.evolve(effects=(paint,), material=None, material_extent=None)
+
+        return each_part(control, self.parts, changed)
+
+    def removes(self) -> bool:
+        return True
+
+    def label(self, control: Control) -> str:
+        return f"Removed all effects of {names_of(control, self.parts)} but its colour"
 
 
 class PressLook(Edit):

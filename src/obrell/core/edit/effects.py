@@ -8,9 +8,15 @@ from pydantic import Field
 
 from obrell.core.document.model import Control, Part
 from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, effect_of, names_of, part_of
-from obrell.core.effects import EFFECTS, AnyEffect, Effect
+from obrell.core.effects import EFFECTS, AnyEffect, Effect, Paint
 from obrell.core.errors import Refused
 from obrell.core.values.fields import Id
+from obrell.core.values.paints import Linear, Solid, Stop
+
+SOFT_LIGHT = Linear(
+    stops=(Stop(position=0, colour="#ffffff", opacity=0.4), Stop(position=1, colour="#ffffff", opacity=0))
+)
+"""What a paint over another one is first filled with."""
 
 
 def _with_effect(control: Control, part_id: str, effect: Effect, after: str = "") -> Control:
@@ -35,11 +41,21 @@ class AddEffect(Edit):
         if self.effect not in EFFECTS:
             raise Refused(f"“{self.effect}” is not a kind of effect.")
         part = part_of(control, self.part)
-        return _with_effect(control, self.part, EFFECTS[self.effect](id=NEW).fitted_to(part.x, part.y))
+        return _with_effect(control, self.part, _begun(self.effect, part))
 
     def label(self, control: Control) -> str:
         kind = EFFECTS[self.effect].label.lower() if self.effect in EFFECTS else "effect"
         return f"Added {kind} to {names_of(control, [self.part])}"
+
+
+def _begun(kind: str, part: Part) -> Effect:
+    """Return a new effect for a part. A paint over another one begins as a soft light from above."""
+    effect = EFFECTS[kind](id=NEW).fitted_to(part.x, part.y)
+    if not isinstance(effect, Paint):
+        return effect
+    if any(isinstance(one, Paint) for one in part.effects):
+        return effect.evolve(fill=SOFT_LIGHT)
+    return effect.evolve(fill=Solid(colour=part.shape.first_colour))
 
 
 class DuplicateEffect(Edit):

@@ -9,6 +9,7 @@ from pydantic import Field
 from obrell.core.document.guides import guide_place, guide_places
 from obrell.core.document.measures import bounds_of
 from obrell.core.document.model import MAX_GUIDES, Control, Guide
+from obrell.core.document.numbering import next_number
 from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.edit.leading import Lead, Led
 from obrell.core.errors import NoSuchThing, Refused
@@ -160,7 +161,7 @@ def _guide(control: Control, guide_id: str) -> Guide:
 
 def _place(control: Control, axis: str, at: float, since: str) -> float:
     """Where on the canvas a new guide would lie, wherever it is counted from."""
-    guide = Guide(id=f"g{control.next_number}", axis=axis, at=at, since=since)
+    guide = Guide(id=f"g{next_number(control)}", axis=axis, at=at, since=since)
     return guide_place(control, guide)
 
 
@@ -168,14 +169,14 @@ def _with_guides(control: Control, wanted: list[tuple[str, float, str]]) -> Cont
     """New guides, but for places where there is one."""
     places = guide_places(control)
     there = {(guide.axis, round(places[guide.id], 6)) for guide in control.guides}
-    next_number, guides = control.next_number, list(control.guides)
+    number, guides = next_number(control), list(control.guides)
     for axis, at, since in wanted:
-        guide = Guide(id=f"g{next_number}", axis=axis, at=at, since=since)
+        guide = Guide(id=f"g{number}", axis=axis, at=at, since=since)
         spot = (guide.axis, round(guide_place(control, guide), 6))
         if spot not in there:
             there.add(spot)
             guides.append(guide)
-            next_number += 1
+            number += 1
     if len(guides) > MAX_GUIDES:
         raise Refused(f"A control can have at most {MAX_GUIDES} guides.")
-    return control.evolve(guides=tuple(guides), next_number=next_number)
+    return control.evolve(guides=tuple(guides), next_number=number)

@@ -6,8 +6,10 @@ from typing import ClassVar, Literal
 
 from obrell.core.document.materials import extent_of, relaid, scaled_effects
 from obrell.core.document.model import Control, Material, Part
+from obrell.core.document.own_colour import in_colour
 from obrell.core.document.tree import arranged
 from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, names_of, part_of
+from obrell.core.edit.companions import main_colour
 from obrell.core.edit.parts import Ids
 from obrell.core.effects import AnyEffect
 from obrell.core.errors import NoSuchThing, Refused
@@ -17,20 +19,24 @@ from obrell.core.values.fields import Id
 
 class LayMaterial(Edit):
     """A material laid on parts instead of the effects they have; their masks and blurs stay. ``scaled``
-    makes its lengths fit each part; a ``linked`` part, which it always fits, follows when it is saved anew."""
+    makes its lengths fit each part; a ``linked`` part, which it always fits, follows when it is saved anew. With
+    ``own_colour`` its surface takes the colour that each part has."""
 
     kind: Literal["lay-material"] = "lay-material"
     parts: Ids
     material: Id
     scaled: bool = True
     linked: bool = False
+    own_colour: bool = False
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         material, tree = material_of(self.material, around), arranged(control).all
 
         def laid(part: Part) -> Part:
             extent = extent_of(tree[part.id].part)
-            fresh = scaled_effects(material, extent, scaled=self.scaled or self.linked)
+            fresh, colour = scaled_effects(material, extent, scaled=self.scaled or self.linked), main_colour(part)
+            if self.own_colour and colour is not None:
+                fresh = in_colour(fresh, colour, around.palette)
             changed = _with_look(part, tuple(effect.evolve(id=NEW) for effect in fresh))
             if not self.linked:
                 return changed.evolve(material=None, material_extent=None)

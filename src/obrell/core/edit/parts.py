@@ -9,102 +9,18 @@ from pydantic import Field
 
 from obrell.core.document.canvas import with_edges
 from obrell.core.document.measures import bounds_of
-from obrell.core.document.model import MAX_EFFECTS, Canvas, Control, Part
-from obrell.core.document.moving import carried_together, covering
+from obrell.core.document.model import Control, Part
+from obrell.core.document.moving import carried_together
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import Edit, Surroundings, add_parts, check_unlocked, moved, names_of, part_of, roots
 from obrell.core.edit.binding import Origins, bound, unbound_words
-from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_box, snap_point
-from obrell.core.effects import AnyEffect, Paint
+from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_box
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Point, Similarity, about, along_axis
 from obrell.core.geometry.svgdata import number
-from obrell.core.shapes import SHAPES, Shape, Text
-from obrell.core.shapes.base import is_press
 from obrell.core.values.fields import Id, Name, Place, Signed, Way
-from obrell.core.values.paints import Solid
-from obrell.core.values.plain import Plain
 
 Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=1000)]
-VOWELS = "aeiou"
-MANY_SIDED = "shape with sides"
-
-
-Look = Annotated[tuple[AnyEffect, ...], Field(max_length=MAX_EFFECTS)]
-"""The effects of a part, as those of another begin."""
-
-
-class Draw(Edit):
-    """A new part drawn from one place to the other, in front of all (``Shape.drawn``); with a ``look`` that was used
-    before, else plain."""
-
-    kind: Literal["draw"] = "draw"
-    shape: Annotated[str, Field(max_length=20)]
-    values: dict[str, Plain] = Field(default_factory=dict)
-    """Values of the shape that are not its usual ones."""
-    x0: Place
-    y0: Place
-    x1: Place
-    y1: Place
-    constrained: bool = False
-    centred: bool = False
-    look: Look | None = None
-    origins: Origins = ()
-    """The swatches that the look followed when it was used."""
-    snap: Snapping | None = None
-
-    def apply(self, control: Control, around: Surroundings) -> Control:
-        if self.shape not in SHAPES:
-            raise Refused(f"“{self.shape}” is not a kind of part that can be drawn.")
-        (x0, y0), (x1, y1) = self._ends(control)
-        shape, place = SHAPES[self.shape].drawn(x0, y0, x1, y1, constrained=self.constrained, centred=self.centred)
-        shape = shape.evolve(**self.values)
-        if is_press(x1 - x0, y1 - y0):
-            shape = _no_larger(shape, control.canvas)
-        part = new_part(control, shape, place)
-        return add_parts(control, [wearing(part, self.look, self.origins, around)])
-
-    def snaps(self, control: Control) -> tuple[Snap, ...]:
-        return () if self.snap is None else snap_point(control, (), self.x1, self.y1, self.snap)
-
-    def label(self, control: Control) -> str:
-        noun = MANY_SIDED if self.shape == "sides" else self.shape
-        return f"Added {'an' if noun[:1] in VOWELS else 'a'} {noun}"
-
-    def _ends(self, control: Control) -> tuple[tuple[float, float], tuple[float, float]]:
-        """Where drawing began and where it is, both snapped."""
-        if self.snap is None:
-            return (self.x0, self.y0), (self.x1, self.y1)
-        begun = pulled_by(snap_point(control, (), self.x0, self.y0, self.snap))
-        now = pulled_by(self.snaps(control))
-        still = (self.x0, self.y0) == (self.x1, self.y1)
-        now = begun if still else now
-        return (self.x0 + begun[0], self.y0 + begun[1]), (self.x1 + now[0], self.y1 + now[1])
-
-
-def _no_larger(shape: Shape, canvas: Canvas) -> Shape:
-    """A shape of a usual size, in a canvas that may be smaller than that; words keep their size."""
-    frame = shape.frame()
-    over = max(1.0, frame.width / canvas.width, frame.height / canvas.height)
-    return shape if isinstance(shape, Text) or over == 1 else shape.stretched(1 / over, 1 / over)
-
-
-def new_part(control: Control, shape: Shape, place: Point) -> Part:
-    """A part with one plain paint, called as its kind suggests; raises ``Refused`` when the shape's
-    values do not go together."""
-    if shape.problem():
-        raise Refused(shape.problem())
-    paint = Paint(id="e1", fill=Solid(colour=shape.first_colour))
-    name = fresh_name(control, shape.suggested_name())
-    return Part(id="p0", name=name, shape=shape, x=place.x, y=place.y, effects=(paint,))
-
-
-def wearing(part: Part, look: Look | None, origins: Origins, around: Surroundings) -> Part:
-    """The part with a look; masks by other parts are left out, and what followed a swatch that is gone since has the
-    colour it had."""
-    if look is None:
-        return part
-    return part.evolve(effects=tuple(bound(effect, origins, around) for effect in look if not covering(effect)))
 
 
 class MoveParts(Edit):

@@ -7,12 +7,15 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from obrell.core.colour.links import literal
 from obrell.core.colour.steps import lighter
 from obrell.core.document.differing import as_json
 from obrell.core.document.model import Control, Part
+from obrell.core.document.numbering import next_number
 from obrell.core.edit.base import Surroundings, add_parts
+from obrell.core.edit.drawing import first_colour
 from obrell.core.edit.readings import AddReading
-from obrell.core.edit.starts import with_literal
+from obrell.core.edit.starts import Start, StartState, with_literal
 from obrell.core.edit.states import AddState, InStates, OfStates
 from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects import Bevel, DropShadow, InnerShadow, OuterGlow, Outline, Paint
@@ -24,7 +27,7 @@ from obrell.core.values.colours import Colour, SwatchLink
 from obrell.core.values.paints import Solid
 from obrell.core.values.readings import Drive
 
-PieceName = Literal["knob", "slider", "toggle", "meter", "lamp"]
+PieceName = Literal["button", "knob", "slider", "toggle", "meter", "lamp"]
 TURN = 135.0
 """How far a knob turns to either side, degrees."""
 LEAST_PX = 16.0
@@ -81,6 +84,8 @@ class Piece:
     drives: tuple[tuple[int, str, Any, Any], ...] = ()
     format: tuple[int, str] | None = None
     on: tuple[tuple[int, str, Any], ...] = ()
+    states: tuple[Start, ...] = ()
+    """The states that it has besides, as they are usually begun."""
 
 
 def _main(around: Surroundings) -> Colour:
@@ -89,7 +94,7 @@ def _main(around: Surroundings) -> Colour:
 
 
 def _put(control: Control, piece: Piece, around: Surroundings) -> Control:
-    first = control.next_number
+    first = next_number(control)
     names = [f"p{first + number}" for number in range(len(piece.parts))]
     parts = tuple(part.evolve(id=f"s{number}") for number, part in enumerate(piece.parts, start=1))
     made = add_parts(control, parts)
@@ -101,7 +106,10 @@ def _put(control: Control, piece: Piece, around: Surroundings) -> Control:
             drives.append(Drive(path=f"parts/{names[number]}/shape/words", format=words))
         reading = made.readings[-1].evolve(drives=tuple(drives), value=40.0)
         made = made.evolve(readings=(*made.readings[:-1], reading))
-    return _with_on(made, [(f"parts/{names[n]}/{path}", value) for n, path, value in piece.on], around)
+    made = _with_on(made, [(f"parts/{names[n]}/{path}", value) for n, path, value in piece.on], around)
+    for start in piece.states:
+        made = StartState(start=start, parts=(names[0],)).apply(made, around)
+    return made
 
 
 def _with_on(control: Control, values: Sequence[tuple[str, Any]], around: Surroundings) -> Control:
@@ -110,6 +118,20 @@ def _with_on(control: Control, values: Sequence[tuple[str, Any]], around: Surrou
     made = AddState(name="On").apply(control, around)
     edit = SetValues(changes=tuple(Change(path=path, value=as_json(value)) for path, value in values))
     return InStates(states=(made.states[-1].id,), edit=edit).apply(made, around)
+
+
+def _button(room: Room) -> Piece:
+    height = min(room.height, max(LEAST_PX, room.width * 0.4))
+    label = Text(words="Label", size=round(max(8.0, height * 0.38), 1), align="middle")
+    colour = first_colour(label, literal(room.colour, room.around.palette), room.around)
+    return Piece(
+        (
+            _part("Body", Box(width=room.width, height=height, radius=round(height * 0.2, 1)), room,
+                  _falling(max(1.0, height * 0.05)), room.lit(), inner(1, 0, 0.5, "#ffffff")),
+            _part("Label", label, room, paint((0, colour))),
+        ),
+        states=("hover", "pressed", "focus", "disabled"),
+    )  # fmt: skip
 
 
 def _knob(room: Room) -> Piece:
@@ -205,7 +227,7 @@ def _lamp(room: Room) -> Piece:
 
 
 MAKERS: dict[str, Callable[[Room], Piece]] = {
-    "knob": _knob, "slider": _slider, "toggle": _toggle, "meter": _meter, "lamp": _lamp,
+    "button": _button, "knob": _knob, "slider": _slider, "toggle": _toggle, "meter": _meter, "lamp": _lamp,
 }  # fmt: skip
 
 

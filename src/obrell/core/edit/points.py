@@ -14,9 +14,8 @@ from obrell.core.document.measures import points_on_canvas
 from obrell.core.document.model import Control, Part
 from obrell.core.document.moving import place_of, way_of
 from obrell.core.edit.base import Edit, Surroundings, add_parts, each_part, names_of, part_of
-from obrell.core.edit.binding import Origins
+from obrell.core.edit.drawing import new_part
 from obrell.core.edit.leading import Lead, Led, Way, freely, ray
-from obrell.core.edit.parts import Look, new_part, wearing
 from obrell.core.edit.snapping import pulled_by, snap_point
 from obrell.core.edit.typed import summed, summed_or_none
 from obrell.core.errors import NoSuchThing, Refused
@@ -47,8 +46,6 @@ class PenStart(Led):
     first: Knot
     second: Knot
     constrained: bool = False
-    look: Look | None = None
-    origins: Origins = ()
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         edit = self.settled(control)
@@ -57,7 +54,7 @@ class PenStart(Led):
         x, y = (first.x + second.x) / 2, (first.y + second.y) / 2
         knots = tuple(knot.evolve(x=knot.x - x, y=knot.y - y) for knot in (first, second))
         shape = Path(contours=(Contour(closed=False, knots=knots),), form="line")
-        return add_parts(control, [wearing(new_part(control, shape, Point(x, y)), self.look, self.origins, around)])
+        return add_parts(control, [new_part(control, shape, Point(x, y), around)])
 
     def label(self, control: Control) -> str:
         return "Started a path"

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from obrell.core.document.model import Control, Part
+from obrell.core.document.numbering import next_number
 from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.edit.containers import GroupParts
 from obrell.core.effects import Paint
@@ -42,7 +43,7 @@ class TintFromAbove(Edit):
         return self._with_tint(kept, art)
 
     def _with_tint(self, control: Control, art: str) -> Control:
-        number, canvas = control.next_number, control.canvas
+        number, canvas = next_number(control), control.canvas
         tint = Part(
             id=f"p{number}", name=NAME, shape=Box(width=canvas.width, height=canvas.height), x=canvas.width / 2,
             y=canvas.height / 2, opacity=self.strong, blend=self.mode,

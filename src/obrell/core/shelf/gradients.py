@@ -1,9 +1,11 @@
-"""The shipped gradients: forty ramps, each with the kind of paint it is meant for."""
+"""The shipped gradients: plain ones, made of one colour, and forty ramps with the kind of paint each is meant for."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
+from obrell.core.shelf.making import Mark, stops
+from obrell.core.values.colours import Colour
 from obrell.core.values.paints import Conic, Handled, Linear, Radial, Stop
 
 
@@ -19,11 +21,11 @@ def _stops(text: str) -> tuple[Stop, ...]:
     """Colours with spaces between them, evenly spaced, or each with its place in % behind an at sign."""
     marks = text.split()
     last = max(len(marks) - 1, 1)
-    stops = []
+    made = []
     for number, mark in enumerate(marks):
         colour, _, place = mark.partition("@")
-        stops.append(Stop(position=float(place) / 100 if place else number / last, colour=f"#{colour}"))
-    return tuple(stops)
+        made.append(Stop(position=float(place) / 100 if place else number / last, colour=f"#{colour}"))
+    return tuple(made)
 
 
 def _linear(name: str, text: str) -> Named:
@@ -36,6 +38,28 @@ def _radial(name: str, text: str, x: float = 0.5, y: float = 0.5, radius: float 
 
 def _conic(name: str, text: str, start: float = 0.0) -> Named:
     return Named(name, Conic(stops=_stops(text), start=start))
+
+
+def _fading(name: str, *marks: Mark, angle: float = 180.0) -> Named:
+    return Named(name, Linear(stops=stops(*marks), angle=angle))
+
+
+WHITE, BLACK = "#ffffff", "#000000"
+
+
+def plain_gradients(colour: Colour) -> tuple[Named, ...]:
+    """Return the plain gradients: of a colour, of white and of black to clear, clear at both ends, and glosses."""
+    return (
+        _fading("Its colour to clear", (0, colour), (1, colour, 0)),
+        _fading("Its colour, clear at both ends", (0, colour, 0), (0.5, colour), (1, colour, 0)),
+        _fading("White to clear", (0, WHITE), (1, WHITE, 0)),
+        _fading("Black to clear", (0, BLACK), (1, BLACK, 0)),
+        _fading("White, clear at both ends", (0, WHITE, 0), (0.5, WHITE), (1, WHITE, 0)),
+        _fading("Black, clear at both ends", (0, BLACK, 0), (0.5, BLACK), (1, BLACK, 0)),
+        _fading("Soft gloss", (0, WHITE, 0.55), (0.5, WHITE, 0.12), (1, WHITE, 0)),
+        _fading("Half gloss", (0, WHITE, 0.65), (0.495, WHITE, 0.2), (0.505, WHITE, 0), (1, WHITE, 0)),
+        _fading("Light and shade", (0, WHITE, 0.4), (0.5, WHITE, 0), (0.5, BLACK, 0), (1, BLACK, 0.3)),
+    )
 
 
 TURNED_STEEL = "f4f3ef a5a49f@9 dcdbd6@20 807f7a@31 ebeae5@43 96958f@56 d4d3cd@67 7a7974@79 c9c8c2@91 f4f3ef"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
@@ -21,6 +21,10 @@ class OuterGlow(Glow):
     kind: Literal["outer-glow"] = "outer-glow"
     opacity: Share = Field(0.7, title="strength")
     shows_through: bool = Field(False, title="shows through")
+
+    def fitted_to(self, x: float, y: float) -> Self:
+        """With a quick falloff, so that a label stays readable in front of it."""
+        return self.evolve(falloff="quick")
 
     def reach(self, light: float) -> float:
         return self.extent

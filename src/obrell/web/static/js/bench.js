@@ -104,7 +104,7 @@ class Bench extends Brought {
     const scheme = location.protocol === "https:" ? "wss" : "ws";
     this.stage = new Stage(byId("stage"), `${scheme}://${location.host}${base}/live`);
     this.stage.opened = () => (this.state.effect ? `${this.state.selected[0]}/${this.state.effect}` : "");
-    this.used = new Used(this.kit);
+    this.used = new Used(this);
     this.marks = new Marks(this);
     this.chooser = new Chooser(this);
     this.anchor = "";
@@ -178,7 +178,7 @@ class Bench extends Brought {
       const state = await this.send(edit);
       if (state.removed) this.offerBack(state.said);
       if (edit.kind === "keep-version") this.element.dispatchEvent(new Event("kept-aside"));
-      if (state.fresh?.length && this.marks.tool !== "pen") this.face.offer(state.fresh[0], edit);
+      if (state.fresh?.length && this.marks.tool !== "pen") this.face.offer(state.fresh[0], edit, state.said);
       return state;
     } catch (error) {
       this.complain(saidBy(error));
@@ -215,6 +215,7 @@ class Bench extends Brought {
     try {
       const asked = this.#asked;
       const state = await this.read(await this.api.step(way, this.selection));
+      this.used.learn(this.state, state);
       await this.#arrived(state, asked);
       say(state.said ?? "");
       this.stage.preview(null);

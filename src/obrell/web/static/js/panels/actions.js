@@ -50,6 +50,8 @@ const together = (bench) => {
     "paste-effects": () => pasteEffects(bench, false),
     "paste-effects-instead": () => pasteEffects(bench, true),
     "paste-instead": () => pasteInstead(bench),
+    "like-last": () => bench.used.give(chosen(bench)),
+    plain: () => post("plain-look"),
     hide: () => bench.set("parts/*/visible", !first()?.visible),
     lock: () => bench.set("parts/*/locked", !first()?.locked),
     "select-all": () => bench.select(bench.state.scene.parts.map((part) => part.id)),

@@ -75,9 +75,11 @@ export class Face {
    * ready to be typed over, which is what it was drawn for.
    *
    * @param {string} id
-   * @param {{kind: string, shape?: string}} edit what made it
+   * @param {import("../ui/types.js").Edit} edit what made it
+   * @param {string|undefined} said
    */
-  offer(id, edit) {
+  offer(id, edit, said) {
+    this.bench.used.offer(id, edit, said);
     const words = document.getElementById(`v-parts-${id}-shape-words`);
     if (words instanceof HTMLTextAreaElement && edit.kind === "draw") {
       words.focus();

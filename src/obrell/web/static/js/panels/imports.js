@@ -71,7 +71,7 @@ class Icons {
     }
     const [x, y] = this.bench.state.scene.canvas.map((length) => length / 2);
     const at = { x0: x, y0: y, x1: x, y1: y };
-    this.bench.post({ kind: "draw", shape: "icon", values: { icon: name }, ...this.bench.used.of("icon"), ...at });
+    this.bench.post({ kind: "draw", shape: "icon", values: { icon: name }, ...at });
   }
 }
 

@@ -16,11 +16,34 @@ const ARROWS = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
 /** @param {string} id */
 const field = (id) => /** @type {HTMLInputElement} */ (byId(id));
 
+/**
+ * The edit of a button, with what the panel's own fields and the selection add to it.
+ *
+ * @param {HTMLElement} button @param {string[]} parts @param {string} colours of materials
+ * @returns {Edit}
+ */
+function editOf(button, parts, colours) {
+  /** @type {Edit} */
+  const edit = JSON.parse(button.dataset.tried ?? "{}");
+  const [scaled, linked] = [field("looks-scaled").checked, field("looks-linked").checked];
+  /** @type {Object<string, object>} */
+  const more = {
+    "lay-material": { parts, scaled, linked, own_colour: colours === "own" },
+    "paint-with": { parts, onto: field("looks-onto").value },
+    "use-version": { parts },
+    "add-start": { parts },
+    "add-effect": { part: parts[0] },
+  };
+  return { ...edit, ...more[edit.kind] };
+}
+
 class Looks {
   /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
     this.panel = byId("looks");
+    /** Whether materials are laid in the part's own colour or in theirs. */
+    this.colours = "own";
     this.compared = new Compared(
       (how) => this.#fetched("compare", how),
       () => this.panel.focus({ preventScroll: true }),
@@ -72,7 +95,10 @@ class Looks {
         if (button && button.type !== "submit") this.#press(button);
       });
     }
-    this.panel.addEventListener("change", (event) => this.#rename(event));
+    this.panel.addEventListener("change", (event) => {
+      this.#rename(event);
+      this.#recolour(event);
+    });
     this.panel.addEventListener("submit", (event) => this.#save(event));
     byId("sheet").addEventListener("submit", (event) => keepGradient(this.bench, event));
   }
@@ -106,7 +132,7 @@ class Looks {
 
   /** Write the panel anew; what is typed, chosen and unfolded in it by then stays. */
   async #show() {
-    const text = await this.#fetched("looks");
+    const text = await this.#fetched("looks", `colours=${this.colours}`);
     if (text === null) return false;
     const kept = keptOf(this.panel);
     this.panel.innerHTML = text;
@@ -114,21 +140,9 @@ class Looks {
     return true;
   }
 
-  /** The edit of a button, with what the panel's own fields and the selection add to it.
-   * @param {HTMLElement} button @returns {Edit} */
+  /** @param {HTMLElement} button @returns {Edit} */
   #editOf(button) {
-    /** @type {Edit} */
-    const edit = JSON.parse(button.dataset.tried ?? "{}");
-    const parts = this.bench.state.selected;
-    /** @type {Object<string, () => object>} */
-    const more = {
-      "lay-material": () => ({ parts, scaled: field("looks-scaled").checked, linked: field("looks-linked").checked }),
-      "paint-with": () => ({ parts, onto: field("looks-onto").value }),
-      "use-version": () => ({ parts }),
-      "add-start": () => ({ parts }),
-      "add-effect": () => ({ part: parts[0] }),
-    };
-    return { ...edit, ...more[edit.kind]() };
+    return editOf(button, this.bench.state.selected, this.colours);
   }
 
   /** Opens with the part as it is. */
@@ -156,6 +170,13 @@ class Looks {
     const newest = names[names.length - 1];
     newest?.focus();
     if (newest instanceof HTMLInputElement) newest.select();
+  }
+
+  /** Another choice of colours: the pictures show it. @param {Event} event */
+  #recolour({ target }) {
+    if (!(target instanceof HTMLSelectElement) || target.id !== "looks-colours") return;
+    this.colours = target.value;
+    this.#show();
   }
 
   /** @param {Event} event */

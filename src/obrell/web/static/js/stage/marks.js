@@ -98,7 +98,7 @@ export class Marks {
       const [width, height] = this.now.canvas;
       this.take("");
       const at = { x0: width / 2, y0: height / 2, x1: width / 2, y1: height / 2 };
-      this.bench.post({ kind: "draw", shape: tool, values, ...this.bench.used.of(tool), ...at });
+      this.bench.post({ kind: "draw", shape: tool, values, ...at });
       return;
     }
     this.tool = tool;

@@ -175,7 +175,7 @@ export class Pen {
   #edit(knot, keys) {
     const how = { constrained: Boolean(keys.shiftKey), snap: this.marks.placing(keys) };
     if (this.first) {
-      return { kind: "pen-start", first: this.first, second: knot, ...this.marks.bench.used.of("path"), ...how };
+      return { kind: "pen-start", first: this.first, second: knot, ...how };
     }
     if (!this.going) return null;
     const { part, contour, atStart } = this.going;

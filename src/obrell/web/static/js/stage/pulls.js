@@ -55,7 +55,6 @@ export class Pulls {
       kind: "draw",
       shape,
       values: this.marks.values,
-      ...this.marks.bench.used.of(shape),
       x0: x,
       y0: y,
       x1: this.marks.fine(x + dx),

@@ -25,7 +25,7 @@
  * @property {import("../stage/stage.js").Stage} stage
  * @property {import("../stage/marks.js").Marks} marks
  * @property {{open: boolean, keep: () => Promise<void>}} chooser
- * @property {{of: (kind: string) => object}} used the looks last used
+ * @property {import("../panels/used.js").Used} used the look that a part was given last
  * @property {boolean} [swapping] whether the page is being written anew
  * @property {string} anchor the place of a frame that is shown, as two shares; empty for the middle
  * @property {string} copyNumber the chosen copy of a repeat

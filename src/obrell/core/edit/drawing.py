@@ -1,0 +1,160 @@
+"""Drawing parts: what begins is plain, in a colour that can be seen where it is drawn."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from obrell.core.colour.contrast import ORDINARY, contrast
+from obrell.core.colour.links import literal
+from obrell.core.document.bodies import box_of, is_read
+from obrell.core.document.colours import with_colours
+from obrell.core.document.measures import frame_on_canvas
+from obrell.core.document.model import PLAIN_GROUND, Canvas, Control, Part
+from obrell.core.document.resolve import COMMON_GROUNDS
+from obrell.core.edit.base import Edit, Surroundings, add_parts
+from obrell.core.edit.companions import main_colour
+from obrell.core.edit.parts import fresh_name
+from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_point
+from obrell.core.effects import Paint
+from obrell.core.errors import Refused
+from obrell.core.geometry.plane import Point, Rect
+from obrell.core.paint.fills import mean_colour
+from obrell.core.shapes import SHAPES, Icon, Line, Ring, Shape, Text
+from obrell.core.shapes.base import INK, is_press
+from obrell.core.shapes.kinds.path import Path
+from obrell.core.values.colours import Colour, SwatchLink
+from obrell.core.values.fields import Place
+from obrell.core.values.paints import Solid
+from obrell.core.values.plain import Plain
+
+VOWELS = "aeiou"
+MANY_SIDED = "shape with sides"
+SEEN, READABLE, LEGIBLE = 1.5, 3.0, ORDINARY
+"""Contrast (WCAG 2.2) of a surface that is seen against what it lies on; of signs, at least and wanted."""
+BODY_ROLES = ("main", "metal")
+LABEL_ROLES = ("label",)
+"""The roles of swatches that surfaces and signs are begun in, when those can be seen."""
+MOSTLY = 0.5
+"""The share of a new part that lies on another one when that is what it is seen against."""
+
+
+class Draw(Edit):
+    """A new part drawn from one place to the other (``Shape.drawn``), plain, in front of all; a surface drawn over
+    labels lies right behind them."""
+
+    kind: Literal["draw"] = "draw"
+    shape: Annotated[str, Field(max_length=20)]
+    values: dict[str, Plain] = Field(default_factory=dict)
+    """Values of the shape that are not its usual ones."""
+    x0: Place
+    y0: Place
+    x1: Place
+    y1: Place
+    constrained: bool = False
+    centred: bool = False
+    snap: Snapping | None = None
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        part = self._part(control, around)
+        label = _label_under(control, part)
+        return add_parts(control, [part], None if label is None else control.parts.index(label))
+
+    def _part(self, control: Control, around: Surroundings) -> Part:
+        if self.shape not in SHAPES:
+            raise Refused(f"“{self.shape}” is not a kind of part that can be drawn.")
+        (x0, y0), (x1, y1) = self._ends(control)
+        shape, place = SHAPES[self.shape].drawn(x0, y0, x1, y1, constrained=self.constrained, centred=self.centred)
+        shape = shape.evolve(**self.values)
+        if is_press(x1 - x0, y1 - y0):
+            shape = _no_larger(shape, control.canvas)
+        return new_part(control, shape, place, around)
+
+    def snaps(self, control: Control) -> tuple[Snap, ...]:
+        return () if self.snap is None else snap_point(control, (), self.x1, self.y1, self.snap)
+
+    def label(self, control: Control) -> str:
+        noun = MANY_SIDED if self.shape == "sides" else self.shape
+        added = f"Added {'an' if noun[:1] in VOWELS else 'a'} {noun}"
+        label = _label_under(control, self._part(control, Surroundings())) if self.shape in SHAPES else None
+        return added if label is None else f"{added} behind {label.name}"
+
+    def _ends(self, control: Control) -> tuple[tuple[float, float], tuple[float, float]]:
+        """Where drawing began and where it is, both snapped."""
+        if self.snap is None:
+            return (self.x0, self.y0), (self.x1, self.y1)
+        begun = pulled_by(snap_point(control, (), self.x0, self.y0, self.snap))
+        now = pulled_by(self.snaps(control))
+        still = (self.x0, self.y0) == (self.x1, self.y1)
+        now = begun if still else now
+        return (self.x0 + begun[0], self.y0 + begun[1]), (self.x1 + now[0], self.y1 + now[1])
+
+
+def _no_larger(shape: Shape, canvas: Canvas) -> Shape:
+    """A shape of a usual size, in a canvas that may be smaller than that; words keep their size."""
+    frame = shape.frame()
+    over = max(1.0, frame.width / canvas.width, frame.height / canvas.height)
+    return shape if isinstance(shape, Text) or over == 1 else shape.stretched(1 / over, 1 / over)
+
+
+def new_part(control: Control, shape: Shape, place: Point, around: Surroundings) -> Part:
+    """Return a part with one plain paint, called as its kind suggests; raises ``Refused`` when the shape's values do
+    not go together."""
+    if shape.problem():
+        raise Refused(shape.problem())
+    name = fresh_name(control, shape.suggested_name())
+    part = Part(id="p0", name=name, shape=shape, x=place.x, y=place.y)
+    colour = first_colour(shape, _colour_under(control, frame_on_canvas(part), around), around)
+    return part.evolve(effects=(Paint(id="e1", fill=Solid(colour=colour)),))
+
+
+def first_colour(shape: Shape, under: str, around: Surroundings) -> Colour:
+    """Return the colour that a shape is first painted with on ``under``, ``#rrggbb``: a swatch of the kit that can be
+    seen there, else a quiet neutral, else ink or white."""
+    sign = isinstance(shape, Text | Icon)
+    colours: list[Colour] = [*_swatches(around, LABEL_ROLES if sign else BODY_ROLES), shape.first_colour]
+    seen = {number: contrast(literal(one, around.palette), under) for number, one in enumerate(colours)}
+    for wanted in (LEGIBLE, READABLE) if sign else (SEEN,):
+        for number, one in enumerate(colours):
+            if seen[number] >= wanted:
+                return one
+    return max((INK, "#ffffff"), key=lambda one: contrast(one, under))
+
+
+def _swatches(around: Surroundings, roles: tuple[str, ...]) -> Iterator[SwatchLink]:
+    """Return links to the kit's swatches, those of the roles first."""
+    rank = {role: number for number, role in enumerate(roles)}
+    for swatch in sorted(around.swatches, key=lambda one: rank.get(one.role, len(rank))):
+        yield SwatchLink(swatch=swatch.id)
+
+
+def _colour_under(control: Control, box: Rect, around: Surroundings) -> str:
+    """Return the colour, ``#rrggbb``, of what a new part in ``box`` mostly lies on: a painted part, else the
+    ground."""
+    for part in reversed(control.parts):
+        colour = None if is_read(part) or not part.visible else main_colour(part)
+        if colour is not None and _share_on(box, box_of(control, part)) > MOSTLY:
+            return literal(colour, around.palette)
+    stands = control.stands_on
+    ground = (control.ground if stands == "own" else COMMON_GROUNDS.get(stands)) or PLAIN_GROUND
+    return mean_colour(with_colours(ground, lambda one: literal(one, around.palette)))
+
+
+def _share_on(box: Rect, other: Rect) -> float:
+    """Return which share of a box lies on another one, 0 to 1; a box without area lies on what holds its middle."""
+    if box.width * box.height <= 0:
+        return float(other.meets(Rect(box.centre.x, box.centre.y, box.centre.x, box.centre.y)))
+    across = min(box.right, other.right) - max(box.left, other.left)
+    down = min(box.bottom, other.bottom) - max(box.top, other.top)
+    return max(0.0, across) * max(0.0, down) / (box.width * box.height)
+
+
+def _label_under(control: Control, part: Part) -> Part | None:
+    """Return the rearmost text or icon that a new surface would cover whole."""
+    if isinstance(part.shape, Text | Icon | Line | Path | Ring):
+        return None
+    box = frame_on_canvas(part)
+    signs = (one for one in control.parts if is_read(one) and one.within is None)
+    return next((one for one in signs if box.union(inner := box_of(control, one)) == box and inner != box), None)
