@@ -10,11 +10,15 @@ import subprocess
 import sys
 from functools import cache
 from pathlib import Path
+from typing import Any
+
+from fastapi import FastAPI
 
 from obrell.cli.main import main
 from obrell.core.raster.jit import load_all
 from obrell.web import app
 from obrell.web.pages import TEMPLATES
+from tests.late import Late
 
 
 class Fleet:
@@ -45,6 +49,14 @@ def serve(port: str, data: str) -> None:
     """As ``obrell demo`` does, until it is killed."""
     signal.signal(signal.SIGCHLD, signal.SIG_DFL)
     os.environ["OBRELL_DATA"] = data
+    make = app.create_app
+
+    def made_late(database: Path, *more: Any) -> FastAPI:
+        application = make(database, *more)
+        application.add_middleware(Late, data=Path(data))
+        return application
+
+    app.create_app = made_late
     sys.argv = ["obrell", "demo", "--port", port]
     os.close(0)
     main()

@@ -5,6 +5,7 @@ from pathlib import Path
 import pytest
 
 from tests.browser.hand import Hand, new_control
+from tests.late import hold_back, let_go, turn_of
 
 HERE = Path(__file__).parent
 
@@ -18,7 +19,9 @@ def pytest_collection_modifyitems(items):
 
 
 @pytest.fixture
-def hand(page, common_server):
-    """An empty control of 120 × 96."""
+def hand(request, page, common_server):
+    """An empty control of 120 × 96, on a server whose answers are late by turns."""
     new_control(page, common_server.url, "120", "96")
-    return Hand(page)
+    hold_back(common_server.data, turn_of(request.node.name))
+    yield Hand(page)
+    let_go(common_server.data)

@@ -169,7 +169,7 @@ class Hand:
     def pen(self, *places):
         """A closed path with corners."""
         self.page.locator("#stage").focus()
-        self.page.keyboard.press("e")
+        self.page.keyboard.press("p")
         count = self.page.locator(".part").count()
         for place in (*places, places[0]):
             self.page.mouse.click(*at(self.page, *place))

@@ -174,7 +174,7 @@ def test_every_tool_is_led_by_keys(hand):
     expect(page.locator(".part")).to_have_count(7)
     page.keyboard.press("Escape")
     page.locator("#stage").focus()
-    page.keyboard.press("e")
+    page.keyboard.press("p")
     # Faster than anything is answered: each point is where the pen was when Enter was pressed.
     for way in ("Up", "Right Right", "Down Down", "Left Left Up Up"):
         for step in way.split():

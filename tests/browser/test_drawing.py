@@ -45,7 +45,7 @@ def test_every_kind_is_drawn_by_its_key(blank):
 def test_the_pen_goes_on_from_a_point_that_was_still_being_saved(blank):
     page = blank
     page.locator("#stage").focus()
-    page.keyboard.press("e")
+    page.keyboard.press("p")
     page.mouse.click(*at(page, 20, 20))
     held = Held(page, "**/edits")
     page.mouse.click(*at(page, 70, 20))
@@ -62,7 +62,7 @@ def test_a_ring_with_a_wedge_cut_out_and_a_point_moved_inside_the_cut(blank):
     type_value(blank, "parts/p1/shape/inner", "25")
     page = blank
     page.locator("#stage").focus()
-    page.keyboard.press("e")
+    page.keyboard.press("p")
     for place in ((48, 48), (30, 95), (66, 95)):
         page.mouse.click(*at(page, *place))
         page.wait_for_timeout(150)
@@ -84,7 +84,7 @@ def test_a_ring_with_a_wedge_cut_out_and_a_point_moved_inside_the_cut(blank):
 def test_points_are_added_chosen_typed_and_removed(blank):
     page = blank
     page.locator("#stage").focus()
-    page.keyboard.press("e")
+    page.keyboard.press("p")
     for place in ((10, 10), (80, 10), (80, 60)):
         page.mouse.click(*at(page, *place))
         page.wait_for_timeout(150)

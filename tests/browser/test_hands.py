@@ -257,7 +257,7 @@ def test_the_finder_knows_other_words(hand):
 def test_the_pen_and_the_ends_of_lines_come_to_lie_on_what_is_near_and_say_so(hand):
     page = hand.page
     hand.draw("b", (20, 20), (80, 50))
-    page.keyboard.press("e")
+    page.keyboard.press("p")
     page.mouse.click(*at(page, 10, 10))
     page.mouse.move(*at(page, 79.2, 12))
     expect(page.locator("#marks .snap-words").first).to_contain_text("right of Box")

@@ -224,7 +224,7 @@ def test_true_pixels_are_the_file(page, server):
     open_bench(page, server.url)
     page.locator("#stage").focus()
     page.keyboard.press("8")
-    page.keyboard.press("p")
+    page.keyboard.press("x")
     until(page, lambda: art_width(page) == 212)
     assert page.locator("#pixels").is_visible()
     got = page.evaluate("[...document.getElementById('art').getContext('2d').getImageData(0, 0, 212, 80).data]")

@@ -76,7 +76,7 @@ def test_colourways_are_delivered_and_rendered_by_their_names(run, tmp_path):
     listed = json.loads((tmp_path / "manifest.json").read_text())["files"]
     assert [entry["colourway"] for entry in listed] == ["day", "night-watch"]
     alone = order.evolve(colourways=("night-watch",))
-    assert plan(kit, kit.controls, alone).files[0].name == "wendmere-lock/raise-sluice.rest.2.png"
+    assert plan(kit, kit.controls, alone).files[0].name == "wendmere-lock/raise-sluice.night-watch.rest.2.png"
     out = tmp_path / "night.png"
     run("render", "wendmere-lock", "c1", "--density", "2", "--colourway", "night-watch", "--out", str(out))
     assert out.read_bytes() == make(night)

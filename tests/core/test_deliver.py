@@ -69,7 +69,7 @@ def test_the_manifest_says_how_controls_change():
         one["control"]: one for one in json.loads(archive(Order(densities=(1.0,))).read("manifest.json"))["controls"]
     }
     lamp, level = about["Pilot lamp"], about["Water level"]
-    assert lamp["states"] == [{"id": "on", "name": "On"}]
+    assert lamp["states"] == [{"id": "on", "name": "On", "role": "on"}]
     assert lamp["transition"] == {"duration_ms": 160, "delay_ms": 0, "easing": "ease-out"}
     assert [(one["from"], one["to"], one["duration_ms"]) for one in lamp["transitions"]] == [
         ("rest", "on", 260), ("on", "rest", 520),
@@ -186,7 +186,7 @@ def test_all_that_a_program_is_told_of_a_control_and_of_a_file():
             {"id": "regular", "name": "Regular", "width": 80, "height": 60, "touch": outline},
             {"id": "wide", "name": "Wide", "width": 100, "height": 60, "touch": outline},
         ],
-        "states": [{"id": "pressed", "name": "Pressed"}],
+        "states": [{"id": "pressed", "name": "Pressed", "role": "pressed"}],
         "transition": {"duration_ms": 120, "delay_ms": 10, "easing": "linear"},
         "transitions": [
             {"from": "rest", "to": "pressed", "duration_ms": 80, "delay_ms": 0, "easing": "ease-out"}

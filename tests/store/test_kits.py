@@ -65,7 +65,7 @@ def test_history_survives_a_restart(kits, tmp_path):
     editing.edit(kits, LOCK, "c1", set_blur(3))
     again = Kits(tmp_path / "kits.db")
     step = again.undo(LOCK, "c1")
-    assert step.label == "Blur of drop shadow on Collar: 12 px → 3 px"
+    assert step.label == "Blur of drop shadow 2 on Collar: 12 px → 3 px"
     assert again.control(LOCK, "c1").control == wendmere_lock().controls[0]
 
 

@@ -12,7 +12,7 @@ from obrell.core.colour.links import ladder, literal, nearest
 from obrell.core.colour.neutrals import neutrals
 from obrell.core.colour.notations import SPACES
 from obrell.core.colour.spaces import from_hex, to_hex
-from obrell.core.colour.typed import typed_colour
+from obrell.core.colour.typed import typed_colour, typed_with_opacity
 from obrell.core.document.colours import used_colours
 from obrell.core.document.model import KitSettings
 from obrell.core.document.resolve import DAY, colourway_or_day, palette, resolve
@@ -27,6 +27,7 @@ from obrell.web.selection import Asked, Colourway
 from obrell.web.services import kits_of
 
 router = APIRouter()
+_FOUR_OR_EIGHT = re.compile(r"#?(?:[0-9a-fA-F]{4}|[0-9a-fA-F]{8})")
 OFFERED = 24
 """Colours of the kit's art that can be chosen again: two lines of them."""
 Coordinate = Annotated[float, Query(ge=-LIMIT_PX, le=LIMIT_PX)]
@@ -115,16 +116,7 @@ def own(
 
 def _read(space: str, value: str) -> tuple[float, float, float]:
     if space == "hex":
-        digits = value.strip().lstrip("#")
-        if re.fullmatch(r"[0-9a-fA-F]{3,4}", digits):
-            digits = "".join(digit * 2 for digit in digits)
-        if re.fullmatch(r"[0-9a-fA-F]{8}", digits):
-            digits = digits[:6]
-        if not re.fullmatch(r"[0-9a-fA-F]{6}", digits):
-            raise BadValue(
-                f"“{value}” is not a colour: write three or six hexadecimal digits, with opacity four or eight."
-            )
-        return from_hex(f"#{digits}")
+        return from_hex(typed_colour(value))
     numbers = re.findall(r"-?\d*\.?\d+", value)
     if len(numbers) != 3 or space not in SPACES:
         raise BadValue(f"“{value}” is not a colour: three numbers are needed.")
@@ -133,12 +125,11 @@ def _read(space: str, value: str) -> tuple[float, float, float]:
 
 
 def _opacity(space: str, value: str) -> float | None:
-    """The opacity that a hexadecimal colour of four or eight digits says."""
-    digits = value.strip().lstrip("#")
-    if space != "hex" or len(digits) not in (4, 8):
+    """The opacity that a typed colour says; None where it says none."""
+    if space != "hex":
         return None
-    last = digits[-1] * 2 if len(digits) == 4 else digits[-2:]
-    return round(int(last, 16) / 255, 2)
+    opacity = typed_with_opacity(value)[1]
+    return None if opacity == 1 and not _FOUR_OR_EIGHT.fullmatch(value.strip()) else round(opacity, 2)
 
 
 def _in_all_spaces(rgb: tuple[float, float, float]) -> dict[str, object]:

@@ -318,7 +318,7 @@ def _view() -> Iterator[Command]:
         ("Find a part by name, kind or colour", "Sheet", "#sheet-find", "", ""),
         ("See at 1:1", under, "[data-zoom='1']", "1", ""), ("See at 2:1", under, "[data-zoom='2']", "2", ""),
         ("See at 8:1", under, "[data-zoom='8']", "8", ""), ("Fit into the window", under, "[data-zoom=fit]", "F", ""),
-        ("True pixels", under, "#true", "P", ""), ("Sharp", under, "#sharp", "P", ""),
+        ("True pixels", under, "#true", "X", ""), ("Sharp", under, "#sharp", "X", ""),
         ("Before and after in halves", "Over the stage", "#halves", "V", ""),
         ("Heat of the build-up", "Strip", "#heat", "", "one"),
         ("Choose what to snap to", "Over the stage", "#snapmenu summary", "", ""),

@@ -15,7 +15,7 @@ from starlette.responses import FileResponse, HTMLResponse
 from obrell.app.delivering import Deliveries, Delivery, ordered
 from obrell.core.deliver.order import Order, read_order
 from obrell.core.deliver.plan import File, plan
-from obrell.core.document.editions import REGULAR_NAME, in_editions
+from obrell.core.document.editions import REGULAR_NAME, in_editions, sizes_of
 from obrell.core.document.model import REGULAR, REST, Control, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME
 from obrell.core.edit.typed import number_from
@@ -226,6 +226,11 @@ def _address(dressed: Callable[[str, str], Dressed], stored: Stored, file: File)
     return seen.stored(drawn, file.job.density, standing=1 if file.ground else None, **where)
 
 
+def _state_name(file: File, control: Control) -> str:
+    """Return what the list says of a file's state: nothing where its control has no other than rest."""
+    return (file.called.name if file.called else "Rest") if control.states else ""
+
+
 def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
     kits = kits_of(request)
     about = ordered(kits, kit, order.controls)
@@ -234,8 +239,6 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
         return {"rows": [], "examples": [], "count": 0, "whose": "", "problem": problem, "left_out": about.lost}
     stored = {one.control.id: one for one in about.controls}
     dressed = partial(_dressed, kit, about.settings, order)
-    called = {state.id: state.name for one in about.controls for state in one.control.states}
-    sized = {size.id: size.name for one in about.controls for size in one.control.sizes} | {REGULAR: REGULAR_NAME}
     names = {way.id: way.name for way in about.settings.colourways} | {DAY: DAY_NAME}
     planned = plan(about.settings, about.documents, order, cache=cache_of(request))
     files = planned.files
@@ -246,10 +249,10 @@ def _listed(request: Request, kit: str, order: Order) -> dict[str, Any]:
                 "file": file,
                 "picture": _address(dressed, stored[file.control], file),
                 "density": f"{file.job.density:g}",
-                "size": sized.get(file.size, ""),
+                "size": dict(sizes_of(stored[file.control].control)).get(file.size, ""),
                 "art": f"{file.job.density:g}× art" if file.art else "",
-                "way": names.get(file.colourway, ""),
-                "state": called.get(file.state, "Rest") if stored[file.control].control.states else "",
+                "way": names.get(file.colourway, "") if order.colourways != (DAY,) else "",
+                "state": _state_name(file, stored[file.control].control),
             }
         )
     groups = [(stored[control].control, items) for control, items in rows.items()]

@@ -109,6 +109,8 @@ class EffectView:
     last: bool
     departs: bool = False
     """Whether it differs from rest in the state that is drawn."""
+    only: bool = False
+    """Whether it is there in that state only."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,7 @@ KEYS: tuple[tuple[str, tuple[tuple[str, str], ...]], ...] = (
     )),
     ("Draw", (
         ("B, R, G, S, L, T", "draw a box, round, ring, polygon of sides, line, text; twice puts one in the middle"),
-        ("E", "the pen: click for a corner, drag for a smooth point, click the first point to close; Backspace takes"
+        ("P", "the pen: click for a corner, drag for a smooth point, click the first point to close; Backspace takes"
               " the last back, Enter or Escape ends; arrows lead it, Enter puts a point"),
         ("I, U", "the shipped icons; a picture from a file"),
         ("An SVG or a picture", "drop the file on the stage, or paste its text"),
@@ -54,7 +54,7 @@ KEYS: tuple[tuple[str, tuple[tuple[str, str], ...]], ...] = (
     )),
     ("Look", (
         ("1, 2, 8, F, +, −", "see at 1:1, 2:1, 8:1 where the selection is, fit, nearer, farther"),
-        ("P", "true pixels or sharp"),
+        ("X", "true pixels or sharp"),
         ("Space and drag", "move the paper under the window; the wheel does it too, with Control it enlarges"),
         ("hold W", "the art without the open effect, or without the selected part’s effects"),
         ("hold H", "no handles, rulers, dimensions"),

@@ -13,12 +13,13 @@ from obrell.core.document.model import REST, Control, Differing, KitSettings, St
 from obrell.core.document.readings import Readings
 from obrell.core.document.resolve import DAY, resolve
 from obrell.core.document.states import beginning_of, in_state
-from obrell.core.edit.starts import STARTS, StartState, told_apart
-from obrell.core.edit.states import pairs_of
+from obrell.core.edit.starts import STARTS, StartState, role_of, told_apart
+from obrell.core.edit.states import AddState, free_name_for, pairs_of
 from obrell.core.edit.values import described, whose
 from obrell.core.errors import ObrellError
 from obrell.core.geometry.svgdata import number
 from obrell.core.values.differences import Difference, Extra, Gone, Moved, Order
+from obrell.core.values.roles import ROLES, Role, role_called
 from obrell.core.values.slugs import free_id
 from obrell.web.fields import FieldView, each_field, field_at, named_colours
 from obrell.web.pictures import Dressed, shown_address
@@ -40,6 +41,8 @@ class StateView:
 
     id: str
     name: str
+    role: str
+    """What it is for, where its name does not say so."""
     count: int
     made: bool
     """Whether it is made of others."""
@@ -58,6 +61,16 @@ class StartView:
     state: str
     name: str
     does: str
+
+
+@dataclass(frozen=True, slots=True)
+class RoleView:
+    """A role that no state has: an edit that adds an empty one, and how it is usually begun."""
+
+    role: Role
+    name: str
+    empty: dict[str, Any]
+    usual: tuple[StartView, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,8 +95,12 @@ class StatesView:
     differences: tuple[DifferenceView, ...]
     count: int
     paths: frozenset[str]
-    usual: tuple[StartView, ...]
-    """What those can begin with that are not there yet."""
+    role: Role | None
+    """The role of the one that is drawn; None at rest and for one that is made of others."""
+    roles: tuple[RoleView, ...]
+    """Those that no state has yet."""
+    others: tuple[tuple[str, str], ...]
+    """The plain states, by id and name, that a new one can look as."""
     starts: tuple[StartView, ...]
     """What the one that is drawn can begin with, as long as nothing differs in it."""
     pairs: tuple[tuple[dict[str, Any], str], ...]
@@ -110,13 +127,17 @@ def states_of(control: Control, here: Dressed, values: Readings, also: frozenset
             for density in (1, 2)
         )
         label, count = ("Rest", 0) if one is None else (one.name, len(one.differences))
-        return StateView(name, label, count, bool(one and one.of), name == drawn, name in also, single, double)
+        return StateView(
+            name, label, _role_said(one), count, bool(one and one.of), name == drawn, name in also, single, double
+        )
 
     return StatesView(
         drawn, "Rest" if state is None else state.name, _base_name(control, state),
         (card(None), *map(card, control.states)),
         () if state is None else said_of(state, beginning_of(control, state), in_state(control, drawn), settings, way),
-        len(found), frozenset(one.path for one in found), _starts(control),
+        len(found), frozenset(one.path for one in found),
+        None if state is None or state.of else state.role, tuple(_free_roles(control)),
+        tuple((one.id, one.name) for one in control.states if not one.of),
         _starts(control, state.id) if state is not None and not state.of and not found else (),
         tuple((one.model_dump(mode="json"), one.called(control)) for one in pairs_of(control)),
         scale, round(canvas.width * scale), round(canvas.height * scale), canvas.width * scale <= NARROW,
@@ -130,9 +151,26 @@ def _base_name(control: Control, state: State | None) -> str:
     return " + ".join(names[name] for name in state.of).lower()
 
 
+def _role_said(state: State | None) -> str:
+    """Return what a card says of a state's role: nothing where its name is the usual word, or for one made of
+    others."""
+    plain = state is not None and not state.of
+    return state.role if plain and state is not None and state.role != role_called(state.name) else ""
+
+
+def _free_roles(control: Control) -> Iterator[RoleView]:
+    for role in ROLES:
+        if role == "own" or control.state_in_role(role) is not None:
+            continue
+        name = free_name_for(role, control)
+        empty = AddState(name=name, role=role).model_dump(mode="json")
+        yield RoleView(
+            role, role.title(), empty, tuple(one for one in _starts(control) if role_of(one.edit.start) == role)
+        )
+
+
 def _starts(control: Control, state: str | None = None) -> tuple[StartView, ...]:
-    """What a state can begin with, or what states can that are not there yet."""
-    taken = {one.name for one in control.states} if state is None else set()
+    """Return what a state can begin with, or what new ones can."""
     return tuple(
         StartView(
             StartState(start=one, state=state),
@@ -141,7 +179,6 @@ def _starts(control: Control, state: str | None = None) -> tuple[StartView, ...]
             does,
         )
         for one, (name, does) in STARTS.items()
-        if name not in taken
     )
 
 
@@ -203,13 +240,16 @@ def departing(sheet: SheetView, paths: frozenset[str]) -> SheetView:
         return sheet
     by_part = Counter(path.split("/")[1] for path in paths if path.startswith("parts/"))
     effects = frozenset("/".join(path.split("/")[:4]) for path in paths if "/effects/" in path)
+    only = frozenset(path for path in effects & paths)
 
     def marked(found: FieldView) -> FieldView:
         return replace(found, departs=at) if (at := _departs(found, paths)) else found
 
     def counted(part: PartView) -> PartView:
         at = f"parts/{part.id}/effects"
-        marked_effects = tuple(replace(one, departs=f"{at}/{one.id}" in effects) for one in part.effects)
+        marked_effects = tuple(
+            replace(one, departs=(path := f"{at}/{one.id}") in effects, only=path in only) for one in part.effects
+        )
         return replace(part, departs=by_part[part.id], effects=marked_effects)
 
     return each_field(replace(sheet, parts=tuple(map(counted, sheet.parts))), marked)
@@ -218,7 +258,9 @@ def departing(sheet: SheetView, paths: frozenset[str]) -> SheetView:
 def _departs(found: FieldView, paths: frozenset[str]) -> str:
     """The path at which a live value differs: its own, or that of what it is a value of; empty where it does not."""
     steps = found.path.split("/")
-    above = ("/".join(steps[:count]) for count in range(3, len(steps) + 1))
+    # What is there in this state only has one way back, at its line: not one at each of its values.
+    least = 5 if steps[2:3] == ["effects"] else 3
+    above = ("/".join(steps[:count]) for count in range(least, len(steps) + 1))
     at = next((path for path in above if path in paths), "")
     if not at and found.kind in LISTS and any(path.startswith(f"{found.path}/") for path in paths):
         return found.path

@@ -74,8 +74,6 @@ from obrell.web.trial_view import (
 router = APIRouter()
 TRIAL = "/kits/{kit}/trial"
 PANEL = TRIAL + "/{panel}"
-MOST_DIFFERENCES = 10
-"""Values that differ in a state, which can be changed under the pointer."""
 CHANGED_HERE = ("number", "choice", "switch")
 """Kinds of live values that can be changed under the pointer; the others have choosers, which the Bench has."""
 PAGE_SECONDS = 120.0
@@ -261,7 +259,7 @@ def under(
     scope = f"control/{control.id}"
     movement = movement_of(piece.stored, Dressed(kit, here.index, state=drawn), (), start) if start else None
     differing = next((one for one in control.states if one.id == drawn), None)
-    found = () if differing is None else differences_of(here.index, control, differing)[:MOST_DIFFERENCES]
+    found = () if differing is None else differences_of(here.index, control, differing)
     differences = tuple(_changed_here(one) for one in found)
     canvas = piece.control.canvas
     context = {

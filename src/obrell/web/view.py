@@ -27,6 +27,7 @@ from obrell.core.render.picture import device
 from obrell.core.scene.bounds import bounds_of
 from obrell.core.scene.stands import stand_of
 from obrell.core.shelf import STARTS
+from obrell.core.values.roles import ROLES
 from obrell.core.workspace import OfObject, remembered
 from obrell.store.history import Step, Steps
 from obrell.store.kits import Kin, Kits, Stored
@@ -130,7 +131,7 @@ def look_of(around: Around, stored: Stored, seen: Selection) -> View:
             "states": states, "way": way,
             "ways": [(DAY, DAY_NAME), *((one.id, one.name) for one in settings.colourways)],
         }),
-        "state-doings": block("_state_doings.html", {"states": states, "editions": editions}),
+        "state-doings": block("_state_doings.html", {"states": states, "editions": editions, "roles": ROLES}),
         "edges": block("_proof.html", {
             "part": part, "edges": edges_of(seats.dressed, stored, resolved, part, seen.place()),
             "found": [_found_view(one) for one in found],

@@ -10,6 +10,7 @@ from typing import Any
 from obrell.core.deliver.plan import File, LeftOut, Plan, body_box
 from obrell.core.document.editions import in_editions, sizes_of
 from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.resolve import DAY, DAY_NAME
 from obrell.core.document.touching import touch_data
 from obrell.core.geometry.plane import Rect
 from obrell.core.values.easings import css_of
@@ -24,6 +25,9 @@ def manifest(
     """The manifest as JSON: the kit's name, one entry per file, what there is to know of controls that change, and
     what was left out when anything was."""
     content: dict[str, Any] = {"kit": kit.name, "files": entries}
+    if kit.colourways:
+        ways = [(DAY, DAY_NAME), *((one.id, one.name) for one in kit.colourways)]
+        content["colourways"] = [{"id": ident, "name": name} for ident, name in ways]
     if changing := [about(control) for control in planned.controls if _tells(control)]:
         content["controls"] = changing
     if left_out:
@@ -41,6 +45,7 @@ def entry(file: File, content: bytes) -> dict[str, Any]:
         **({"size": file.size} if file.size else {}),
         **colourway,
         "state": file.state,
+        **_state_said(file),
         **({"readings": dict(file.readings)} if file.readings else {}),
         "format": file.format.kind,
         "density": file.job.density,
@@ -53,6 +58,11 @@ def entry(file: File, content: bytes) -> dict[str, Any]:
         **({"touch": _touch(file, file.touch)} if file.touch else {}),
         "sha256": hashlib.sha256(content).hexdigest(),
     }  # fmt: skip
+
+
+def _state_said(file: File) -> dict[str, str]:
+    """The name and the role of the state of a file, where it is another than rest."""
+    return {} if file.called is None else {"state_name": file.called.name, "role": file.called.role}
 
 
 def _tells(control: Control) -> bool:
@@ -80,7 +90,7 @@ def about(control: Control) -> dict[str, Any]:
     if control.arts:
         found["densities_with_own_art"] = [one.density for one in control.arts]
     if control.states:
-        found["states"] = [{"id": one.id, "name": one.name} for one in control.states]
+        found["states"] = [{"id": one.id, "name": one.name, "role": one.role} for one in control.states]
         found["transition"] = _timed(control.timing)
         found["transitions"] = [{"from": one.start, "to": one.end, **_timed(one)} for one in control.transitions]
     if control.readings:

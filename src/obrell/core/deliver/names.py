@@ -4,8 +4,10 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable, Mapping
 
 from obrell.core.errors import BadValue
+from obrell.core.values.slugs import free_id
 
 PATTERN = "{kit}/{control}.{size}.{colourway}.{state}.{frame}.{density}"
 WORDS = ("kit", "control", "size", "colourway", "state", "frame", "density")
@@ -28,6 +30,15 @@ def check_pattern(pattern: str) -> str:
     if "{control}" not in pattern:
         raise ValueError("{control} is needed, or all files would have one name.")
     return pattern
+
+
+def words_of(named: Iterable[tuple[str, str]]) -> Mapping[str, str]:
+    """Return the words that stand in file names for things with an id and a name: their names as letters, digits and
+    hyphens, each once."""
+    words: dict[str, str] = {}
+    for ident, name in named:
+        words[ident] = free_id(name, words.values(), ident)
+    return words
 
 
 def file_name(pattern: str, words: dict[str, str], extension: str) -> str:

@@ -9,7 +9,7 @@ from typing import Annotated, Any
 
 from pydantic import AfterValidator, Field, ValidationError, field_validator
 
-from obrell.core.deliver.names import PATTERN, check_pattern
+from obrell.core.deliver.names import PATTERN, check_pattern, words_of
 from obrell.core.document.model import Control
 from obrell.core.document.readings import Readings
 from obrell.core.document.resolve import DAY
@@ -135,9 +135,9 @@ class Order(Value):
                 f"That would be {count:,} pictures of “{control.name}”; {MAX_PICTURES:,} are the most. "
                 "Ask for fewer frames, states, sizes or densities."
             )
-        wide = len(str(self.frames - 1))
+        wide, words = len(str(self.frames - 1)), words_of((one.id, one.name) for one in control.readings)
         return tuple(
-            (f"{one.id}-{frame:0{wide}d}", ((one.id, start + (end - start) * frame / (self.frames - 1)),))
+            (f"{words[one.id]}-{frame:0{wide}d}", ((one.id, start + (end - start) * frame / (self.frames - 1)),))
             for one in control.readings
             for start, end in (self._ends(one),)
             for frame in range(self.frames)

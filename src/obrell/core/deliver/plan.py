@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import groupby, product
 
-from obrell.core.deliver.names import file_name
+from obrell.core.deliver.names import file_name, words_of
 from obrell.core.deliver.order import Order
-from obrell.core.document.editions import in_editions
+from obrell.core.document.editions import in_editions, sizes_of
 from obrell.core.document.effect_stacks import effects_of
-from obrell.core.document.model import Control, KitSettings
+from obrell.core.document.model import REST, Control, KitSettings, State
 from obrell.core.document.readings import Readings
-from obrell.core.document.resolve import Resolved, palette, resolve
+from obrell.core.document.resolve import DAY, DAY_NAME, Resolved, palette, resolve
 from obrell.core.document.touching import touch_outline
 from obrell.core.document.tree import walk
 from obrell.core.errors import ObrellError, Refused, Stopped
@@ -45,7 +45,7 @@ class File:
     ground: bool = False
     """Whether it shows what the control stands on."""
     colourway: str = ""
-    """The colourway's id, where there are files of several."""
+    """The colourway's id, where the kit has several."""
     readings: Readings = ()
     """What readings are at; none where they begin."""
     touch: Rect | None = None
@@ -54,6 +54,8 @@ class File:
     """The size's id, where the control has several."""
     art: str = ""
     """The id of the art for its density, where that is of its own."""
+    called: State | None = None
+    """Its state with its name and role; None at rest."""
 
     @property
     def pixels(self) -> PixelBox:
@@ -119,6 +121,7 @@ class Shown:
     state: str
     frame: str
     readings: Readings
+    called: State | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -142,10 +145,15 @@ class _Making:
         self._collisions: set[tuple[str, str]] = set()
         self._several: dict[str, list[str]] = {}
         """The words of a pattern that files of a control differ by, by its id."""
+        self._states: dict[str, Mapping[str, str]] = {}
+        self._sizes: dict[str, Mapping[str, str]] = {}
+        """The words for the states and the sizes of a control, by its id; a control with one of them says none."""
         self.left_out: list[LeftOut] = []
 
     def add(self, control: Control) -> None:
         self._several[control.id] = [*self._order.several(control)]
+        self._states[control.id] = words_of(_named_states(control))
+        self._sizes[control.id] = words_of(_named_sizes(control))
         for size in self._order.sizes_of(control):
             self._add_size(control, size)
 
@@ -171,6 +179,7 @@ class _Making:
         its own it is another control."""
         order = self._order
         frames = order.readings_of(control)
+        called = {one.id: one for one in control.states}
         own = [one for one in control.arts if one.density in order.densities]
         plain = tuple(density for density in order.densities if density not in {one.density for one in own})
         drawn = [("", plain), *((one.id, (one.density,)) for one in own)]
@@ -178,18 +187,17 @@ class _Making:
             for art, densities in drawn:
                 shown = in_editions(control, (size, art) if art else (size,))
                 resolved = resolve(self._kit, shown, state, way, readings)
-                yield Shown(resolved, densities, art, way, state, frame, readings)
+                yield Shown(resolved, densities, art, way, state, frame, readings, called.get(state))
 
     def _add_file(self, one: Ordered) -> None:
         look, box, form, density = one.look, one.box, one.format, one.density
         resolved, control, order = look.resolved, look.resolved.control, self._order
-        way = look.colourway if len(order.colourways) > 1 else ""
         words = {
             "kit": slug(self._kit.name, self._kit.id),
             "control": slug(control.name, control.id),
-            "size": one.size,
-            "colourway": way,
-            "state": look.state,
+            "size": self._sizes[control.id].get(one.size, ""),
+            "colourway": self._way(look.colourway),
+            "state": self._states[control.id].get(look.state, ""),
             "frame": look.frame,
             "density": "" if form.scalable else number(density),
         }
@@ -209,8 +217,15 @@ class _Making:
         self.files[name.lower()] = File(
             name, control.id, look.state, form,
             Job(shown, box, pixels, density, order.densities[-1], self._cache), order.options_of(form.kind),
-            resolved, order.ground, way, look.readings, one.touch, one.size, look.art,
+            resolved, order.ground, look.colourway if self._kit.colourways else "", look.readings, one.touch, one.size,
+            look.art, look.called,
         )  # fmt: skip
+
+    def _way(self, colourway: str) -> str:
+        """What a name says of the colourway: nothing where only the swatches' own colours are delivered."""
+        only = len(self._order.colourways) == 1
+        ways = [(DAY, DAY_NAME), *((one.id, one.name) for one in self._kit.colourways)]
+        return "" if only and colourway == DAY else words_of(ways)[colourway]
 
     def _collides(self, name: str, first: Control, second: Control) -> None:
         """Said once for two controls, or for the files of one."""
@@ -224,6 +239,14 @@ class _Making:
             both = "Another control" if first.name == second.name else f"“{first.name}”"
             words = f"{both} has files of the same names, such as “{name}”. Give one of them another name."
         self.left_out.append(LeftOut(second.name, words))
+
+
+def _named_states(control: Control) -> list[tuple[str, str]]:
+    return [(REST, "Rest"), *((one.id, one.name) for one in control.states)] if control.states else []
+
+
+def _named_sizes(control: Control) -> list[tuple[str, str]]:
+    return list(sizes_of(control)) if control.sizes else []
 
 
 def _at_densities(looks: Sequence[Shown], form: Format) -> Iterator[tuple[float, Shown]]:

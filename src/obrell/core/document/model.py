@@ -39,6 +39,7 @@ from obrell.core.values.fields import (
 from obrell.core.values.paints import Fill, Handled, Linear, Stop
 from obrell.core.values.panels import MAX_PANELS, Panel
 from obrell.core.values.readings import MAX_READINGS, Reading
+from obrell.core.values.roles import Role, role_called
 from obrell.core.values.touches import Touch, TouchesOutline
 from obrell.core.values.transitions import MAX_TRANSITIONS, Timing, Transition
 
@@ -188,7 +189,17 @@ class State(Differing):
     they come to, one after the other."""
 
     kept_in: ClassVar[str] = "states"
+    role: Role = Field("own", title="role")
+    """When it is shown; that of a state made of others is theirs."""
     of: Annotated[tuple[Id, ...], Field(max_length=4)] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _with_role(cls, data: Any) -> Any:
+        """States had no role once: those with a usual id had that one's."""
+        if not isinstance(data, dict) or "role" in data or data.get("of"):
+            return data
+        return data | {"role": role_called(str(data.get("id", "")))}
 
     @model_validator(mode="before")
     @classmethod
@@ -254,6 +265,10 @@ class Control(Value):
     def state_ids(self) -> tuple[str, ...]:
         """Its states by their ids, rest first."""
         return (REST, *(state.id for state in self.states))
+
+    def state_in_role(self, role: Role) -> str | None:
+        """Return the first plain state that has a role, by its id; None when none has."""
+        return next((one.id for one in self.states if one.role == role and not one.of), None)
 
     @property
     def size_ids(self) -> tuple[str, ...]:

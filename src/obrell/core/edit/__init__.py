@@ -95,6 +95,7 @@ from obrell.core.edit.starts import StartState
 from obrell.core.edit.states import (
     AddState,
     DuplicateState,
+    GiveRole,
     InStates,
     MoveState,
     RemoveState,
@@ -128,7 +129,7 @@ AnyEdit = Annotated[
     | BendPoints | RoundPoints | CutOpen | JoinEnds | MoveEnd
     | AddEffect | DuplicateEffect | RemoveEffect | MoveEffect | LeaveOriginal | LaySwatch | FollowSwatches
     | Recolour | TintFromAbove
-    | AddState | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest
+    | AddState | GiveRole | RenameState | MoveState | DuplicateState | RemoveState | ReturnToRest
     | StartState | AddReading | RemoveReading | DriveValue | StopDriving | SetDrive
     | AddSize | AddArt | RenameSize | MoveSize | RemoveEdition | ReturnToRegular
     | OwnTiming | SharedTiming | SetEasing | TouchAs | BeginTouch | BeginPiece,

@@ -22,7 +22,7 @@ from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.svgdata import number
 from obrell.core.paint.fills import sample
 from obrell.core.values.fields import Id, Place, Share
-from obrell.core.values.paints import Gradient, Linear, Stop
+from obrell.core.values.paints import Gradient, Linear, reversed_stops
 
 SNAPPING = ("from", "to", "centre", "down")
 ROOM = 0.97
@@ -233,15 +233,6 @@ class TurnGradient(GradientEdit):
 
     def label(self, control: Control) -> str:
         return f"Turned the gradient by {number(self.degrees)}°{whose(control, self.path)}"
-
-
-def reversed_stops(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
-    """Positions mirrored; each midpoint goes with the stretch it bends, mirrored too."""
-    bends = [1 - stop.midpoint for stop in stops[-2::-1]]
-    return tuple(
-        stop.evolve(position=1 - stop.position, midpoint=bend)
-        for stop, bend in zip(stops[::-1], [*bends, 0.5], strict=True)
-    )
 
 
 def widest_gap(gradient: Gradient) -> float:

@@ -122,7 +122,7 @@ def _with_on(control: Control, values: Sequence[tuple[str, Any]], around: Surrou
 
 def _button(room: Room) -> Piece:
     height = min(room.height, max(LEAST_PX, room.width * 0.4))
-    label = Text(words="Label", size=round(max(8.0, height * 0.38), 1), align="middle")
+    label = Text(words="Label", size=round(min(height * 0.38, room.width * 0.28), 1), align="middle")
     colour = first_colour(label, literal(room.colour, room.around.palette), room.around)
     return Piece(
         (

@@ -17,6 +17,7 @@ from obrell.core.document.bodies import body_of, box_of, labels_of, lying_on, ou
 from obrell.core.document.colours import with_colours
 from obrell.core.document.model import PLAIN_GROUND, Control, Part
 from obrell.core.document.restating import in_one_state
+from obrell.core.document.states import state_of
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import NEW, Surroundings, add_parts, each_part, part_of
 from obrell.core.edit.companions import grown, main_colour
@@ -24,7 +25,7 @@ from obrell.core.edit.convert import GrowParts
 from obrell.core.edit.effect_stacks import PressLook
 from obrell.core.edit.follows import RADIUS, has_size, is_rounded, keep_to
 from obrell.core.edit.parts import MoveParts, fresh_name
-from obrell.core.edit.states import AddState, OfStates
+from obrell.core.edit.states import AddState, OfStates, free_name_for, in_role
 from obrell.core.effects import AnyEffect, InnerGlow, InnerShadow, OuterGlow, Outline, Paint
 from obrell.core.effects.glow import Glow
 from obrell.core.effects.shadow import Shadow
@@ -33,6 +34,7 @@ from obrell.core.paint.fills import mean_colour
 from obrell.core.values.colours import Colour, SwatchLink, follows
 from obrell.core.values.fields import Id, Length
 from obrell.core.values.paints import Solid
+from obrell.core.values.roles import Role, role_called
 
 Start = Literal["hover", "pressed", "sunk", "focus", "disabled", "on"]
 STARTS: dict[Start, tuple[str, str]] = {
@@ -69,9 +71,12 @@ class StartState(OfStates):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         name = self.state
+        role = role_of(self.start)
         if name is None:
-            control = AddState(name=STARTS[self.start][0]).apply(control, around)
+            control = AddState(name=free_name_for(role, control), role=role).apply(control, around)
             name = control.states[-1].id
+        elif state_of(control, name).role == "own" and control.state_in_role(role) is None:
+            control = in_role(control, name, role)
         return in_one_state(_cleared(control, name), name, lambda look: self._begun(look, around))
 
     def _begun(self, look: Control, around: Surroundings) -> Control:
@@ -83,6 +88,11 @@ class StartState(OfStates):
     def label(self, control: Control) -> str:
         called = next((one.name for one in control.states if one.id == self.state), STARTS[self.start][0])
         return f"Began the state “{called}”"
+
+
+def role_of(start: Start) -> Role:
+    """Return the role of the state that is begun so."""
+    return role_called(STARTS[start][0])
 
 
 def told_apart(start: Start) -> str:
@@ -131,11 +141,13 @@ class Beginning:
     def _hover(self) -> Control:
         glow = OuterGlow(id=NEW, extent=8, opacity=0.4, fill=Solid(colour=self._glow()))
 
-        def changed(part: Part) -> Part:
-            lit = _painted(part, lighter(HOVER_LIGHTNESS), self.around)
-            return lit.evolve(effects=(glow, *lit.effects)) if part.id == self.body[0] else lit
+        outer = outermost(self.look, self.body[0]).id
 
-        return each_part(self.look, self.body, changed)
+        def changed(part: Part) -> Part:
+            lit = _painted(part, lighter(HOVER_LIGHTNESS), self.around) if part.id in self.body else part
+            return lit.evolve(effects=(glow, *lit.effects)) if part.id == outer else lit
+
+        return each_part(self.look, (*self.body, outer), changed)
 
     def _on(self) -> Control:
         inside = InnerGlow(id=NEW, extent=10, opacity=0.5, fill=Solid(colour=self._glow()))

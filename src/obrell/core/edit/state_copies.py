@@ -20,7 +20,7 @@ from obrell.core.document.differing import as_json
 from obrell.core.document.draft import Draft
 from obrell.core.document.laying import effect_from, part_from, place_in
 from obrell.core.document.mixing import is_number
-from obrell.core.document.model import REST, Control, Part
+from obrell.core.document.model import REST, Control, Part, State
 from obrell.core.document.restating import in_one_state
 from obrell.core.document.states import beginning_of, in_state, state_of
 from obrell.core.document.value_paths import value_at, with_number
@@ -35,6 +35,7 @@ from obrell.core.errors import GONE, NoSuchThing, ObrellError, Refused
 from obrell.core.values.colours import Colour
 from obrell.core.values.differences import Extra, Gone, Moved, Order, Other
 from obrell.core.values.fields import Id
+from obrell.core.values.roles import Role
 
 
 class CopyState(OfStates):
@@ -48,8 +49,13 @@ class CopyState(OfStates):
         state = state_of(self.source, self.state)
         if state.of:
             raise Refused(f"“{state.name}” is made of other states: copy those.")
-        made = AddState(name=state.name).apply(control, around)
+        made = AddState(name=state.name, role=self._role(control, state)).apply(control, around)
         return in_one_state(made, made.states[-1].id, lambda look: self._carried(look, around)[0])
+
+    @staticmethod
+    def _role(control: Control, state: State) -> Role:
+        """The role that it has there, unless another state has it here."""
+        return state.role if control.state_in_role(state.role) is None else "own"
 
     def left_out(self, control: Control, around: Surroundings) -> int:
         """How much of what differs has nothing that it could differ in there."""

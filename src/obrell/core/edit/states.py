@@ -15,6 +15,7 @@ from obrell.core.edit.base import Edit, Surroundings, Wrapped, applied, applied_
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.differences import Where, is_below
 from obrell.core.values.fields import MOST_OF_NAME, Id, Name
+from obrell.core.values.roles import PASSING, Role, role_called
 from obrell.core.values.slugs import free_id
 from obrell.core.values.transitions import Transition
 
@@ -67,6 +68,8 @@ class AddState(OfStates):
     kind: Literal["add-state"] = "add-state"
     name: Name | None = None
     of: Annotated[tuple[Id, ...], Field(max_length=4)] = ()
+    role: Role | None = None
+    """What it is for; without one, what its name is the usual word of."""
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         check_room(control)
@@ -78,8 +81,9 @@ class AddState(OfStates):
             raise Refused("A state can be made of plain ones only.")
         if self.of and any(state.of == self.of for state in control.states):
             raise Refused(f"“{name}” is there already.")
+        role = "own" if self.of else self.role or free_role(control, name)
         new = State(id=free_id(name, control.state_ids, "state"), name=name, of=self.of)
-        return control.evolve(states=(*control.states, new))
+        return in_role(control.evolve(states=(*control.states, new.evolve(role="own"))), new.id, role)
 
     def called(self, control: Control) -> str:
         """The name that was given, or that of what it is made of."""
@@ -95,7 +99,8 @@ class AddState(OfStates):
 
 
 class RenameState(OfStates):
-    """A state called otherwise; its id, which file names are made of, stays."""
+    """A state called otherwise. One of its own that is given the usual word of a role takes up that role, when no
+    other state has it."""
 
     kind: Literal["rename-state"] = "rename-state"
     state: Id
@@ -106,10 +111,31 @@ class RenameState(OfStates):
         if name == state.name:
             return control
         check_free(control, name)
-        return with_one(control, state.evolve(name=name))
+        role = free_role(control, name) if state.role == "own" and not state.of else state.role
+        return with_one(control, state.evolve(name=name, role=role))
 
     def label(self, control: Control) -> str:
         return f"Renamed “{state_of(control, self.state).name}” to “{self.name.strip()}”"
+
+
+class GiveRole(OfStates):
+    """A state given a role; the one that had it before is one of its own."""
+
+    kind: Literal["give-role"] = "give-role"
+    state: Id
+    role: Role
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        if state_of(control, self.state).of:
+            raise Refused("A state that is made of others is shown when they are.")
+        return in_role(control, self.state, self.role)
+
+    def label(self, control: Control) -> str:
+        name, had = state_of(control, self.state).name, control.state_in_role(self.role)
+        if self.role == "own":
+            return f"Made “{name}” a state of its own"
+        other = "" if had in (None, self.state) else f"; “{state_of(control, str(had)).name}” is one of its own now"
+        return f"Made “{name}” the {self.role} state{other}"
 
 
 class MoveState(OfStates):
@@ -130,21 +156,27 @@ class MoveState(OfStates):
 
 
 class DuplicateState(OfStates):
-    """A state once more, right behind it, under a name of its own."""
+    """A state once more, right behind it, under a name of its own; or as the state for another role, called after
+    that. Its effects are the same ones, so that they move from one to the other and follow rest."""
 
     kind: Literal["duplicate-state"] = "duplicate-state"
     state: Id
+    role: Role | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         check_room(control)
-        state = state_of(control, self.state)
-        name = free_name(state.name, (one.name for one in control.states))
+        state, names = state_of(control, self.state), [one.name for one in control.states]
+        name = free_name(state.name, names) if self.role is None else free_name_for(self.role, control)
         place = control.states.index(state) + 1
-        new = state.evolve(id=free_id(name, control.state_ids, "state"), name=name)
+        new = state.evolve(id=free_id(name, control.state_ids, "state"), name=name, role="own")
         states = (*control.states[:place], new, *control.states[place:])
-        return control.evolve(states=states, transitions=(*control.transitions, *_timed_as(control, state, new)))
+        timed = (*control.transitions, *_timed_as(control, state, new))
+        made = control.evolve(states=states, transitions=timed)
+        return made if self.role is None or state.of else in_role(made, new.id, self.role)
 
     def label(self, control: Control) -> str:
+        if self.role is not None:
+            return f"Added the {self.role} state as “{state_of(control, self.state).name}” looks"
         return f"Duplicated the state “{state_of(control, self.state).name}”"
 
 
@@ -202,18 +234,32 @@ def _timed_as(control: Control, state: State, new: State) -> Iterator[Transition
             yield one.evolve(start=start, end=end)
 
 
-PASSING = ("hover", "pressed", "focus")
-"""States that come and go with a hand, on top of those that last."""
+def in_role(control: Control, state: str, role: Role) -> Control:
+    """Return the control with a state in a role, and the one that had it before one of its own."""
+
+    def given(one: State) -> State:
+        if one.id == state:
+            return one.evolve(role=role)
+        return one.evolve(role="own") if one.role == role else one
+
+    return control.evolve(states=tuple(map(given, control.states)))
+
+
+def free_role(control: Control, name: str) -> Role:
+    """Return the role that a name is the usual word of, when no state has it; else ``own``."""
+    role = role_called(name)
+    return role if control.state_in_role(role) is None else "own"
 
 
 def pairs_of(control: Control) -> Iterator[AddState]:
     """The states of two that a control could have: one that lasts, with what a hand does to it on top."""
-    plain = [state.id for state in control.states if not state.of]
+    plain = [state for state in control.states if not state.of]
     made = {state.of for state in control.states}
     for lasting in plain:
         for passing in plain:
-            if lasting not in PASSING and passing in PASSING and (lasting, passing) not in made:
-                yield AddState(of=(lasting, passing))
+            new = (lasting.id, passing.id) not in made
+            if lasting.role not in (*PASSING, "disabled") and passing.role in PASSING and new:
+                yield AddState(of=(lasting.id, passing.id))
 
 
 def check_room(control: Control) -> None:
@@ -227,6 +273,12 @@ def check_free(control: Control, name: str) -> None:
     taken = ("rest", *(state.name.lower() for state in control.states))
     if name.lower() in taken:
         raise Refused(f"A state is called “{name}” already.")
+
+
+def free_name_for(role: Role, control: Control) -> str:
+    """Return the usual word of a role as a name that no state has: with a number where one is called so."""
+    names = [one.name for one in control.states]
+    return role.title() if role not in map(str.lower, names) else free_name(role.title(), names)
 
 
 def free_name(name: str, others: Iterable[str]) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -10,6 +11,12 @@ from obrell.core.effects.mirrors import Mirrored, flipped_once, seen_from
 from obrell.core.geometry.plane import degrees_of, direction, flipped_direction, opposite
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Angle, Length, Signed
+
+
+def shorter(length: float, share: float) -> float:
+    """Return a share of a length, px, either way; but what is a px long stays so, as lines do, and nothing that was
+    longer becomes less."""
+    return math.copysign(max(min(abs(length), 1.0), abs(length) * share), length)
 
 
 class Cast(Value):
@@ -27,8 +34,8 @@ class Cast(Value):
         return -x * self.distance, -y * self.distance
 
     def shortened(self, share: float) -> Cast:
-        """Falling that share as far."""
-        return self.evolve(distance=self.distance * share)
+        """Falling that share as far, a px at least where it fell as far as that."""
+        return self.evolve(distance=shorter(self.distance, share))
 
     def opposite(self, light: float) -> Cast:
         """Falling the other way."""
@@ -61,8 +68,8 @@ class Shift(Value):
         return self.across, self.down
 
     def shortened(self, share: float) -> Shift:
-        """Falling that share as far."""
-        return self.evolve(across=self.across * share, down=self.down * share)
+        """Falling that share as far, a px at least where it fell as far as that."""
+        return self.evolve(across=shorter(self.across, share), down=shorter(self.down, share))
 
     def opposite(self, light: float) -> Shift:
         """Falling the other way."""

@@ -20,10 +20,10 @@ from obrell.core.trial.operating import TABLES, Grip, Now, Piece, Scale
 from obrell.core.values.base import canonical
 from obrell.core.values.panels import Behaviour, Placement
 from obrell.core.values.readings import Drive, Reading
+from obrell.core.values.roles import ROLES
 from obrell.core.workspace import OfObject
 
 TOUCHED = ("", "hover", "pressed")
-USUAL = frozenset(("hover", "pressed", "focus", "disabled", "on"))
 FULL_TURN = 270.0
 """Degrees from end to end of a knob none of whose parts is turned by its reading."""
 
@@ -58,7 +58,7 @@ def behaviour_of(control: Control, placement: Placement) -> Behaviour:
 
 def _suggested(control: Control) -> Behaviour:
     drives = control.readings[0].drives if control.readings else ()
-    presses = "pressed" in control.state_ids
+    presses = control.state_in_role("pressed") is not None
     if any(one.path.endswith("/rotation") for one in drives):
         return "knob"
     if any(_slides(one) for one in drives):
@@ -67,7 +67,7 @@ def _suggested(control: Control) -> Behaviour:
         return "counter" if presses else "meter"
     if _on_state(control) is None:
         return "momentary"
-    return "hold to confirm" if _on_state(control) != "on" else "toggle"
+    return "hold to confirm" if control.state_in_role("on") is None else "toggle"
 
 
 def _slides(drive: Drive) -> bool:
@@ -75,21 +75,19 @@ def _slides(drive: Drive) -> bool:
 
 
 def _on_state(control: Control) -> str | None:
-    """The state that it has while it is on: the one called so, else the first of its own that is no usual one."""
-    if "on" in control.state_ids:
-        return "on"
-    return next((one.id for one in control.states if one.id not in USUAL and not one.of), None)
+    """The state that it has while it is on: the one in that role, else the first of its own."""
+    return control.state_in_role("on") or control.state_in_role("own")
 
 
 def looks_of(control: Control) -> dict[str, str]:
     """Which state it is seen in, by its id or by several with + between, for whatever it does: on or not, hovered
     over, pressed or neither, focused or not, and disabled."""
-    on = _on_state(control)
+    states = {role: control.state_in_role(role) for role in ROLES} | {"": None, "on": _on_state(control)}
     looks = {
-        f"{lit}/{touched}/{focus}": _together(control, (on if lit else None, touched, focus))
+        f"{lit}/{touched}/{focus}": _together(control, (states[lit], states[touched], states[focus]))
         for lit, touched, focus in product(("", "on"), TOUCHED, ("", "focus"))
     }
-    return looks | {f"{lit}/disabled/": _together(control, (on if lit else None, "disabled")) for lit in ("", "on")}
+    return looks | {f"{lit}/disabled/": _together(control, (states[lit], states["disabled"])) for lit in ("", "on")}
 
 
 def _together(control: Control, wanted: Iterable[str | None]) -> str:

@@ -33,6 +33,15 @@ Stops = Annotated[tuple[Stop, ...], Field(min_length=2, max_length=MAX_STOPS)]
 Space = Literal["srgb", "oklab"]
 
 
+def reversed_stops(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
+    """Return stops with positions mirrored; each midpoint goes with the stretch it bends, mirrored too."""
+    bends = [1 - stop.midpoint for stop in stops[-2::-1]]
+    return tuple(
+        stop.evolve(position=1 - stop.position, midpoint=bend)
+        for stop, bend in zip(stops[::-1], [*bends, 0.5], strict=True)
+    )
+
+
 class Gradient(Value):
     """What linear and radial share: stops in order, and the space colours are mixed in."""
 

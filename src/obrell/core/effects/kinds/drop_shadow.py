@@ -7,6 +7,7 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from obrell.core.effects.base import Operation, Side, Stand, Zone
+from obrell.core.effects.offsets import shorter
 from obrell.core.effects.shadow import Shadow
 from obrell.core.values.fields import Share
 
@@ -29,7 +30,7 @@ class DropShadow(Shadow):
         return self.cast(stand.fallen(*self.offset.vector(stand.lamp.direction), self.blur, spread))
 
     def pressed(self, light: float) -> Self:
-        return self.evolve(offset=self.offset.shortened(PRESSED_SHARE), blur=self.blur * PRESSED_SHARE)
+        return self.evolve(offset=self.offset.shortened(PRESSED_SHARE), blur=shorter(self.blur, PRESSED_SHARE))
 
     @property
     def shows_through_body(self) -> bool:

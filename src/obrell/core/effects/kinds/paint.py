@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
 from obrell.core.effects.base import Effect, Operation, Side, Stand, Zone
 from obrell.core.shapes.base import Sentence, Slot, Words
-from obrell.core.values.paints import Fill, Gradient, Linear, Picture, Solid, Texture
+from obrell.core.values.paints import Fill, Gradient, Linear, Picture, Radial, Solid, Texture, reversed_stops
 
 
 class Paint(Effect):
@@ -26,6 +26,15 @@ class Paint(Effect):
 
     def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
         return (Operation(stand.whole, stand.laid(self.fill), self.opacity, self.blend),)
+
+    def pressed(self, light: float) -> Self:
+        """With the light turned: a straight gradient runs the other way, a round one is lit from the other side."""
+        fill = self.fill
+        if isinstance(fill, Linear):
+            return self.evolve(fill=fill.evolve(stops=reversed_stops(fill.stops)))
+        if isinstance(fill, Radial):
+            return self.evolve(fill=fill.evolve(centre_y=1 - fill.centre_y, focus_y=-fill.focus_y))
+        return self
 
     def sentence(self) -> Sentence:
         strength = (Words(", "), Slot("opacity"))

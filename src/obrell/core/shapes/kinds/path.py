@@ -15,7 +15,7 @@ class Path(Outlined):
 
     label: ClassVar[str] = "Path"
     rank: ClassVar[int] = 60
-    tool: ClassVar[Tool | None] = Tool("Pen", "e", "pen")
+    tool: ClassVar[Tool | None] = Tool("Pen", "p", "pen")
     kind: Literal["path"] = "path"
 
 

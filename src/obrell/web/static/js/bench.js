@@ -151,15 +151,14 @@ class Bench extends Brought {
   /**
    * Save an edit, and show what came of it; when something else was selected meanwhile, that stays so.
    *
-   * @param {Edit} edit
-   * @param {() => void} [free] what is done before it is shown
+   * @param {Edit|Promise<Edit|null>} edit
    * @returns {Promise<State>} throws a refusal in words
    */
-  async send(edit, free = () => {}) {
+  async send(edit) {
     const asked = this.#asked;
-    const state = await this.read(await this.api.edit(edit, this.selection));
+    const parcel = await this.api.edit(edit, this.selection);
+    const state = parcel ? await this.read(parcel) : this.state;
     this.used.learn(this.state, state);
-    free();
     await this.#arrived(state, asked);
     return state;
   }
@@ -171,12 +170,13 @@ class Bench extends Brought {
     else this.show(state);
   }
 
-  /** Save an edit and show what came of it. @param {Edit} edit @returns {Promise<State|null>} null when refused */
+  /** Save an edit and show what came of it; null when refused. @param {Edit|Promise<Edit|null>} edit */
   async post(edit) {
     this.complain("");
     try {
       const state = await this.send(edit);
       if (state.removed) this.offerBack(state.said);
+      if (edit instanceof Promise) return state;
       if (edit.kind === "keep-version") this.element.dispatchEvent(new Event("kept-aside"));
       if (state.fresh?.length && this.marks.tool !== "pen") this.face.offer(state.fresh[0], edit, state.said);
       return state;

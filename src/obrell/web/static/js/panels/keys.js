@@ -1,6 +1,6 @@
 /** Keys of the bench: what they mean depends on what is in hand. */
 import { byId, closest } from "../ui/dom.js";
-import { typing, undoKey } from "../ui/page.js";
+import { choosing, typing, undoKey } from "../ui/page.js";
 import { Burst } from "../ui/burst.js";
 
 /** @param {import("../ui/types.js").Bench} bench */
@@ -24,7 +24,8 @@ const drawKey = (key) => document.querySelector(`#sheet [data-draw][data-key="${
  * @param {import("../ui/types.js").Bench} bench
  * @param {KeyboardEvent} event
  */
-const busy = (bench, event) => typing(event) || document.querySelector("dialog[open]") || bench.chooser.open;
+const busy = (bench, event) =>
+  typing(event) || choosing(event) || document.querySelector("dialog[open]") || bench.chooser.open;
 
 /**
  * What a key does on the Bench: undo first, then what goes with Control, then what is in hand.
@@ -47,6 +48,7 @@ function meant(bench, burst, event) {
   if (event.ctrlKey || event.metaKey) withControl(bench, event);
   else if (event.altKey && !ARROWS[event.key]) return;
   else if ([led, walked, removed, commanded].some((means) => means(bench, event, burst))) event.preventDefault();
+  else if (closest(event, "select") && event.key.length === 1) event.preventDefault();
 }
 
 /** @param {import("../ui/types.js").Bench} bench @param {KeyboardEvent} event */
@@ -82,7 +84,8 @@ function led(bench, event, burst) {
 }
 
 /**
- * Delete takes out the last point, the chosen points, or parts; Enter ends what is drawn, or names what is selected.
+ * Delete takes out the last point, the chosen points, the open effect, or parts; Enter ends what is drawn, or names
+ * what is selected.
  *
  * @param {import("../ui/types.js").Bench} bench
  * @param {KeyboardEvent} event
@@ -91,13 +94,21 @@ function led(bench, event, burst) {
 function removed(bench, event) {
   const { marks, state } = bench;
   const removing = REMOVING.includes(event.key);
+  const { selected, effect } = state;
   const free = !closest(event, "button, summary, a, [role=button], [role=slider]");
   if (marks.tool === "pen" && (event.key === "Enter" || event.key === "Backspace")) marks.pen.key(event.key);
   else if (removing && marks.points.chosen.size) marks.points.command("remove");
-  else if (removing && state.selected.length) bench.do("remove");
-  else if (event.key === "Enter" && free && state.selected.length === 1) bench.do("rename");
+  else if (removing && selected.length) takeAway(bench, selected[0], effect);
+  else if (event.key === "Enter" && free && selected.length === 1) bench.do("rename");
   else return false;
   return true;
+}
+
+/** What Delete takes: the effect that is open, else the parts. @param {import("../ui/types.js").Bench} bench
+ * @param {string} part @param {string} effect */
+function takeAway(bench, part, effect) {
+  if (effect) bench.post({ kind: "remove-effect", part, effect });
+  else bench.do("remove");
 }
 
 /**

@@ -43,6 +43,10 @@ export function startStates(bench) {
   column.addEventListener("change", (event) => {
     const field = closest(event, "[data-renames]", HTMLInputElement);
     if (field) bench.post({ ...JSON.parse(field.dataset.renames ?? "{}"), name: field.value });
+    const choice = closest(event, "[data-gives], [data-adds]", HTMLSelectElement);
+    if (choice?.dataset.gives) bench.post({ ...JSON.parse(choice.dataset.gives), role: choice.value });
+    else if (choice?.value)
+      postDrawn(bench, { kind: "duplicate-state", state: choice.value, role: choice.dataset.adds });
   });
   column.addEventListener("submit", (event) => {
     const form = closest(event, "[data-makes]", HTMLFormElement);

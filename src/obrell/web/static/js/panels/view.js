@@ -1,9 +1,11 @@
 /** How the art is looked at: enlarged, sharp or in true pixels, moved about. */
 import { all, byId, closest } from "../ui/dom.js";
-import { typing } from "../ui/page.js";
+import { choosing, typing } from "../ui/page.js";
 
 /** From this enlargement on, what is selected is looked for rather than the middle of the canvas. */
 const NEAR = 4;
+/** Keys that begin no number. */
+const LETTER = /^[a-z]$/i;
 /** @param {KeyboardEvent} event */
 const withKeys = (event) => event.ctrlKey || event.metaKey || event.altKey;
 
@@ -19,7 +21,7 @@ class View {
       2: () => this.zoomTo(2),
       8: () => this.zoomTo(8),
       f: () => this.zoomTo(undefined),
-      p: () => this.look(!this.stage.exact),
+      x: () => this.look(!this.stage.exact),
       "+": () => this.#enlarge(Math.SQRT2),
       "=": () => this.#enlarge(Math.SQRT2),
       "-": () => this.#enlarge(Math.SQRT1_2),
@@ -76,12 +78,13 @@ class View {
 
   /** @param {KeyboardEvent} event */
   #key(event) {
-    if (typing(event) || withKeys(event) || this.bench.chooser.open || closest(event, "dialog")) return;
+    if (typing(event) || choosing(event) || withKeys(event) || this.bench.chooser.open || closest(event, "dialog"))
+      return;
     if (event.key === " " && this.stage.element.matches(":hover, :focus")) {
       // Space pans wherever the focus is, and presses no button then.
       event.preventDefault();
       this.#pan(true);
-    } else if (!closest(event, ".num")) this.keys[event.key.toLowerCase()]?.();
+    } else if (!closest(event, ".num") || LETTER.test(event.key)) this.keys[event.key.toLowerCase()]?.();
   }
 
   /** @param {boolean} on */

@@ -4,31 +4,42 @@
  * @typedef {import("../ui/types.js").Bench} Bench
  * @typedef {import("../ui/types.js").Edit} Edit
  * @typedef {import("./colour_field.js").Colour} Colour
+ * @typedef {import("./colour_field.js").Read} Read
+ * @typedef {import("./following.js").LinkTo} LinkTo
+ * @typedef {import("./pick.js").Pick} Pick
  */
-import { all, byId, saidBy } from "../ui/dom.js";
-import { ask } from "../ui/page.js";
-import { ColourField } from "./colour_field.js";
+import { all, byId, closest } from "../ui/dom.js";
+import { typing } from "../ui/page.js";
+import { ColourField, hexOf } from "./colour_field.js";
 import { Fade } from "./fade.js";
 import { Following } from "./following.js";
+import { offered } from "./offers.js";
+import { editOf } from "./pick.js";
 import { Readable } from "./readable.js";
 import { stand } from "./standing.js";
-import { paintedAt, pressOn, seenAt } from "./taking.js";
+import { paintedAt, seenAt, takeInto } from "./taking.js";
 
 /** What keeps the chooser open when it is pressed: the ramp whose stops it goes along. */
 const BESIDE = ".rail, .stops .colour, [data-ramp=add], [data-ramp=copy]";
 
-/** @param {string[]} colours @param {HTMLElement} place @param {(colour: string) => void} take */
-function offer(colours, place, take) {
-  place.replaceChildren(
-    ...colours.map((colour) => {
-      const button = document.createElement("button");
-      button.style.background = colour;
-      button.title = colour;
-      button.setAttribute("aria-label", colour);
-      button.addEventListener("click", () => take(colour));
-      return button;
-    }),
-  );
+/** What is typed in a field of a box is taken up, as it is when the field is left. @param {HTMLElement} box */
+function leaveField(box) {
+  const field = document.activeElement;
+  if (field instanceof HTMLInputElement && box.contains(field)) field.blur();
+}
+
+/** The colour of the next stop of a gradient, or of the one before. @param {string} id of a slot @param {1|-1} way */
+function besides(id, way) {
+  const slots = all(".stops .colour").filter((slot) => slot.closest(".ramp")?.contains(byId(id)));
+  return slots[slots.findIndex((slot) => slot.id === id) + way];
+}
+
+/** What was chosen so far, and what it was. @param {Chooser} chooser @returns {Pick} */
+function pickOf({ path, slot, bench, valueBefore, field, colour, following, fade }) {
+  const { link, remembered } = following;
+  const parts = path.includes("*") ? bench.state.selected : [];
+  const [before, text, opacity] = [valueBefore, field.hex.value, fade.path];
+  return { path, slot, parts, before, text, colour, link, remembered, fade: fade.changes(), opacity };
 }
 
 export class Chooser {
@@ -39,18 +50,19 @@ export class Chooser {
     this.fade = new Fade(() => this.#preview());
     this.field = new ColourField(this.box, (colour) => this.#chosen(colour));
     this.following = new Following(bench.kit, () => bench.stage.colourway, {
+      asked: (coming) => this.field.waitFor(coming),
       follow: (colour) => this.#followed(colour),
       colour: async () => {
         await this.field.reading;
         return this.colour;
       },
       leave: () => this.#left(),
-      fault: (words) => {
-        this.field.fault.textContent = words;
-      },
+      fault: (words) => this.field.blame(words),
     });
     this.readable = new Readable(bench);
     this.open = false;
+    /** When what was kept last is answered. @type {Promise<void>} */
+    this.keeping = Promise.resolve();
     this.taking = false;
     this.path = "";
     this.slot = "";
@@ -81,44 +93,37 @@ export class Chooser {
     );
   }
 
-  /** @param {HTMLElement} button the colour's slot in the sheet */
-  async show(button) {
-    const { id } = button;
-    await this.keep();
-    // What was kept may have written the sheet anew.
-    const now = byId(id);
-    now.focus({ preventScroll: true });
-    this.path = now.dataset.path ?? "";
-    this.slot = id;
-    this.before = now.dataset.colour ?? "";
+  /** Open at once, with the colour as it stands in the sheet: what is typed next is typed over it, whatever the server
+   * says when. @param {HTMLElement} button the colour's slot in the sheet */
+  show(button) {
+    this.keep();
+    this.#begin(button);
+    return this.#offer(button.id);
+  }
+
+  /** @param {HTMLElement} button */
+  #begin(button) {
+    this.path = button.dataset.path ?? "";
+    this.slot = button.id;
+    this.before = button.dataset.colour ?? "";
     this.colour = this.before;
-    this.following.begin(JSON.parse(now.dataset.link ?? "null"));
+    this.following.begin(JSON.parse(button.dataset.link ?? "null"));
     this.valueBefore = JSON.stringify(this.following.value(this.before));
     this.fade.begin(this.path);
     this.open = true;
     this.box.hidden = false;
-    stand(this.box, now);
+    stand(this.box, button);
     byId("colour-old").style.background = this.before;
-    const mine = this.field.turn + 1;
-    await this.field.read("hex", this.before);
-    if (this.field.turn === mine && !this.taking) {
-      this.field.hex.focus();
-      this.field.hex.select();
-    }
+    this.field.begin(this.before);
     this.readable.show(this.#edit(), this.field.hsv[0]);
-    await this.#offer();
-    if (this.open) stand(this.box, now);
   }
 
-  async #offer() {
-    const answer = await ask(`/kits/${this.bench.kit}/colours?colourway=${this.bench.stage.colourway}`);
-    if (!answer.ok) return;
-    const offers = await answer.json();
-    /** @param {string} colour */
-    const take = (colour) => this.field.read("hex", colour);
-    this.following.offer(offers.swatches);
-    offer(offers.used, byId("used"), take);
-    offer([...offers.whites, ...offers.blacks], byId("neutral"), take);
+  /** Colours to begin with. @param {string} slot */
+  async #offer(slot) {
+    const swatches = await offered(this.bench, (colour) => this.field.read("hex", colour));
+    if (swatches) this.following.offer(swatches);
+    const button = document.getElementById(slot);
+    if (this.open && this.slot === slot && button) stand(this.box, button);
   }
 
   /** @param {Colour} colour */
@@ -141,6 +146,7 @@ export class Chooser {
 
   /** It stays as it looks, and follows no longer. */
   #left() {
+    this.field.waitFor();
     this.following.leave();
     this.#preview();
   }
@@ -165,15 +171,33 @@ export class Chooser {
     document.getElementById(this.slot)?.focus({ preventScroll: true });
   }
 
-  async keep() {
-    if (!this.open) return;
-    await this.field.reading;
-    if (!this.open) return;
-    const other = JSON.stringify(this.following.value(this.colour)) !== this.valueBefore;
-    const changed = other || this.fade.changes().length > 0;
+  /** Close, and keep what was chosen once all of it is read. @returns {Promise<void>} when it is kept */
+  keep() {
+    if (!this.open) return this.keeping;
+    leaveField(this.box);
+    const [pick, { reading }] = [pickOf(this), this.field];
     this.#close();
-    if (changed) await this.bench.post(this.#edit());
-    else this.bench.stage.preview(null);
+    this.keeping = this.bench.post(reading.then((read) => this.#read(pick, read))).then(() => {});
+    return this.keeping;
+  }
+
+  /** @param {Pick} pick @param {Read} read @returns {Edit|null} what is kept */
+  #read(pick, read) {
+    if (!read || !("refused" in read)) return editOf(pick, read);
+    this.#again(pick, read.refused);
+    return null;
+  }
+
+  /** What is no colour is there again to be mended; unless something else is chosen or typed by then.
+   * @param {Pick} pick @param {string} words */
+  #again({ slot, text }, words) {
+    const button = document.getElementById(slot);
+    if (this.open || !button || typing({ target: document.activeElement })) return this.bench.complain(words);
+    this.bench.stage.preview(null);
+    this.#begin(button);
+    this.field.forget();
+    this.field.hex.value = text;
+    this.field.fault.textContent = words;
   }
 
   restore() {
@@ -185,49 +209,33 @@ export class Chooser {
    * @param {(bench: Bench, event: PointerEvent) => Promise<string>} colourAt */
   async #take(colourAt) {
     this.taking = true;
-    const press = await pressOn(this.bench.stage.element);
+    await takeInto(this.field, this.bench, colourAt);
     this.taking = false;
-    if (!press) return;
-    this.field.hex.blur();
-    try {
-      await this.field.read("hex", await colourAt(this.bench, press));
-    } catch (error) {
-      this.field.fault.textContent = saidBy(error);
-    }
   }
 
   /** @param {KeyboardEvent} event */
   #key(event) {
     event.stopPropagation();
     if (event.key === "Escape") this.restore();
-    if (event.key === "Enter") {
-      if (event.target instanceof HTMLInputElement) event.target.blur();
-      setTimeout(() => this.#settled(), 0);
-    }
-    if (event.key === "Tab" && event.target === this.field.hex && this.#step(event.shiftKey ? -1 : 1))
-      event.preventDefault();
+    if (event.key === "Enter" && !closest(event, "button")) this.#enter(event);
+    const next = event.key === "Tab" && event.target === this.field.hex && besides(this.slot, event.shiftKey ? -1 : 1);
+    if (!next) return;
+    event.preventDefault();
+    this.show(next);
   }
 
-  /** From the colour of one stop to the next. @param {1|-1} way @returns {boolean} whether there is one */
-  #step(way) {
-    const slots = all(".stops .colour").filter((slot) => slot.closest(".ramp")?.contains(byId(this.slot)));
-    const next = slots[slots.findIndex((slot) => slot.id === this.slot) + way];
-    if (!slots.length || !next) return false;
-    this.#typed().then((fine) => (fine ? this.show(next) : undefined));
-    return true;
-  }
-
-  /** What is typed is read first. @returns {Promise<boolean>} whether it is a colour */
-  async #typed() {
-    // What is shown of a colour that follows is not typed.
-    if (this.field.hex.value !== this.colour) await this.field.read("hex", this.field.hex.value || this.colour);
-    return !this.field.fault.textContent;
-  }
-
-  /** Keep once the last conversion has come back. */
-  async #settled() {
-    const { turn } = this.field;
-    const fine = await this.#typed();
-    if (this.field.turn >= turn && fine) this.keep();
+  /** Keep what is typed; what is no colour stays, to be mended. @param {KeyboardEvent} event */
+  async #enter(event) {
+    if (closest(event, "form")) return;
+    event.preventDefault();
+    const { hex } = this.field;
+    if (event.target !== hex) leaveField(this.box);
+    else if (hex.value === this.colour || hexOf(hex.value)) {
+      await this.keep();
+      return;
+    } else this.field.read("hex", hex.value);
+    const [{ reading }, { slot }] = [this.field, this];
+    const read = await reading;
+    if (this.open && this.slot === slot && !(read && "refused" in read)) await this.keep();
   }
 }

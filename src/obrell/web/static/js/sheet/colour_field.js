@@ -4,6 +4,8 @@
  *
  * @typedef {[number, number, number]} Three
  * @typedef {{hex: string, opacity: number|null, hsv: string[], [space: string]: any}} Colour in all spaces
+ * @typedef {{refused: string}} Refused why something is no colour
+ * @typedef {Colour|Refused|undefined} Read what was asked for, if anything was
  */
 import { all, byId, closest } from "../ui/dom.js";
 import { follow } from "../ui/drags.js";
@@ -15,6 +17,9 @@ const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowD
 const limit = (value, most) => Math.min(most, Math.max(0, value));
 /** @param {Element} node @returns {HTMLInputElement[]} */
 const fieldsOf = (node) => all("input", node).filter((field) => field instanceof HTMLInputElement);
+
+/** Whether a text is a colour in hexadecimal digits, whole. @param {string} text */
+export const hexOf = (text) => /^#?([0-9a-f]{6}|[0-9a-f]{8})$/i.test(text.trim());
 
 /** Follow the pointer over something as shares of its box. @param {HTMLElement} node
  * @param {(x: number, y: number) => void} take */
@@ -43,11 +48,15 @@ export class ColourField {
     this.hsv = [0, 0, 0];
     /** Counts what was asked for: the newest answer wins. */
     this.turn = 0;
-    /** @type {Promise<void>} */
-    this.reading = Promise.resolve();
+    /** What was asked for last comes to. @type {Promise<Read>} */
+    this.reading = Promise.resolve(undefined);
     dragOver(this.plane, (x, y) => this.#take([this.hsv[0], x * 100, 100 - y * 100]));
     dragOver(this.hue, (x) => this.#take([x * 360, this.hsv[1], this.hsv[2]]));
     this.hex.addEventListener("change", () => this.read("hex", this.hex.value));
+    // A colour that is typed is seen before it is kept.
+    this.hex.addEventListener("input", () => {
+      if (hexOf(this.hex.value)) this.read("hex", this.hex.value);
+    });
     for (const row of all("[data-space]", box)) {
       const value = () => fieldsOf(row).map((field) => field.value);
       row.addEventListener("change", () => this.read(row.dataset.space ?? "", value().join(" ")));
@@ -61,25 +70,46 @@ export class ColourField {
     return this.reading;
   }
 
-  /** What was asked for is no longer wanted. */
+  /** What was asked for elsewhere is the newest; nothing when that is nothing. @param {Promise<Read>} [coming] */
+  waitFor(coming = Promise.resolve(undefined)) {
+    this.reading = coming;
+  }
+
+  /** @param {string} words what is wrong; empty when nothing is */
+  blame(words) {
+    this.fault.textContent = words;
+  }
+
+  /** What was asked for is no longer wanted here; whoever waits for it has it. */
   forget() {
     this.turn += 1;
   }
 
-  /** @param {string} space @param {string} value */
+  /** @param {string} space @param {string} value @returns {Promise<Colour|Refused>} */
   async #ask(space, value) {
     this.turn += 1;
     const { turn } = this;
     const answer = await ask(`/colour?${new URLSearchParams({ space, value })}`);
     const text = await answer.text();
-    if (turn !== this.turn) return;
-    this.fault.textContent = answer.ok ? "" : wordsOf(text);
-    if (!answer.ok) return;
-    /** @type {Colour} */
-    const colour = JSON.parse(text);
+    /** @type {Colour|Refused} */
+    const colour = answer.ok ? JSON.parse(text) : { refused: wordsOf(text) };
+    if (turn !== this.turn) return colour;
+    this.fault.textContent = "refused" in colour ? colour.refused : "";
+    if ("refused" in colour) return colour;
     if (space !== "hsv") this.#keepHue(colour.hsv.map(Number));
     this.#show(colour);
     this.chosen(colour);
+    return colour;
+  }
+
+  /** A colour that is begun with: its digits are there to be typed over at once. @param {string} hex */
+  begin(hex) {
+    this.fault.textContent = "";
+    this.hex.value = hex;
+    this.hex.focus({ preventScroll: true });
+    this.hex.select();
+    byId("colour-new").style.background = hex;
+    this.read("hex", hex);
   }
 
   /** A colour that was not chosen here. @param {Colour} colour in all spaces */

@@ -20,6 +20,11 @@ export class Fade {
     });
   }
 
+  /** The path of the opacity that goes with the colour; empty when there is none. */
+  get path() {
+    return this.slot?.dataset.path ?? "";
+  }
+
   /** @param {string} path of a colour */
   begin(path) {
     this.slot = opacityOf(path);

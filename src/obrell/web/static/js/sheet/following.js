@@ -4,6 +4,7 @@
  *
  * @typedef {import("./colour_field.js").Colour} Colour
  * @typedef {{swatch: string, tint?: number, chroma?: number, hue?: number, own?: string|null}} LinkTo
+ * @typedef {Colour & {link: LinkTo}} Followed
  * @typedef {{id: string, name: string, colour: string, ladder: {tint: number, colour: string, words: string}[]}} Swatch
  */
 import { all, byId } from "../ui/dom.js";
@@ -26,7 +27,8 @@ export class Following {
   /**
    * @param {string} kit
    * @param {() => string} way the colourway that is shown
-   * @param {{follow: (colour: Colour) => void, leave: () => void, colour: () => Promise<string>,
+   * @param {{asked: (coming: Promise<any>) => void,
+   *   follow: (colour: Colour) => void, leave: () => void, colour: () => Promise<string>,
    *   fault: (words: string) => void}} does
    */
   constructor(kit, way, does) {
@@ -115,18 +117,29 @@ export class Following {
   }
 
   /** Follow so. @param {LinkTo} link */
-  async take(link) {
+  take(link) {
+    const asked = this.#ask(link);
+    this.does.asked(asked);
+    return asked;
+  }
+
+  /** @param {LinkTo} link @returns {Promise<Followed|import("./colour_field.js").Refused>} */
+  async #ask(link) {
     this.turn += 1;
     const { turn } = this;
     const asked = new URLSearchParams({ link: JSON.stringify({ ...link, own: null }), colourway: this.way() });
     const answer = await ask(`/kits/${this.kit}/followed?${asked}`);
     const text = await answer.text();
-    if (turn !== this.turn) return;
-    this.does.fault(answer.ok ? "" : wordsOf(text));
-    if (!answer.ok) return;
-    this.link = { ...link, own: null };
-    this.does.follow(JSON.parse(text));
+    const refused = answer.ok ? "" : wordsOf(text);
+    const colour = answer.ok ? JSON.parse(text) : null;
+    const followed = colour ? { ...colour, link: { ...link, own: null } } : { refused };
+    if (turn !== this.turn) return followed;
+    this.does.fault(refused);
+    if (refused) return followed;
+    this.link = followed.link;
+    this.does.follow(colour);
     this.#show();
+    return followed;
   }
 
   #show() {

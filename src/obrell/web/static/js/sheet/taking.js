@@ -3,6 +3,7 @@
  *
  * @typedef {import("../ui/types.js").Bench} Bench
  */
+import { saidBy } from "../ui/dom.js";
 import { ask, wordsOf } from "../ui/page.js";
 
 /** The colour of the picture under the pointer. @param {Bench} bench @param {PointerEvent} event */
@@ -33,7 +34,7 @@ export async function paintedAt(bench, event) {
  * @param {HTMLElement} stage
  * @returns {Promise<PointerEvent|null>} null when Escape called it off
  */
-export function pressOn(stage) {
+function pressOn(stage) {
   return new Promise((resolve) => {
     const over = new AbortController();
     const options = { signal: over.signal, capture: true };
@@ -49,4 +50,22 @@ export function pressOn(stage) {
     stage.addEventListener("pointerdown", (event) => end(event, event), options);
     document.addEventListener("keydown", (event) => event.key === "Escape" && end(event, null), options);
   });
+}
+
+/**
+ * Read the colour at the next press on the stage.
+ *
+ * @param {import("./colour_field.js").ColourField} field that reads it
+ * @param {Bench} bench
+ * @param {(bench: Bench, event: PointerEvent) => Promise<string>} colourAt
+ */
+export async function takeInto(field, bench, colourAt) {
+  const press = await pressOn(bench.stage.element);
+  if (!press) return;
+  field.hex.blur();
+  try {
+    await field.read("hex", await colourAt(bench, press));
+  } catch (error) {
+    field.fault.textContent = saidBy(error);
+  }
 }

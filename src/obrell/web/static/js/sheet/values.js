@@ -10,6 +10,7 @@ import { dragged } from "../ui/drags.js";
 import { startDials } from "./dials.js";
 import { setting } from "./setting.js";
 import { Typed } from "./typed.js";
+import { untilAnswered, writeWaiting } from "./unanswered.js";
 
 const DRAG_FROM_PX = 3;
 const PX_PER_STEP = 2;
@@ -44,7 +45,8 @@ export class Values {
     this.bench = bench;
     this.sheet = byId("sheet");
     this.settle = 0;
-    /** What is being changed, and what it was. @type {{path: string, before: number, value: number}|null} */
+    /** What is being changed, and what it was.
+     * @type {{path: string, before: number, value: number, text: string}|null} */
     this.changing = null;
     /** The value that the wheel changes: the one that was taken hold of last, until it is kept. */
     this.wheeled = "";
@@ -65,8 +67,10 @@ export class Values {
     sheet.addEventListener("keydown", keyOfText(this.bench));
     sheet.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
     sheet.addEventListener("focusin", ({ target }) => {
-      if (target instanceof Element && target.matches(".num")) this.wheeled = target.id;
+      // What gets the focus back because the sheet was written anew was not taken hold of.
+      if (target instanceof Element && target.matches(".num") && !this.bench.swapping) this.wheeled = target.id;
     });
+    this.bench.element.addEventListener("shown", () => writeWaiting());
     sheet.addEventListener("focusout", (event) => {
       if (closest(event, ".num") && this.changing) this.keep();
     });
@@ -78,9 +82,8 @@ export class Values {
   #write(path, value) {
     for (const node of all(`[data-path="${CSS.escape(path)}"]`, this.sheet)) {
       if (node.matches(".num")) {
-        const { factor, shift } = node.dataset;
         node.dataset.value = String(value);
-        node.textContent = shownNumber(value * Number(factor) + Number(shift || 0));
+        node.textContent = this.#shown(node, value);
         node.setAttribute("aria-valuenow", node.textContent);
       } else if (node instanceof HTMLInputElement && node.type === "range") node.value = String(value);
       else if (node.matches(".dial")) node.querySelector(".hand")?.setAttribute("transform", `rotate(${value})`);
@@ -91,7 +94,9 @@ export class Values {
   preview(node, value) {
     const { path = "" } = node.dataset;
     const before = this.changing?.path === path ? this.changing.before : Number(node.dataset.before ?? number(node));
-    this.changing = { path, before, value };
+    // An answer that comes meanwhile would write what it was.
+    if (!this.changing) this.bench.hold(true);
+    this.changing = { path, before, value, text: this.#shown(node, value) };
     this.#write(path, value);
     this.bench.stage.preview(setting(this.bench, path, value));
   }
@@ -99,10 +104,17 @@ export class Values {
   keep() {
     clearTimeout(this.settle);
     if (!this.changing) return;
-    const { path, value, before } = this.changing;
+    const { path, value, before, text } = this.changing;
     this.changing = null;
-    if (value !== before) this.bench.set(path, value);
+    if (value !== before) untilAnswered(path, text, this.bench.set(path, value));
     else this.bench.stage.preview(null);
+    this.bench.hold(false);
+  }
+
+  /** A value as it is read. @param {HTMLElement} node @param {number} value */
+  #shown(node, value) {
+    const { factor, shift } = node.dataset;
+    return shownNumber(value * Number(factor ?? 1) + Number(shift || 0));
   }
 
   restore() {
@@ -111,6 +123,7 @@ export class Values {
     this.#write(this.changing.path, this.changing.before);
     this.changing = null;
     this.bench.stage.preview(null);
+    this.bench.hold(false);
   }
 
   /** @param {HTMLElement} node @param {number} steps @param {Keys} event */
@@ -123,7 +136,10 @@ export class Values {
   /** @param {HTMLElement} node @param {string} [first] what is typed instead of it */
   #type(node, first) {
     this.keep();
-    new Typed(this.bench, node, first);
+    const left = () => {
+      this.wheeled = "";
+    };
+    new Typed(this.bench, node, { first, left });
   }
 
   /** Pressed, a number can be typed; dragged sideways, it changes. @param {PointerEvent} event */
@@ -192,7 +208,8 @@ export class Values {
         this.bench.set(field.dataset.path, chosen(field));
     } else if (field instanceof HTMLInputElement && field.type === "range") field.dataset.for && this.keep();
     else if (isText(field) && field.dataset.path) {
-      const kept = await this.bench.set(field.dataset.path, field.value.trim());
+      const [path, text] = [field.dataset.path, field.value.trim()];
+      const kept = await untilAnswered(path, text, this.bench.set(path, text));
       if (!kept) document.getElementById(field.id)?.classList.add("bad");
     }
   }

@@ -27,7 +27,8 @@ export class Saving {
     this.api = new Api(base);
     /** What was answered while a value is typed. @type {Answer|null} */
     this.waiting = null;
-    this.held = false;
+    /** How many values are held. */
+    this.holds = 0;
     /** How often something was shown. */
     this.turn = 0;
     for (const way of ["undo", "redo"]) byId(way).addEventListener("click", () => this.#step(way));
@@ -98,7 +99,7 @@ export class Saving {
       byId(way).toggleAttribute("disabled", !answer[way]);
     this.trial.show(answer.screen);
     this.waiting = answer;
-    if (!this.held) this.#write();
+    if (!this.holds) this.#write();
   }
 
   /** Write the sheet anew. */
@@ -120,8 +121,8 @@ export class Saving {
 
   /** While a value is typed or dragged the sheet stays as it is. @param {boolean} on */
   hold(on) {
-    this.held = on;
-    if (!on) this.#write();
+    this.holds = Math.max(0, this.holds + (on ? 1 : -1));
+    if (!this.holds) this.#write();
   }
 
   async refresh() {

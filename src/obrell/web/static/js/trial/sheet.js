@@ -18,12 +18,11 @@ class Bound {
     this.stage = { preview: () => {}, request: () => {} };
   }
 
-  /** @param {import("../ui/types.js").Edit} edit @param {() => void} [free] */
-  async send(edit, free = () => {}) {
+  /** @param {import("../ui/types.js").Edit} edit */
+  async send(edit) {
     const { saving } = this.trial;
     const { path = "", kind, text, shift, negated } = edit;
     const answer = await saving.value(path, { kind, text, shift, negated });
-    free();
     saving.take(answer);
     return answer;
   }

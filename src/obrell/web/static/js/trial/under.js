@@ -50,7 +50,7 @@ export class Under {
   async #ask() {
     const { asked } = this;
     const answer = await ask(`${this.trial.base}/under?${asked}`);
-    if (!answer.ok || asked !== this.asked || this.trial.saving.held) return;
+    if (!answer.ok || asked !== this.asked || this.trial.saving.holds) return;
     morphInner(this.place, await answer.text());
   }
 }

@@ -21,6 +21,14 @@
  * @typedef {import("./types.js").Edit} Edit
  * @typedef {Object<string, string>} Selection what is selected and open
  * @typedef {{seen?: Selection, ident?: string, [name: string]: unknown}} Body
+ * @typedef {Promise<Edit|null>} Coming an edit that is not read yet; nothing when there turns out to be none
+ *
+ * @typedef {object} Asked what waits for its turn
+ * @property {string} path
+ * @property {Body} body
+ * @property {Coming|null} coming the edit of the body, when that is not read yet
+ * @property {(state: any) => void} keep
+ * @property {(error: Error) => void} refuse
  */
 import { wordsOf } from "./page.js";
 
@@ -31,12 +39,54 @@ const REMEMBERED = 200;
 
 export class Refusal extends Error {}
 
+/** Send a file. @param {string} address @param {File} file @returns {Promise<any>} throws a refusal in words */
+async function uploaded(address, file) {
+  const answer = await fetch(address, { method: "POST", body: file });
+  const text = await answer.text();
+  if (!answer.ok) throw new Refusal(wordsOf(text));
+  return JSON.parse(text);
+}
+
+/** What was done and is not answered yet. @type {Set<Promise<unknown>>} */
+const waiting = new Set();
+/** Whether what the page shows may not be what is stored: something that was done is not answered yet. */
+export const unsettled = () => waiting.size > 0;
+
+/**
+ * Something that was done, until it is answered; the page says that there is any.
+ *
+ * @template T
+ * @param {Promise<T>} answer
+ * @returns {Promise<T>}
+ */
+export function settling(answer) {
+  waiting.add(answer);
+  document.documentElement.toggleAttribute("data-unsettled", true);
+  return answer.finally(() => {
+    waiting.delete(answer);
+    document.documentElement.toggleAttribute("data-unsettled", unsettled());
+  });
+}
+
+/** Remember the values that an edit sets, by path.
+ * @param {Set<any>} mine @param {Edit} edit @param {Selection} selection */
+function remember(mine, edit, selection) {
+  const set = { set: edit.changes?.map((change) => change.path) ?? [], type: edit.path ? [edit.path] : [] };
+  for (const path of edit.kind === "set" || edit.kind === "type" ? set[edit.kind] : []) {
+    for (const part of path.includes("*") ? selection.part.split(",") : [""]) {
+      mine.delete(path.replace("*", part));
+      mine.add(path.replace("*", part));
+    }
+  }
+  while (mine.size > REMEMBERED) mine.delete(mine.values().next().value);
+}
+
 export class Api {
   /** @param {string} base the control's address */
   constructor(base) {
     this.base = base;
     this.window = crypto.randomUUID();
-    /** @type {{path: string, body: Body, keep: (state: any) => void, refuse: (error: Error) => void}[]} */
+    /** @type {Asked[]} */
     this.waiting = [];
     this.busy = false;
     /** @type {(count: number, words: string) => void} how many edits wait while the server is away, and why */
@@ -53,26 +103,17 @@ export class Api {
   }
 
   /**
-   * Post an edit; resolves with the new state, rejects with a Refusal in words.
+   * Post an edit; resolves with the new state, rejects with a Refusal in words. One that is still to be read has its
+   * turn before all that is done after it; when there turns out to be none, that is null.
    *
-   * @param {Edit} edit
+   * @param {Edit|Coming} edit
    * @param {Selection} selection
    */
   edit(edit, selection) {
-    this.#remember(edit, selection);
-    return this.#queue("/edits", { edit, seen: selection, window: this.window, based: this.shown() });
-  }
-
-  /** @param {Edit} edit @param {Selection} selection */
-  #remember(edit, selection) {
-    const set = { set: edit.changes?.map((change) => change.path) ?? [], type: edit.path ? [edit.path] : [] };
-    for (const path of edit.kind === "set" || edit.kind === "type" ? set[edit.kind] : []) {
-      for (const part of path.includes("*") ? selection.part.split(",") : [""]) {
-        this.mine.delete(path.replace("*", part));
-        this.mine.add(path.replace("*", part));
-      }
-    }
-    while (this.mine.size > REMEMBERED) this.mine.delete(this.mine.values().next().value);
+    const body = { seen: selection, window: this.window, based: this.shown() };
+    if (edit instanceof Promise) return this.#queue("/edits", body, edit);
+    remember(this.mine, edit, selection);
+    return this.#queue("/edits", { ...body, edit });
   }
 
   /**
@@ -102,7 +143,10 @@ export class Api {
   #keep() {
     try {
       if (!this.waiting.length) localStorage.removeItem(this.#place);
-      else localStorage.setItem(this.#place, JSON.stringify(this.waiting.map(({ path, body }) => ({ path, body }))));
+      else {
+        const read = this.waiting.filter(({ coming }) => !coming);
+        localStorage.setItem(this.#place, JSON.stringify(read.map(({ path, body }) => ({ path, body }))));
+      }
     } catch {
       /* storage may be off or full: then it waits in this window only */
     }
@@ -132,20 +176,12 @@ export class Api {
       ident: crypto.randomUUID(),
       based: String(this.shown()),
     });
-    return this.#upload(`${this.base}/pictures?${query}`, file);
+    return uploaded(`${this.base}/pictures?${query}`, file);
   }
 
   /** Bring a font into the kit. @param {File} file */
   async font(file) {
-    return this.#upload(`${this.base.split("/controls/")[0]}/fonts`, file);
-  }
-
-  /** @param {string} address @param {File} file */
-  async #upload(address, file) {
-    const answer = await fetch(address, { method: "POST", body: file });
-    const text = await answer.text();
-    if (!answer.ok) throw new Refusal(wordsOf(text));
-    return JSON.parse(text);
+    return uploaded(`${this.base.split("/controls/")[0]}/fonts`, file);
   }
 
   /** @param {"undo"|"redo"} way @param {Selection} selection */
@@ -162,13 +198,15 @@ export class Api {
     return JSON.parse(text);
   }
 
-  /** @param {string} path @param {Body} body @returns {Promise<any>} what the server answers */
-  #queue(path, body) {
-    return new Promise((keep, refuse) => {
-      this.waiting.push({ path, body: { ident: crypto.randomUUID(), ...body }, keep, refuse });
+  /** @param {string} path @param {Body} body @param {Coming|null} [coming]
+   * @returns {Promise<any>} what the server answers */
+  #queue(path, body, coming = null) {
+    const asked = new Promise((keep, refuse) => {
+      this.waiting.push({ path, body: { ident: crypto.randomUUID(), ...body }, coming, keep, refuse });
       this.#keep();
       this.#run();
     });
+    return settling(asked);
   }
 
   /** @param {string} words why, when the server said so */
@@ -193,10 +231,27 @@ export class Api {
     else keep(state);
   }
 
+  /** Wait for an edit that is still to be read; one that there is not loses its turn. @param {Asked} asked */
+  async #isRead(asked) {
+    if (!asked.coming) return true;
+    const edit = await asked.coming;
+    asked.coming = null;
+    if (edit) {
+      asked.body.edit = edit;
+      remember(this.mine, edit, asked.body.seen ?? {});
+      this.#keep();
+      return true;
+    }
+    this.waiting.shift();
+    asked.keep(null);
+    return false;
+  }
+
   async #run() {
     if (this.busy) return;
     this.busy = true;
     while (this.waiting.length) {
+      if (!(await this.#isRead(this.waiting[0]))) continue;
       const { path, body, keep, refuse } = this.waiting[0];
       let answer;
       try {

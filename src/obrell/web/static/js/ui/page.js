@@ -171,12 +171,22 @@ export function undoKey(event) {
   return key === "y" ? "redo" : "";
 }
 
-/** Fields that letters are typed into; a choice only when it was reached by keys, which then choose in it. */
-const TYPED = "input:not([type=range], [type=checkbox], [type=radio]), textarea, select:focus-visible";
+/** Fields that letters are typed into. */
+const TYPED = "input:not([type=range], [type=checkbox], [type=radio]), textarea";
+/** A choice whose list is unfolded, where the browser can say so. */
+const OPEN = CSS.supports("selector(:open)") ? ":open" : ":not(*)";
+/** Keys that a choice takes for itself; letters are commands there too, and choose nothing. */
+const CHOOSES = ["ArrowUp", "ArrowDown", "ArrowLeft", "ArrowRight", "Home", "End", "PageUp", "PageDown", "Enter", " "];
 
 /** @param {Event|{target: Element|null}} event @returns {boolean} whether it happens in a field that takes text */
 export function typing(event) {
   return event.target instanceof Element && Boolean(closest(event, TYPED));
+}
+
+/** @param {KeyboardEvent} event @returns {boolean} whether a choice that has the focus takes it */
+export function choosing(event) {
+  const choice = closest(event, "select");
+  return choice !== null && (CHOOSES.includes(event.key) || choice.matches(OPEN));
 }
 
 /** The sheet of keys, from its beginning. */

@@ -12,11 +12,12 @@
  * @property {{selected: string[], scene: {light: number}}} state
  * @property {string} anchor the place of a frame that is shown, as two shares; empty for the middle
  * @property {{preview: (edit: Edit|null) => void, request: () => void}} stage
- * @property {(edit: Edit, free?: () => void) => Promise<unknown>} send an edit and show what came of it
+ * @property {(edit: Edit) => Promise<unknown>} send an edit and show what came of it
  * @property {(path: string, value: unknown) => Promise<unknown>} set
  * @property {(on: boolean) => void} hold
  * @property {(words: string) => void} complain
  * @property {() => Promise<void>} refresh
+ * @property {boolean} [swapping] whether the page is being written anew
  *
  * @typedef {object} Bench
  * @property {HTMLElement} element
@@ -36,8 +37,8 @@
  * @property {ScenePart|undefined} part the one that is selected
  * @property {(id: string|null|undefined) => ScenePart|undefined} partOf
  * @property {(ids: string[], x: number, y: number) => void} pressed
- * @property {(edit: Edit, free?: () => void) => Promise<State>} send an edit and show what came of it
- * @property {(edit: Edit) => Promise<State|null>} post an edit, with all that is shown of it
+ * @property {(edit: Edit|Promise<Edit|null>) => Promise<State>} send an edit and show what came of it
+ * @property {(edit: Edit|Promise<Edit|null>) => Promise<State|null>} post an edit, with all that is shown of it
  * @property {(path: string, value: unknown) => Promise<State|null>} set
  * @property {(parcel: any) => Promise<State>} read
  * @property {(state: State) => void} show
