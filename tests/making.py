@@ -140,7 +140,9 @@ RAMP = Linear(stops=(Stop(position=0, colour="#204060"), Stop(position=1, colour
 VARIANTS = {
     "outline along": Outline(id="e1", place="centre", width=4, run="along the path", fill=RAMP),
     "outline across": Outline(id="e1", place="outside", width=4, run="across its width", fill=RAMP),
-    "outline by sides": Outline(id="e1", place="centre", sides="each its own", top=4, left=2, fill=RAMP),
+    "outline by sides": Outline(
+        id="e1", place="centre", sides="each its own", top=4, right=0, bottom=0, left=2, fill=RAMP
+    ),
     "outline dashed": Outline(id="e1", width=1.5, dash=5, gap=3, fill=RAMP),
     "rough bevel": Bevel(id="e1", width=5, rise=2, texture="hammered", texture_depth=1, texture_scale=5),
     "rough rim": Bevel(id="e1", side="outside", width=5, rise=2, texture="grain", texture_depth=1, texture_scale=6),

@@ -3,7 +3,7 @@
 import os
 
 import pytest
-from hypothesis import HealthCheck, Phase, given, settings
+from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from playwright.sync_api import expect
 
@@ -14,7 +14,6 @@ from tests.late import LATENESS, hold_back
 
 STREAMS = int(os.environ.get("OBRELL_STREAMS", "50"))
 """Generated sequences for each lateness."""
-PHASES = tuple(Phase) if "OBRELL_STREAMS" not in os.environ else (Phase.generate,)
 LATE = pytest.mark.parametrize("late", LATENESS, ids=lambda late: "-".join(map(str, late)))
 BOX = ("x", "y", "shape/width", "shape/height", "opacity")
 
@@ -266,7 +265,7 @@ def comes_to(desk, model, stream):
 def test_any_stream_of_typing_and_pressing_comes_out_as_it_was_meant(desk, common_server, late):
     hold_back(common_server.data, late)
 
-    @settings(max_examples=STREAMS, suppress_health_check=list(HealthCheck), phases=PHASES)
+    @settings(max_examples=STREAMS, suppress_health_check=list(HealthCheck))
     @given(STREAM)
     def streams(stream):
         model = Model(desk.stored())

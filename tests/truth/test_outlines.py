@@ -36,7 +36,7 @@ def test_outer_sides_grow_the_box_and_none_is_painted_where_the_width_is_none():
 
 
 def test_soft_sides_are_counted_for_each_width():
-    edge = Outline(id="e1", fill=Solid(colour="#ffffff"), sides="each its own", top=1.5, left=0.25)
+    edge = Outline(id="e1", fill=Solid(colour="#ffffff"), sides="each its own", top=1.5, right=0, bottom=0, left=0.25)
     box = part(Box(width=40, height=24), edge)
     assert soft_sides(resolved(box), box, 1.0) == 2
     assert soft_sides(resolved(box), box, 2.0) == 1
@@ -81,7 +81,9 @@ def test_a_dashed_outline_takes_its_gradient_along_the_path():
 
 @pytest.mark.parametrize("place", ["inside", "centre", "outside"])
 def test_a_side_without_width_leaves_no_fringe_along_its_curve(place):
-    edge = Outline(id="e1", place=place, fill=Solid(colour="#ffffff"), sides="each its own", top=4)
+    edge = Outline(
+        id="e1", place=place, fill=Solid(colour="#ffffff"), sides="each its own", top=4, right=0, bottom=0, left=0
+    )
     alpha = layer(resolved(part(Box(width=41, height=25, radius=9), edge, x=40.3, y=30.4))).planes[3]
     assert alpha[32:].max() < 1e-3
     assert alpha[15:22].max() > 0.9

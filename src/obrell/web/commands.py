@@ -81,19 +81,34 @@ class Command:
     other: str = ""
 
 
+VALUES = (
+    ("Opacity", ".num[data-path$='/opacity']"), ("Rotate: angle", ".num[data-path$='/rotation']"),
+    ("Corner radius", ".num[data-path$='/shape/radius']"), ("Font", "[data-font-path]"),
+)  # fmt: skip
+"""Values of a part that are asked for by name, and where they stand."""
 OTHER_WORDS = {
+    "opacity": "transparency transparent alpha see through",
+    "rotate": "turn rotation tilt",
+    "corner radius": "rounded corners round",
+    "font": "typeface bold weight italic",
+    "wall": "overview contrast accessibility readable wcag labels",
+    "trial": "preview prototype test simulate",
+    "import": "open upload file photo image",
+    "light from": "lamp sun key direction shade",
+    "to the front": "raise top above order arrange",
+    "to the back": "behind bottom below lower order arrange",
     "duplicate": "copy clone again twin",
     "remove": "delete clear erase",
     "linked copy": "clone link follow instance",
     "rim": "border edge ring frame collar",
     "stay inside": "padding margin inset bind link",
-    "centre": "middle align",
+    "centre": "middle align center",
     "forward": "front raise above order up",
     "back in the order": "behind lower below order down",
     "rename": "name title label call",
     "copy all effects": "style look appearance",
     "paste effects": "style look appearance apply",
-    "hide": "visible eye show",
+    "hide": "visible visibility eye show",
     "lock": "protect freeze",
     "lighter look": "weaker softer",
     "heavier look": "stronger",
@@ -112,28 +127,29 @@ OTHER_WORDS = {
     "scale": "resize bigger smaller percent size",
     "grow or shrink": "offset inset expand",
     "length follow": "link bind constraint relate distance",
-    "union": "add merge unite join",
-    "difference": "subtract cut minus punch hole",
-    "intersection": "overlap common",
-    "exclusion": "hollow odd",
+    "union": "add merge unite join boolean",
+    "difference": "subtract cut minus punch hole boolean",
+    "intersection": "overlap common boolean",
+    "exclusion": "hollow odd boolean",
     "align": "line up edge",
-    "space evenly": "distribute gaps spread",
+    "space evenly": "distribute gaps spread spacing",
     "beside its label": "icon text pair",
     "fit a body": "padding hug around text button size",
     "points": "anchor node vertex corner curve",
     "paint": "fill colour color gradient surface",
     "shadow": "shade depth dark elevation",
+    "inner shadow": "inset recessed",
     "glow": "halo shine light",
     "bevel": "edge relief emboss 3d",
     "gloss": "shine reflection highlight glass",
     "grain": "noise texture rough",
     "outline": "stroke border rim line",
     "blur": "soft focus frosted glass",
-    "add mask": "fade clip cut alpha",
+    "add mask": "fade clip cut cutout alpha",
     "stop": "gradient colour ramp",
     "gradient": "ramp colour fade",
     "guide": "line ruler grid help",
-    "see at": "zoom enlarge magnify view",
+    "see at": "zoom enlarge magnify view actual",
     "fit into": "zoom whole all view",
     "true pixels": "grid raster device",
     "halves": "compare split before after",
@@ -142,15 +158,19 @@ OTHER_WORDS = {
     "undo": "take back revert",
     "redo": "again",
     "what was done": "history steps log",
-    "deliver": "export save files png svg",
+    "deliver": "export save files png svg zip download",
     "stand on": "background ground backdrop canvas",
     "select all": "everything",
     "keys": "shortcuts keyboard help",
     "original": "unlink detach link instance copy",
     "follow swatches": "link swatch palette nearest theme",
-    "recolour": "hue swatch turn colorize tint theme colourway",
+    "recolour": "hue swatch turn colorize recolor tint theme colourway",
     "begin with": "start preset gloss rim light shade",
-    "state": "hover pressed focus disabled active on off variant pseudo",
+    "state": "hover pressed focus disabled active on off variant pseudo rollover role",
+    "movement": "transition animation easing duration delay timing",
+    "touch area": "hit target tap click",
+    "take apart": "ungroup release explode",
+    "begin a button": "widget control start",
     "as at rest": "reset default override back",
     "swap for": "replace exchange",
     "put into": "group move nest inside",
@@ -159,12 +179,12 @@ OTHER_WORDS = {
     "remove all effects": "plain flat reset clean nothing",
     "look of the last one": "again same repeat style",
     "picture": "photo image bitmap",
-    "icon": "symbol pictogram",
-    "text": "label words type letters",
-    "pen": "curve draw path",
+    "icon": "symbol pictogram glyph",
+    "text": "label words type letters font bold italic weight",
+    "pen": "curve draw path vector bezier",
     "sides": "triangle polygon star hexagon",
     "round": "circle ellipse oval dot",
-    "box": "rectangle square rounded",
+    "box": "rectangle square rounded body",
     "ring": "donut arc gauge",
     "line": "stroke arrow rule",
 }
@@ -174,7 +194,7 @@ OTHER_WORDS = {
 def commands() -> list[Command]:
     """Everything that can be done on the Bench."""
     found = (*_drawing(), *_parts(), *_several(), *_points(), *_effects(), *_states(), *_guides(), *_view())
-    return [replace(command, other=_other(command.words)) for command in found]
+    return [replace(command, other=f"{command.other} {_other(command.words)}".strip()) for command in found]
 
 
 def _other(words: str) -> str:
@@ -185,6 +205,7 @@ def _drawing() -> Iterator[Command]:
     for kind, before, key, rest in DRAW_WORDS:
         word = f"{before}{key}{rest}".lower()
         yield Command(f"Draw: {word}", "Sheet, Draw", {"draw": kind}, key.upper())
+    yield Command("Import a picture …", "Sheet, Draw", {"bring": "part"})
     yield Command("Draw: triangle", "Sheet, Draw", {"draw": "sides", "values": '{"count": 3}'})
 
 
@@ -195,6 +216,7 @@ def _parts() -> Iterator[Command]:
         ("Centre on the canvas", "centre-both", "", "part"), ("Centre across", "centre-across", "", "part"),
         ("Centre down", "centre-down", "", "part"), ("Forward in the order", "forward", "", "one"),
         ("Back in the order", "back", "", "one"), ("Rename", "rename", "", "one"),
+        ("To the front", "to-front", "", "part"), ("To the back", "to-back", "", "part"),
         ("Hide or show", "hide", "", "part"), ("Lock or unlock", "lock", "", "part"),
     ):  # fmt: skip
         yield Command(words, "Sheet, part", {"do": do}, key, need)
@@ -208,6 +230,8 @@ def _parts() -> Iterator[Command]:
     yield Command("Swap for what was copied", MAKINGS, {"do": "paste-instead"}, "", "part")
     for _, words, edit in LOOKS:
         yield Command(words, MORE_EFFECTS, {"edit": edit, "with": "parts"}, "", "part")
+    for words, selector in VALUES:
+        yield Command(words, "Sheet, part", {"press": f".part.sel {selector}"}, "", "one")
     leave = json.dumps({"kind": "leave-original"})
     yield Command("Stop following the original", "Sheet, below the canvas", {"edit": leave}, "", "original")
     starts = {"press": "#starts > summary"}
@@ -324,6 +348,9 @@ def _view() -> Iterator[Command]:
         ("Choose what to snap to", "Over the stage", "#snapmenu summary", "", ""),
         ("Undo", top, "#undo", "Control Z", "undo"), ("Redo", top, "#redo", "Control Shift Z", "redo"),
         ("What was done", top, "#history-menu summary", "", ""), ("Deliver", top, ".pill.go", "", ""),
+        ("To the Wall", top, "nav[aria-label='Views'] a:nth-of-type(1)", "", ""),
+        ("To Trial", top, "nav[aria-label='Views'] a:nth-of-type(3)", "", ""),
+        ("Light from: direction and height", "Sheet, top", ".canvasline .num[data-path='light/direction']", "", ""),
     ):  # fmt: skip
         yield Command(words, where, {"press": selector}, key, need)
     for ground in GROUNDS:

@@ -63,6 +63,7 @@ from obrell.core.edit.parts import (
     CentreParts,
     DuplicateParts,
     MoveParts,
+    MoveToEnd,
     PasteParts,
     RemoveParts,
     RenamePart,
@@ -115,7 +116,7 @@ AnyEdit = Annotated[
     SetValues | TypeValue | AddStop | WriteStops | RemoveStop | ReverseStops | TurnGradient | SpaceStops | CloseSeam
     | CopyStop | JitterStops | MoveGradient
     | Draw | MoveParts | Resize | PullGrip | Crop | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
-    | ReorderPart | RenamePart | CanvasEdges
+    | MoveToEnd | ReorderPart | RenamePart | CanvasEdges
     | GroupParts | CombineParts | RepeatParts | PutInto
     | TakeApart | ConvertToPath | OutlineLines | SimplifyPath | FlipParts | GrowParts
     | AddFollow | RemoveFollow | FitAround | LinkedCopy | AddRim | StayInside | InsertParts

@@ -10,10 +10,11 @@ from obrell.core.document.numbering import next_number
 from obrell.core.document.spans import unshared
 from obrell.core.document.tree import arranged, descendants
 from obrell.core.edit.base import Edit, Surroundings, check_unlocked, names_of, part_of, roots
-from obrell.core.edit.parts import Ids, fresh_name
+from obrell.core.edit.parts import Ids, copied, fresh_name
 from obrell.core.effects import AnyEffect
 from obrell.core.errors import Refused
 from obrell.core.geometry.combine import Mode
+from obrell.core.geometry.plane import Similarity
 from obrell.core.shapes import Combination, Container, Group, Repeat
 from obrell.core.values.fields import Id
 
@@ -37,12 +38,19 @@ class CombineParts(Edit):
     kind: Literal["combine"] = "combine"
     parts: Ids
     mode: Mode = "union"
+    keep: bool = False
+    """Whether the pieces stay where they are, and it is made of copies in front of them."""
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         outer = roots(control, self.parts)
         if len(outer) < 2:
             raise Refused("A combination needs at least two parts: select one more.")
-        return _held(control, self.parts, Combination(mode=self.mode), "Combination", _look_of(control, outer))
+        parts = outer
+        if self.keep:
+            there = {one.id for one in control.parts}
+            control = copied(control, outer, [Similarity()])
+            parts = roots(control, [one.id for one in control.parts if one.id not in there])
+        return _held(control, parts, Combination(mode=self.mode), "Combination", _look_of(control, parts))
 
     def label(self, control: Control) -> str:
         return f"Combined {names_of(control, self.parts)}: {self.mode}"

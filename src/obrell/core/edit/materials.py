@@ -11,9 +11,10 @@ from obrell.core.document.tree import arranged
 from obrell.core.edit.base import NEW, Edit, Surroundings, each_part, names_of, part_of
 from obrell.core.edit.companions import main_colour
 from obrell.core.edit.parts import Ids
-from obrell.core.effects import AnyEffect
+from obrell.core.effects import AnyEffect, Outline
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.shelf import SHIPPED, STARTS
+from obrell.core.shelf.materials import HAIR_PX
 from obrell.core.values.fields import Id
 
 
@@ -120,12 +121,13 @@ def material_of(name: str, around: Surroundings) -> Material:
 
 
 def material_from(control: Control, part_id: str, name: str, ident: str, *, scaled: bool) -> Material:
-    """The look of a part as a material; widths of outlines stay px. Masks and blurs are the part's own."""
+    """The look of a part as a material; hairlines stay px. Masks and blurs are the part's own."""
     part = part_of(control, part_id)
     effects = tuple(effect for effect in part.effects if effect.lies_in() != "whole")
     if not effects:
         raise Refused(f"“{part.name}” has no effects to save.")
-    fixed = tuple(f"{effect.id}/width" for effect in effects if effect.kind == "outline") if scaled else ()
+    lines = (one for one in effects if isinstance(one, Outline) and one.width <= HAIR_PX)
+    fixed = tuple(f"{one.id}/width" for one in lines) if scaled else ()
     extent = extent_of(arranged(control).all[part_id].part)
     return Material(id=ident, name=name, effects=effects, extent=extent, fixed=fixed)
 

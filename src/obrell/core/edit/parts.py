@@ -201,6 +201,30 @@ class ReorderPart(Edit):
         return f"Moved {names_of(control, [self.part])} to another place in the order"
 
 
+class MoveToEnd(Edit):
+    """Parts with all that lies in them moved in front of, or behind, all that lies in the same container, in one step;
+    among themselves they keep their order."""
+
+    kind: Literal["to-end"] = "to-end"
+    parts: Ids
+    way: Literal["front", "back"]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        before, ids = control, roots(control, self.parts)
+        for name in ids if self.way == "front" else reversed(ids):
+            beside = [one for one in control.parts if one.within == part_of(control, name).within]
+            end = beside[-1 if self.way == "front" else 0]
+            if end.id != name:
+                control = ReorderPart(part=name, to=end.id).apply(control, around)
+        if control.parts == before.parts:
+            where = "in front of" if self.way == "front" else "behind"
+            raise Refused(f"{names_of(control, self.parts)} lies {where} all others already.")
+        return control
+
+    def label(self, control: Control) -> str:
+        return f"Moved {names_of(control, self.parts)} to the {self.way}"
+
+
 class CanvasEdges(Edit):
     """Canvas edges moved outwards by px; the art stays where it is on the stage."""
 

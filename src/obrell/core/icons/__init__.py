@@ -29,11 +29,29 @@ def icon_paths(name: str) -> tuple[str, ...]:
 
 
 def find_icons(words: str, most: int = 120) -> list[str]:
-    """Icons whose name or tags hold every word, those with the words in their name first."""
+    """Icons whose name or tags hold every word: whole words of names first, then their beginnings, then tags in the
+    same order, then words within others."""
     wanted = words.lower().split()
     ranked = []
     for name, icon in _all().items():
-        text = " ".join((name, *icon["tags"])).lower()
-        if all(word in text for word in wanted):
-            ranked.append((sum(word not in name for word in wanted), name))
-    return [name for _, name in sorted(ranked)[:most]]
+        ranks = [_rank(word, name, icon["tags"]) for word in wanted]
+        if None not in ranks:
+            ranked.append((sum(rank or 0 for rank in ranks), len(name.split("-")), name))
+    return [name for *_, name in sorted(ranked)[:most]]
+
+
+OPPOSITES = {"unlock": ("lock", "open"), "unlocked": ("lock", "open"), "unmute": ("volume",)}
+"""What people call icons that are named by what they are the opposite of: the words of those names."""
+
+
+def _rank(word: str, name: str, tags: list[str]) -> int | None:
+    """Return how well an icon fits a word, 0 the best; None when it has nothing of it."""
+    own, other = name.split("-"), [part for tag in tags for part in tag.lower().split()]
+    if word in OPPOSITES and all(part in own for part in OPPOSITES[word]):
+        return 0
+    for rank, texts in enumerate((own, other)):
+        if word in texts:
+            return 4 * rank
+        if any(text.startswith(word) for text in texts):
+            return 4 * rank + 1
+    return 9 if word in " ".join((name, *other)) else None

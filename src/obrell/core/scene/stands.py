@@ -15,8 +15,8 @@ from obrell.core.workspace import remembered
 
 
 def stand_of(resolved: Resolved, part: Part, density: float) -> Stand:
-    """The part on the device grid of a density, fitted as the part or kit asks."""
-    fit = part.fit or resolved.fit
+    """The part on the device grid of a density, fitted as the part or kit asks unless it is blurred."""
+    fit = "off" if is_blurred(part) else part.fit or resolved.fit
     shape: Shape = part.shape.at_density(density)
     place = Point(part.x, part.y)
     if fit != "off":
@@ -25,6 +25,11 @@ def stand_of(resolved: Resolved, part: Part, density: float) -> Stand:
     box, outline = placed(shape, to_device)
     spans = spans_of(resolved.control, resolved.tree, part)
     return Stand(shape, to_device, resolved.lamp, box, outline, density if fit == "strokes" else 0.0, spans)
+
+
+def is_blurred(part: Part) -> bool:
+    """Whether a part is blurred as a whole: it has no edges that could lie on pixels, and keeps its size and place."""
+    return any(effect.seen and effect.deviation > 0 for effect in part.effects)
 
 
 def stand_unfitted(resolved: Resolved, part: Part) -> Stand:

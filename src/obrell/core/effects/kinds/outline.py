@@ -43,9 +43,9 @@ class Outline(Effect):
     thin: Thin = Field("as typed", title="width is")
     sides: Literal["alike", "each its own"] = Field("alike", title="sides of a box")
     top: Length = Field(1.0, title="top width")
-    right: Length = Field(0.0, title="right width")
-    bottom: Length = Field(0.0, title="bottom width")
-    left: Length = Field(0.0, title="left width")
+    right: Length = Field(1.0, title="right width")
+    bottom: Length = Field(1.0, title="bottom width")
+    left: Length = Field(1.0, title="left width")
     line: Literal["the edge", "the path as drawn"] = Field("the edge", title="along")
     joins: Join = Field("mitre", title="corners")
     mitre: Mitre = Field(MITRE_LIMIT, title="mitres up to")
@@ -65,7 +65,7 @@ class Outline(Effect):
             ends = () if self.drawn or self.dashes else ("caps",)
             mitre = () if self.joins == "mitre" else ("mitre",)
             return (*SIDES, *run, *dashed, *ends, *mitre, *width, *(("place",) if self.drawn else ()))
-        return ("width", "thin", "line", "joins", "mitre", "dash", "gap", "further", "phase", "caps", *run)
+        return ("width", "line", "joins", "mitre", "dash", "gap", "further", "phase", "caps", *run)
 
     @property
     def dashes(self) -> tuple[float, ...]:
@@ -79,8 +79,9 @@ class Outline(Effect):
 
     @property
     def hairline(self) -> bool:
-        """Whether it is as wide as a device px at every density, and lies on the pixels beside the edge."""
-        return self.thin != "as typed" and self.sides == "alike"
+        """Whether it is as wide as a device px at every density, on every side that it has, and lies on the pixels
+        beside the edge."""
+        return self.thin != "as typed"
 
     @property
     def outer_share(self) -> float:
@@ -131,7 +132,10 @@ class Outline(Effect):
         """Of the top, right, bottom and left side, fitted to pixels as asked."""
         if self.sides == "alike":
             return (fitted(1.0 if self.hairline else self.width),) * 4
-        return fitted(self.top), fitted(self.right), fitted(self.bottom), fitted(self.left)
+        top, right, bottom, left = (
+            fitted(w) if w > 0 else 0.0 for w in (self.top, self.right, self.bottom, self.left)
+        )
+        return top, right, bottom, left
 
     def _fitted(self, stand: Stand) -> Callable[[float], float]:
         """From widths as they are typed to widths as they are drawn, logical px."""
@@ -173,6 +177,7 @@ class Outline(Effect):
         widths: Sentence = (Slot("thin" if self.hairline else "width"),)
         if self.sides != "alike":
             widths = (*(part for side in SIDES for part in (Slot(side), Words(" "))),)[:-1]
+            widths = (*widths, Words(", each "), Slot("thin")) if self.hairline else widths
         lies = Slot("line" if self.drawn else "place")
         return (
             lies, Words(", "), *widths, Words(", "), *colours, Words(" "), Slot("opacity"),

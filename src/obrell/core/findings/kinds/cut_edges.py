@@ -11,7 +11,7 @@ from typing import ClassVar
 import numpy as np
 
 from obrell.core.document.effect_stacks import painted_of
-from obrell.core.document.model import Part
+from obrell.core.document.model import Canvas, Part
 from obrell.core.document.moving import place_of
 from obrell.core.document.resolve import Resolved
 from obrell.core.document.tree import walk
@@ -57,7 +57,7 @@ class CutEdges(Kind):
             self.found(
                 f"The canvas cuts the {cuts[0].label} of {cuts[0].name}{more}.",
                 *dict.fromkeys(cut.part for cut in cuts),
-                cures=(*cures, Cure("Grow the canvas", grown(cuts))),
+                cures=(*cures, Cure("Grow the canvas", grown(cuts, resolved.control.canvas))),
             ),
         )
 
@@ -87,10 +87,13 @@ class CutEdge:
         return self.left, self.top, self.right, self.bottom
 
 
-def grown(cuts: Sequence[CutEdge]) -> Edit:
-    """The canvas grown by whole px until it holds all that it cuts."""
+def grown(cuts: Sequence[CutEdge], canvas: Canvas) -> Edit:
+    """The canvas grown until it holds all that it cuts: alike on opposite sides, so that what was in its middle stays
+    there, and by whole px, to a size that is whole at density 1.5 too."""
     left, top, right, bottom = (math.ceil(max(sides)) for sides in zip(*(cut.sides for cut in cuts), strict=True))
-    return CanvasEdges(left=left, top=top, right=right, bottom=bottom)
+    across, down = max(left, right), max(top, bottom)
+    odd_across, odd_down = (across and canvas.width % 2 == 1, down and canvas.height % 2 == 1)
+    return CanvasEdges(left=across, top=down, right=across + int(odd_across), bottom=down + int(odd_down))
 
 
 def cut_edges(resolved: Resolved) -> list[CutEdge]:

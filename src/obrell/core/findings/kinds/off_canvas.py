@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import ClassVar
 
 from obrell.core.document.model import Part
@@ -11,6 +12,7 @@ from obrell.core.edit.parts import MoveParts
 from obrell.core.findings.base import Cure, Finding, Kind
 from obrell.core.geometry.plane import Rect
 from obrell.core.scene.stands import stand_of
+from obrell.core.shapes import Combination
 from obrell.core.workspace import OfObject
 
 SLACK_PX = 0.01
@@ -27,10 +29,12 @@ class OffCanvas(Kind):
 
     def look(self, resolved: Resolved) -> tuple[Finding, ...]:
         canvas = Rect(0, 0, resolved.control.canvas.width, resolved.control.canvas.height)
+        parts = {name: node.part for name, node in resolved.tree.all.items()}
+        own = {part.id: part for part in resolved.control.parts}
         return tuple(
-            self._of(node.part, bounds, canvas)
-            for node in resolved.tree.all.values()
-            if not _within(bounds := _bounds(resolved, node.part), canvas.grown(SLACK_PX))
+            self._of(part, bounds, canvas)
+            for part in parts.values()
+            if not _is_piece(part, own) and not _within(bounds := _seen(resolved, part, parts), canvas.grown(SLACK_PX))
         )
 
     def _of(self, part: Part, bounds: Rect, canvas: Rect) -> Finding:
@@ -39,6 +43,22 @@ class OffCanvas(Kind):
         fits = bounds.width <= canvas.width and bounds.height <= canvas.height
         cures = (Cure("Move it onto the canvas", _onto(part, bounds, canvas)),) if fits and not part.locked else ()
         return self.found(words, part.id, mark="off the canvas", cures=cures)
+
+
+def _is_piece(part: Part, parts: Mapping[str, Part]) -> bool:
+    """Whether a part is seen only as a piece of a combination, which is looked at itself."""
+    outer = parts.get(part.within or "")
+    return outer is not None and (isinstance(outer.shape, Combination) or _is_piece(outer, parts))
+
+
+def _seen(resolved: Resolved, part: Part, parts: Mapping[str, Part]) -> Rect:
+    """Around what can be seen of a part's shape: what it is clipped to cuts it."""
+    bounds, clip = _bounds(resolved, part), parts.get(part.clip or "")
+    if clip is None:
+        return bounds
+    cut = _bounds(resolved, clip)
+    left, top = max(bounds.left, cut.left), max(bounds.top, cut.top)
+    return Rect(left, top, max(left, min(bounds.right, cut.right)), max(top, min(bounds.bottom, cut.bottom)))
 
 
 def _onto(part: Part, bounds: Rect, canvas: Rect) -> MoveParts:

@@ -6,7 +6,7 @@ from typing import ClassVar
 
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
-from obrell.core.document.tree import walk
+from obrell.core.document.tree import Tree, walk
 from obrell.core.findings.base import Finding, Kind
 from obrell.core.findings.sides import counted, cure, sides_of
 from obrell.core.workspace import OfObject
@@ -14,6 +14,14 @@ from obrell.core.workspace import OfObject
 DENSITY = 1.0
 """Where a soft side is seen most."""
 _FOUND = OfObject[Finding | None](8192)
+
+
+def is_softened(tree: Tree, part: Part) -> bool:
+    """Whether a part, or what it lies in, is blurred: its softness was asked for."""
+    outer = tree.all.get(part.within or "")
+    return any(effect.seen and effect.deviation > 0 for effect in part.effects) or (
+        outer is not None and is_softened(tree, outer.part)
+    )
 
 
 class SoftSides(Kind):
@@ -25,7 +33,8 @@ class SoftSides(Kind):
     rank: ClassVar[int] = 30
 
     def look(self, resolved: Resolved) -> tuple[Finding, ...]:
-        found = (self._known(resolved, node.part) for node in walk(resolved.tree.nodes))
+        tree = resolved.tree
+        found = (self._known(resolved, node.part) for node in walk(tree.nodes) if not is_softened(tree, node.part))
         return tuple(one for one in found if one is not None)
 
     def _known(self, resolved: Resolved, part: Part) -> Finding | None:

@@ -29,6 +29,12 @@ const chosen = (bench) => bench.state.selected;
 /** The first that is selected, as it is copied. @param {Bench} bench */
 const copyOf = (bench) => bench.state.clip.find((one) => one.id === chosen(bench)[0]);
 
+/** Whether a combination leaves its pieces where they are, as it was said beside it. */
+const keepsPieces = () => {
+  const said = document.getElementById("keep-pieces");
+  return said instanceof HTMLInputElement && said.checked;
+};
+
 /** What is done to all selected parts at once. @param {Bench} bench @returns {Acts} */
 const together = (bench) => {
   /** @param {string} kind @param {object} [more] */
@@ -42,7 +48,7 @@ const together = (bench) => {
     "centre-down": () => post("centre", { across: false }),
     "centre-both": () => post("centre"),
     group: () => post("group"),
-    combine: ({ mode }) => post("combine", { mode }),
+    combine: ({ mode }) => post("combine", { mode, keep: keepsPieces() }),
     repeat: ({ way }) => post("repeat", { way }),
     "outline-lines": () => post("outline-lines"),
     "to-path": () => post("to-path"),
@@ -50,6 +56,8 @@ const together = (bench) => {
     "paste-effects": () => pasteEffects(bench, false),
     "paste-effects-instead": () => pasteEffects(bench, true),
     "paste-instead": () => pasteInstead(bench),
+    "to-front": () => post("to-end", { way: "front" }),
+    "to-back": () => post("to-end", { way: "back" }),
     "like-last": () => bench.used.give(chosen(bench)),
     plain: () => post("plain-look"),
     hide: () => bench.set("parts/*/visible", !first()?.visible),
@@ -83,6 +91,7 @@ function reorder(bench, by) {
   const beside = bench.state.scene.parts.filter((other) => other.within === part.within);
   const next = beside[beside.indexOf(part) + by];
   if (next) bench.post({ kind: "reorder", part: part.id, to: next.id });
+  else bench.complain(`${part.name} lies ${by > 0 ? "in front of" : "behind"} all others already.`);
 }
 
 /** @param {Bench} bench */
@@ -160,7 +169,7 @@ const openings = (bench) => ({
   press: ({ press = "" }) => {
     const node = document.querySelector(press);
     if (!(node instanceof HTMLElement)) bench.complain(NOT_HERE);
-    else if (node.matches("input, details[open] > summary")) node.focus();
+    else if (node.matches("input, .num, details[open] > summary")) node.focus();
     else node.click();
   },
   fill: ({ fill = "" }) => openForm(bench, fill),

@@ -28,6 +28,25 @@ const READY = {
   redo: ({ state }) => state.redo,
 };
 
+/**
+ * How well a word fits words, 0 the best: one of them, the beginning of one, none.
+ *
+ * @param {string} word @param {string[]} texts
+ */
+function fits(word, texts) {
+  if (texts.includes(word)) return 0;
+  return texts.some((text) => text.startsWith(word)) ? 1 : NONE;
+}
+const NONE = 100;
+/** What people call a command besides comes after what it is called. */
+const BESIDES = 3;
+/** @param {string} text */
+const wordsIn = (text) =>
+  text
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
+
 /** @type {Object<string, 1|-1>} */
 const ARROWS = { ArrowDown: 1, ArrowUp: -1 };
 
@@ -63,14 +82,14 @@ class Finder {
   }
 
   #show() {
-    const wanted = this.field.value.toLowerCase().split(/\s+/).filter(Boolean);
+    const wanted = wordsIn(this.field.value);
     for (const button of this.buttons) {
       const { need = "", where = "", why = "", other = "" } = button.dataset;
-      const own = (button.querySelector("b")?.textContent ?? "").toLowerCase();
-      const text = `${own} ${other.toLowerCase()}`;
+      const [own, others] = [wordsIn(button.querySelector("b")?.textContent ?? ""), wordsIn(other)];
+      const far = wanted.map((word) => Math.min(fits(word, own), fits(word, others) + BESIDES));
       const ready = READY[need](this.bench);
-      button.hidden = !wanted.every((word) => text.includes(word));
-      button.style.order = wanted.every((word) => own.includes(word)) ? "0" : "1";
+      button.hidden = far.some((rank) => rank >= NONE);
+      button.style.order = String(far.reduce((sum, rank) => sum + rank, 0));
       button.classList.toggle("cannot", !ready);
       button.setAttribute("aria-disabled", String(!ready));
       const said = button.querySelector("span");

@@ -33,6 +33,18 @@ export function startLines(bench) {
       bench.select([id]);
   });
   startReordering(bench, sheet);
+  bringOpened(bench);
+}
+
+/** An effect that was opened is brought into view. @param {import("../ui/types.js").Bench} bench */
+function bringOpened(bench) {
+  let open = "";
+  bench.element.addEventListener("shown", () => {
+    const { selected, effect } = bench.state;
+    const now = effect ? `${selected[0]}/${effect}` : "";
+    if (now && now !== open) document.querySelector(".eff.open")?.scrollIntoView({ block: "nearest" });
+    open = now;
+  });
 }
 
 /**

@@ -18,6 +18,9 @@ import { listAfter, sceneOf } from "../ui/told.js";
 const NEAREST = 128;
 const FARTHEST = 0.05;
 
+/** What a canvas can be fitted into at least. */
+const LEAST_ROOM_PX = 160;
+
 export class Stage extends Looked {
   /** @param {HTMLElement} element @param {string} address of the live socket */
   constructor(element, address) {
@@ -46,7 +49,20 @@ export class Stage extends Looked {
       news: (news) => this.#tell("news", news),
       frame: (header, data, offset) => this.#receive(header, data, offset),
     });
-    new ResizeObserver(() => this.request()).observe(element);
+    /** What is to be fitted once the stage has a size. @type {[number, number]|null} */
+    this.unfitted = null;
+    new ResizeObserver(() => this.#sized()).observe(element);
+  }
+
+  #sized() {
+    if (this.unfitted && this.#roomy) this.centre(...this.unfitted);
+    this.request();
+  }
+
+  /** Whether there is room for anything: none while a page that lies behind another one is laid out. */
+  get #roomy() {
+    const { width, height } = this.#free;
+    return width > LEAST_ROOM_PX && height > LEAST_ROOM_PX;
   }
 
   /** Show what an edit makes of a state. @param {string} state @param {Edit|null} edit null ends that */
@@ -92,6 +108,7 @@ export class Stage extends Looked {
   /** Put a canvas of that logical size into the middle.
    * @param {number} width @param {number} height @param {number} [zoom] */
   centre(width, height, zoom) {
+    this.unfitted = this.#roomy ? null : [width, height];
     const free = this.#free;
     const fit = Math.min((free.width - 110) / width, (free.height - 154) / height);
     const next = zoom ?? Math.max(0.1, fit >= 1 ? Math.min(16, Math.floor(fit)) : fit);

@@ -1,0 +1,130 @@
+"""What is named acts as named."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from obrell.core.document.model import Canvas
+from obrell.core.document.resolve import resolve
+from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.edit.materials import material_from
+from obrell.core.effects import Blur, DropShadow, Outline
+from obrell.core.errors import Refused
+from obrell.core.findings import found_in
+from obrell.core.icons import find_icons
+from obrell.core.render.picture import picture
+from obrell.core.scene.stands import stand_of
+from obrell.core.shapes import Box, Round, Sides
+from tests.making import KIT, control, part, solid
+
+INK = solid("#204060")
+ALL = control(*(part(Box(width=10, height=10), INK, x=10 * n + 10, y=30) for n in range(4)))
+
+
+def do(here, **edit):
+    return applied(read_edit(edit), here, Surroundings.of(KIT))
+
+
+def order(here):
+    return [one.id for one in here.parts]
+
+
+def found(here, kind):
+    return [one for one in found_in(resolve(KIT, here)) if one.kind == kind]
+
+
+@given(st.sets(st.sampled_from(order(ALL)), min_size=1, max_size=3), st.sampled_from(["front", "back"]))
+def test_parts_go_to_the_front_or_the_back_in_one_step_and_keep_their_order(ids, way):
+    moved = [name for name in order(ALL) if name in ids]
+    rest = [name for name in order(ALL) if name not in ids]
+    wanted = [*rest, *moved] if way == "front" else [*moved, *rest]
+    edit = {"kind": "to-end", "parts": sorted(ids), "way": way}
+    if wanted == order(ALL):
+        with pytest.raises(Refused, match="already"):
+            do(ALL, **edit)
+    else:
+        assert order(do(ALL, **edit)) == wanted
+
+
+def test_they_do_so_over_combinations_with_all_that_lies_in_them():
+    combined = do(ALL, kind="combine", parts=["p2", "p3"])
+    made = combined.parts[-2] if combined.parts[-1].id == "p4" else combined.parts[-1]
+    assert order(do(combined, kind="to-end", parts=["p1"], way="front"))[-1] == "p1"
+    back = do(combined, kind="to-end", parts=[made.id], way="back")
+    assert set(order(back)[:3]) == {"p2", "p3", made.id}
+    with pytest.raises(Refused):
+        do(ALL, kind="to-end", parts=["p4"], way="front")
+
+
+def test_a_combination_can_leave_its_pieces_where_they_are():
+    made = do(ALL, kind="combine", parts=["p1", "p2"], mode="difference", keep=True)
+    assert {"p1", "p2", "p3", "p4"} < set(order(made))
+    by_id = {one.id: one for one in made.parts}
+    assert by_id["p1"] == ALL.parts[0]
+    new = [one for one in made.parts if one.id not in order(ALL)]
+    assert sorted(one.shape.kind for one in new) == ["box", "box", "combination"]
+
+
+def test_sides_of_their_own_begin_alike_and_can_be_a_device_pixel_each():
+    alike = Outline(id="e1", sides="each its own")
+    assert alike.widths() == (1, 1, 1, 1)
+    light = alike.evolve(thin="1 device px", right=0, bottom=0, left=0, fill=solid("#ffffff").fill)
+    here = control(part(Box(width=40, height=20), INK, light, x=40, y=30))
+    for density in (1, 1.5, 2, 3):
+        column = picture(resolve(KIT, here), float(density))[:, round(40 * density), 0]
+        assert (column > 250).sum() == 1, density
+
+
+@pytest.mark.parametrize(("width", "height"), [(160, 64), (161, 65), (80, 61)])
+def test_the_canvas_grows_alike_on_both_sides_to_a_size_that_is_whole_at_every_density(width, height):
+    shadow = DropShadow(id="e1")
+    body = part(Box(width=width - 4, height=height - 4), INK, shadow, x=width / 2, y=height / 2)
+    here = control(body).evolve(canvas=Canvas(width=width, height=height))
+    (one,) = found(here, "cut-edges")
+    grown = applied(one.cures[-1].edit, here, Surroundings())
+    assert not found(grown, "cut-edges")
+    for side in (grown.canvas.width, grown.canvas.height):
+        assert side % 2 == 0 or side in (width, height)
+    left, top = grown.parts[0].x - here.parts[0].x, grown.parts[0].y - here.parts[0].y
+    assert grown.canvas.width - width - left in (left, left + 1)
+    assert grown.canvas.height - height - top in (top, top + 1)
+
+
+def test_a_saved_material_keeps_hairlines_only_in_px():
+    wide, hair = Outline(id="e1", width=14), Outline(id="e2", width=1)
+    here = control(part(Sides(count=3, width=90, height=80), INK, wide, hair))
+    material = material_from(here, "p1", "Sign", "sign", scaled=True)
+    assert material.fixed == tuple(f"{one.id}/width" for one in here.parts[0].effects if getattr(one, "width", 0) == 1)
+
+
+def test_a_piece_of_an_intersection_that_reaches_off_the_canvas_is_no_finding():
+    large = part(Round(width=300, height=300), INK, x=40, y=30)
+    here = do(control(part(Box(width=20, height=20), INK, x=40, y=30), large), kind="combine", parts=["p1", "p2"],
+              mode="intersection")  # fmt: skip
+    assert not found(here, "off-canvas")
+    assert found(do(here, kind="move", parts=[here.parts[-1].id], dx=60, dy=0), "off-canvas")
+
+
+def test_what_a_clip_cuts_off_is_no_finding():
+    large = part(Round(width=300, height=300), INK, x=40, y=30, clip="p1")
+    assert not found(control(part(Box(width=20, height=20), INK, x=40, y=30), large), "off-canvas")
+
+
+def test_softness_that_was_asked_for_is_no_finding_and_blurred_parts_keep_their_size():
+    soft = part(Box(width=30.5, height=5.4), INK, x=40.3, y=30.25, fit="off")
+    assert found(control(soft), "soft-sides")
+    assert not found(control(soft.evolve(effects=(*soft.effects, Blur(id="e5", radius=2)))), "soft-sides")
+    blurred = soft.evolve(fit="sides", effects=(*soft.effects, Blur(id="e5", radius=2)))
+    shown = resolve(KIT, control(blurred))
+    heights = {
+        stand_of(shown, shown.control.parts[0], density).outline.bounds().height / density for density in (1, 2, 3)
+    }
+    assert {round(height, 6) for height in heights} == {5.4}
+
+
+def test_icons_are_found_by_whole_words_first_then_beginnings():
+    assert find_icons("lock")[0] == "lock"
+    assert all("lock" in name.split("-") for name in find_icons("lock")[:5])
+    assert find_icons("unlock")[0] == "lock-open"
+    assert find_icons("bell")[0] == "bell"
+    assert "clock" in find_icons("lock", most=2000)
