@@ -121,8 +121,8 @@ def test_whole_numbers_stay_whole_and_nothing_leaves_its_range():
     where = with_pressed(part(Repeat(count=3)), part(Round(), INK, within="p1", opacity=0.2),
                          parts__p1__shape__count=6, parts__p2__opacity=0.9)  # fmt: skip
     assert half(where, 0.4).first.control.parts[0].shape.count == 4
-    beyond = half(where, 1.4).first.control.parts[1]
-    assert beyond.opacity == 0.9
+    for far in (1.15, 1.2, 1.4, 3.0):
+        assert half(where, far).first.control.parts[1].opacity == pytest.approx(1.0, abs=1e-5)
     assert half(where, 1.05).first.control.parts[1].opacity == pytest.approx(0.935)
 
 

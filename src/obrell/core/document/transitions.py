@@ -8,7 +8,7 @@ cross-fades: the picture with the one over the picture with the other.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
 from obrell.core.document.differing import OF_THE_CONTROL, as_json, values_between
@@ -24,6 +24,8 @@ from obrell.core.values.transitions import Timing, Transition
 
 STAYING = ("seed",)
 """Numbers with nothing between them: each is another pattern."""
+HALVINGS = 24
+"""Steps in which the end of a range is looked for."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -181,13 +183,47 @@ def _travelled(look: Resolved, way: Way, far: float, light: Light) -> Resolved:
 
 
 def _put(draft: Draft, one: Travel, far: float) -> None:
-    """A value as far as it can go."""
+    """A value as far as it can go: beyond its range it stays at the end of that."""
     _, name, below = one.path.split("/", 2)
     part = draft.part(name)
-    try:
-        draft.put(with_number(part, below, travelled(one.start, one.end, far, {})))
-    except BadValue:
-        draft.put(with_number(part, below, travelled(one.start, one.end, min(1.0, max(0.0, far)), {})))
+
+    def fits(value: object) -> bool:
+        try:
+            with_number(part, below, value)
+        except BadValue:
+            return False
+        return True
+
+    value = travelled(one.start, one.end, far, {})
+    draft.put(with_number(part, below, value if fits(value) else _within_range(one, far, fits)))
+
+
+def _within_range(one: Travel, far: float, fits: Callable[[object], bool]) -> object:
+    """Return the value nearest to what ``far`` comes to that fits; of a list each item by itself."""
+    inside = min(1.0, max(0.0, far))
+    start, end = one.start, one.end
+    if not (isinstance(start, list) and isinstance(end, list) and len(start) == len(end)):
+        return _farthest(start, end, (inside, far), fits)
+    items = [travelled(a, b, inside, {}) for a, b in zip(start, end, strict=True)]
+    for number, (a, b) in enumerate(zip(start, end, strict=True)):
+        before, after = items[:number], items[number + 1 :]
+
+        def fits_there(item: object, before: list[object] = before, after: list[object] = after) -> bool:
+            return fits([*before, item, *after])
+
+        items[number] = _farthest(a, b, (inside, far), fits_there)
+    return items
+
+
+def _farthest(start: object, end: object, way: tuple[float, float], fits: Callable[[object], bool]) -> object:
+    """Return what is as far as it fits between two shares of the way, the first of which fits."""
+    inside, far = way
+    if fits(whole := travelled(start, end, far, {})):
+        return whole
+    for _ in range(HALVINGS):
+        middle = (inside + far) / 2
+        inside, far = (middle, far) if fits(travelled(start, end, middle, {})) else (inside, middle)
+    return travelled(start, end, inside, {})
 
 
 def _light_between(start: Light, end: Light, share: float) -> Light:
