@@ -15,6 +15,7 @@ from obrell.core.icons import find_icons
 from obrell.core.render.picture import picture
 from obrell.core.scene.stands import stand_of
 from obrell.core.shapes import Box, Round, Sides
+from obrell.web.keeping import keeping
 from tests.making import KIT, control, part, solid
 
 INK = solid("#204060")
@@ -128,3 +129,19 @@ def test_icons_are_found_by_whole_words_first_then_beginnings():
     assert find_icons("unlock")[0] == "lock-open"
     assert find_icons("bell")[0] == "bell"
     assert "clock" in find_icons("lock", most=2000)
+
+
+def test_one_value_of_a_linked_copy_is_let_go_without_the_others():
+    here = control(part(Box(width=30, height=20), INK, x=40, y=30))
+    made = do(here, kind="linked-copy", parts=["p1"])
+    copy = made.parts[-1]
+    paths = {follow.path for follow in copy.follows}
+    alone = do(made, kind="remove-follow", part=copy.id, path="shape/height")
+    assert {follow.path for follow in alone.parts[-1].follows} == paths - {"shape/height"}
+    assert do(made, kind="remove-follow", part=copy.id, paths=["x", "y"]).parts[-1].follows == tuple(
+        follow for follow in copy.follows if follow.path not in ("x", "y")
+    )
+    (sentence,) = keeping(made, copy)
+    other = do(made, kind="add-follow", part=copy.id, path="rotation", source="p1", measure="width")
+    left = applied(read_edit(sentence.stop), other, Surroundings()).parts[-1].follows
+    assert [follow.path for follow in left] == ["rotation"]

@@ -25,6 +25,8 @@ from obrell.web.services import kits_of, presence_of
 from obrell.web.wall import WALL, wall_block
 
 router = APIRouter()
+PLAIN = ("#ffffff", "#000000")
+"""Colours that stay what they are unless that is asked for."""
 TICKED = 3.0
 """CIEDE2000 up to which following is proposed as ticked."""
 
@@ -72,6 +74,7 @@ def _row(one: Proposal, colours: Mapping[str, str], names: Mapping[str, str]) ->
     link = one.match.link
     return {
         "colours": one.colours, "count": one.count, "seen": literal(link, colours), "words": link_words(link, names),
-        "remains": number(round(one.match.remains, 1)), "ticked": one.match.remains <= TICKED,
+        "remains": number(round(one.match.remains, 1)),
+        "ticked": one.match.remains <= TICKED and one.colours[0] not in PLAIN,
         "links": {colour: link.model_dump(mode="json") for colour in one.colours},
     }  # fmt: skip

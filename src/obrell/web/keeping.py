@@ -20,10 +20,11 @@ LEAST = 2
 
 @dataclass(frozen=True, slots=True)
 class KeptView:
-    """One number that keeps a distance."""
+    """One number that keeps a distance, and the edit that lets it alone go."""
 
     words: str
     slot: FieldView
+    stop: dict[str, str]
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +33,7 @@ class KeepingView:
 
     source: str
     values: tuple[KeptView, ...]
-    stop: dict[str, str]
+    stop: dict[str, object]
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +61,8 @@ def kept(part: Part) -> list[Follow]:
 
 def _keeping(control: Control, part: Part, source: str) -> KeepingView:
     name = next((other.name for other in control.parts if other.id == source), "a part that is gone")
-    stop = {"kind": "remove-follow", "part": part.id, "source": source}
+    paths = [follow.path for follow in kept(part) if follow.source == source]
+    stop: dict[str, object] = {"kind": "remove-follow", "part": part.id, "paths": paths}
     return KeepingView(name, tuple(_values(control, part, source)), stop)
 
 
@@ -70,7 +72,8 @@ def _values(control: Control, part: Part, source: str) -> Iterator[KeptView]:
     for follow in sorted(found, key=lambda one: order.index((one.path, one.measure))):
         offset = field_at(control, f"parts/{part.id}/follows/{part.follows.index(follow)}/offset")
         words = KEPT[follow.path, follow.measure]
-        yield KeptView(words, replace(offset, title=words))
+        stop = {"kind": "remove-follow", "part": part.id, "path": follow.path}
+        yield KeptView(words, replace(offset, title=words), stop)
 
 
 def fit_of(resolved: Resolved, selected: tuple[str, ...]) -> FitView | None:

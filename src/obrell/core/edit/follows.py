@@ -64,11 +64,13 @@ class AddFollow(Edit):
 
 
 class RemoveFollow(Edit):
-    """A number that stays what it is from now on; without a path, all that follow one source."""
+    """Numbers that stay what they are from now on: one, or several, by their paths; without any, all that follow one
+    source."""
 
     kind: Literal["remove-follow"] = "remove-follow"
     part: Id | Literal["canvas"]
     path: Annotated[str, Field(max_length=100)] = ""
+    paths: Annotated[tuple[Annotated[str, Field(max_length=100)], ...], Field(max_length=40)] = ()
     source: Id | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
@@ -80,7 +82,8 @@ class RemoveFollow(Edit):
         return tuple(one for one in follows if not self._ends(one))
 
     def _ends(self, follow: Follow) -> bool:
-        return follow.path == self.path if self.path else follow.source == self.source
+        paths = (*self.paths, *([self.path] if self.path else []))
+        return follow.path in paths if paths else follow.source == self.source
 
     def removes(self) -> bool:
         return True
