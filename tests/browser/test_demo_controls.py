@@ -5,7 +5,7 @@ from playwright.sync_api import expect
 from tests.browser.hand import at, middle_of, shows, stage_colour, until, value
 from tests.making import png, slope
 
-NEUTRAL = [156, 165, 166, 255]
+NEUTRAL = [31, 138, 146, 255]
 INK = [31, 42, 48, 255]
 
 

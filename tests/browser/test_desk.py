@@ -82,7 +82,7 @@ def test_another_edge_is_looked_at_by_pressing_it_and_made_crisp_by_its_remedy(h
     hand.choose(f"parts/{box}/fit", "off")
     hand.type(f"parts/{box}/x", "60.3")
     page.mouse.click(*at(page, 99, 48))
-    expect(page.locator("#proof .soft-sides")).to_contain_text("1×: left, right")
+    expect(page.locator("#proof .soft-sides")).to_contain_text("1×, 1.5×, 2×, 3×: left, right")
     page.mouse.click(*at(page, 60, 22))
     first = page.locator("#proof .edges img").first
     seen = first.get_attribute("src")

@@ -18,7 +18,7 @@ from tests.browser.hand import (
     value,
 )  # fmt: skip
 
-NEUTRAL = [156, 165, 166, 255]
+NEUTRAL = [31, 138, 146, 255]
 
 
 @pytest.fixture
@@ -176,7 +176,7 @@ def test_an_icon_is_imported_and_two_of_its_points_are_changed(blank):
     page.locator("#icon-words").fill("bell")
     page.locator("#icon-list [aria-label='bell']").click()
     expect(page.locator(".part.sel p").first).to_contain_text("icon")
-    shows(page, 48, 48 + 8.4, [31, 42, 48, 255])
+    shows(page, 48, 48 + 8.4, [77, 91, 99, 255])
     page.locator("#more summary").click()
     page.locator("#sheet [data-do=to-path]").click()
     expect(page.locator(".knot[data-knot]").first).to_be_visible()

@@ -329,16 +329,18 @@ def test_keys_go_from_part_to_part_and_from_handle_to_handle(hand):
     expect(page.locator(".part.sel")).to_have_count(1)
 
 
-def test_what_is_drawn_next_has_the_look_last_used_for_its_kind(hand):
+def test_what_is_drawn_next_is_plain_and_the_last_look_is_offered(hand):
     page = hand.page
     first = hand.put("b", (10, 10), (40, 30))
     assert page.locator(".part.sel .eff").count() == 1
     page.locator("#sheet [data-add-effect=gloss]").click()
     expect(page.locator(".part.sel .eff")).to_have_count(2)
-    second = hand.put("b", (60, 10), (90, 30))
+    second = hand.draw("b", (60, 10), (90, 30))
     assert second != first
+    expect(page.locator(".part.sel .eff")).to_have_count(1)
+    page.locator("#said button", has_text="Like Box").click()
     expect(page.locator(".part.sel .eff")).to_have_count(2)
-    hand.put("r", (60, 50), (80, 70))
+    hand.command("remove all effects")
     expect(page.locator(".part.sel .eff")).to_have_count(1)
 
 

@@ -190,7 +190,7 @@ def test_what_the_canvas_cuts_is_found_and_cured():
     assert cut.sides == (2, 0, 2, 0)
     inside = done(start, cut.inside().model_dump())
     assert cut_edges(resolved(*inside.parts)) == []
-    wider = done(start, grown([cut]).model_dump())
+    wider = done(start, grown([cut], start.canvas).model_dump())
     assert (wider.canvas.width, wider.canvas.height, wider.parts[0].x) == (84, 60, 42)
     assert cut_edges(resolved(*wider.parts, width=84)) == []
 
@@ -204,7 +204,8 @@ def test_shadows_and_glows_of_every_part_are_noticed_where_they_can_be_seen():
     assert [(cut.label, [side > 0 for side in cut.sides]) for cut in cuts] == [
         ("drop shadow", [False, False, False, True]), ("outer glow", [True, True, False, False]),
     ]  # fmt: skip
-    larger = done(control(low, glow, faint), grown(cuts).model_dump())
+    here = control(low, glow, faint)
+    larger = done(here, grown(cuts, here.canvas).model_dump())
     assert cut_edges(resolved(*larger.parts, width=larger.canvas.width, height=larger.canvas.height)) == []
 
 

@@ -145,3 +145,10 @@ def test_one_value_of_a_linked_copy_is_let_go_without_the_others():
     other = do(made, kind="add-follow", part=copy.id, path="rotation", source="p1", measure="width")
     left = applied(read_edit(sentence.stop), other, Surroundings()).parts[-1].follows
     assert [follow.path for follow in left] == ["rotation"]
+
+
+def test_an_effect_that_several_parts_share_is_set_and_said_by_its_place():
+    here = control(*(part(Box(width=20, height=20), INK, DropShadow(id="e5"), x=20 + 30 * n, y=30) for n in range(2)))
+    wish = {"kind": "type", "path": "parts/*/effects/drop-shadow:0/blur", "text": "12", "parts": ["p1", "p2"]}
+    assert [one.effects[1].blur for one in do(here, **wish).parts] == [12, 12]
+    assert "drop shadow" in read_edit(wish).label(here)

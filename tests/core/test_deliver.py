@@ -203,7 +203,8 @@ def test_all_that_a_program_is_told_of_a_control_and_of_a_file():
     told = entry(other, b"content")
     assert told == {
         "name": "test-kit/control.wide.night.pressed.2.png", "control": "Control", "size": "wide",
-        "colourway": "night", "state": "pressed", "format": "png", "density": 2,
+        "colourway": "night", "state": "pressed", "state_name": "Pressed", "role": "pressed",
+        "format": "png", "density": 2,
         "width": 200, "height": 120, "body": told["body"],
         "touch": {"left": 20, "top": 16, "width": 120, "height": 88},
         "sha256": hashlib.sha256(b"content").hexdigest(),

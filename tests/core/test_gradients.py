@@ -10,11 +10,12 @@ from hypothesis import strategies as st
 from obrell.core.colour.stops import stops_from, stops_text
 from obrell.core.document.gradients import laid
 from obrell.core.document.measures import spans_of
+from obrell.core.document.model import Swatch
 from obrell.core.document.tree import arranged
-from obrell.core.edit import Surroundings, read_edit
+from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.effects import Depth, Mask, Outline, Paint
 from obrell.core.effects.kinds.mask import GradientCover
-from obrell.core.errors import BadValue, Refused
+from obrell.core.errors import BadValue, ObrellError, Refused
 from obrell.core.shapes import Box, Group
 from obrell.core.values.colours import SwatchLink
 from obrell.core.values.paints import Conic, Linear, Radial, Stop
@@ -204,6 +205,43 @@ def test_what_is_no_gradient_is_refused_in_words(text, words):
         stops_from(text)
 
 
-def test_stops_that_follow_swatches_are_not_written():
-    follows = Stop(position=0, colour=SwatchLink(swatch="tarn"))
-    assert stops_text((follows, Stop(position=1, colour="#000000"))) == ""
+NAMES = {"tarn": "tarn", "deep": "Deep water, 2"}
+KIT = Surroundings(
+    swatches=tuple(Swatch(id=ident, name=name, colour="#1f8a92") for ident, name in NAMES.items())
+)  # fmt: skip
+
+
+@given(
+    st.sampled_from(sorted(NAMES)),
+    st.integers(-100, 100),
+    st.integers(-20, 20),
+    st.integers(0, 359),
+    st.integers(0, 100),
+)
+def test_stops_that_follow_swatches_are_written_by_name_and_read_again(swatch, tint, chroma, hue, opacity):
+    link = SwatchLink(swatch=swatch, tint=tint, chroma=chroma, hue=hue)
+    stops = (Stop(position=0, colour=link, opacity=opacity / 100), Stop(position=1, colour="#000000"))
+    text = stops_text(stops, NAMES)
+    assert NAMES[swatch] in text
+    here = control(part(Box(), Paint(id="e1", fill=Linear(stops=stops[::-1]))))
+    wish = {"kind": "write-stops", "path": "parts/p1/effects/e1/fill", "text": text}
+    assert applied(read_edit(wish), here, KIT).parts[0].effects[0].fill.stops == stops
+
+
+def test_a_swatch_that_is_not_there_is_refused_and_what_is_no_swatch_too():
+    here = control(
+        part(
+            Box(),
+            Paint(
+                id="e1", fill=Linear(stops=(Stop(position=0, colour="#ffffff"), Stop(position=1, colour="#000000")))
+            ),
+        )
+    )
+    for text in (
+        "swatch(gone) 0%, #000",
+        "swatch(tarn x) 0%, #000",
+        "swatch() 0%, #000",
+        "swatch(tarn 1 2 3 4), #000",
+    ):
+        with pytest.raises(ObrellError):
+            applied(read_edit({"kind": "write-stops", "path": "parts/p1/effects/e1/fill", "text": text}), here, KIT)

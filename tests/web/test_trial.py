@@ -158,7 +158,7 @@ def test_what_has_a_chooser_is_said_under_the_pointer_and_not_offered(client):
     edit = {"kind": "in-states", "states": ["hover"], "edit": change}
     assert client.post(f"{PANEL}/controls/c3/edits", json={"edit": edit}).status_code == 200
     under = client.get(f"{PANEL}/under?placement=i8&state=hover").text
-    assert "Colour of drop shadow 2 on Body: #aa3322" in " ".join(under.split())
+    assert "Colour of drop shadow 3 on Body: #aa3322" in " ".join(under.split())
     assert "data-colour" not in under
 
 

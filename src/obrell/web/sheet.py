@@ -269,6 +269,10 @@ class SheetView:
     """Whether the control has states besides rest."""
 
 
+Names = Mapping[str, str]
+"""What swatches are called, by id."""
+
+
 def sheet_view(
     control: Control, kit: KitSettings, resolved: Resolved, seen: Selection,
     selected: tuple[str, ...], marked: Mapping[str, Mark],
@@ -292,7 +296,7 @@ def sheet_view(
         LightView(control.light is not None, tuple(_lit(control))),
         guides,
         _reference(control),
-        named_colours(_ground(control, resolved), kit, seen.way(kit)),
+        named_colours(_ground(control, resolved, names_of_swatches(kit)), kit, seen.way(kit)),
         tuple(_follows(control, None)),
         fit_of(resolved, selected),
     )
@@ -308,13 +312,20 @@ def _reference(control: Control) -> tuple[Piece, ...]:
     )  # fmt: skip
 
 
-def _ground(control: Control, resolved: Resolved) -> OpenView | None:
+def names_of_swatches(kit: KitSettings) -> Names:
+    """Return what the swatches of a kit are called, by id."""
+    return {swatch.id: swatch.name for swatch in kit.swatches}
+
+
+def _ground(control: Control, resolved: Resolved, names: Names) -> OpenView | None:
     fill = control.ground
     if fill is None:
         return None
     rows = (field_at(control, "ground/kind"), *(row for row in _rows(control, fill, "ground") if row.kind != "ramp"))
     seen = resolved.control.ground
-    ramp = _ramp_view(fill, seen, "ground") if isinstance(fill, Gradient) and isinstance(seen, Gradient) else None
+    ramp = None
+    if isinstance(fill, Gradient) and isinstance(seen, Gradient):
+        ramp = _ramp_view(fill, seen, "ground", names)
     return OpenView(rows, ramp, (), "ground", _tile(fill))
 
 
@@ -430,7 +441,8 @@ def _part_view(
     base = f"parts/{part.id}"
     is_open = selected == (part.id,)
     own, material = _material(part, kit) if is_open else (frozenset[str](), None)
-    effects = tuple(_effects(control, part, resolved, seen.effect, own)) if is_open else ()
+    names = names_of_swatches(kit)
+    effects = tuple(_effects(control, part, resolved, seen.effect, own, names)) if is_open else ()
     return PartView(
         part.id, number, part.name, depth, isinstance(part.shape, Container), _find(part, resolved),
         part.visible, part.locked, mark,
@@ -569,20 +581,20 @@ def _can_follow(part: Part) -> Iterator[tuple[str, str]]:
 
 
 def _effects(
-    control: Control, part: Part, resolved: Resolved, opened: str, own: frozenset[str]
+    control: Control, part: Part, resolved: Resolved, opened: str, own: frozenset[str], names: Names
 ) -> list[EffectView]:  # fmt: skip
     views: list[EffectView] = []
     drawn = {effect.id: effect for effect in part_of(resolved.control, part.id).effects}
     for zone in reversed(ZONES):
         in_zone = [e for e in reversed(part.effects) if e.lies_in() == zone]
         for place, effect in enumerate(in_zone):
-            views.append(_effect(control, part, effect, drawn[effect.id], opened, place, len(in_zone), own))
+            views.append(_effect(control, part, effect, drawn[effect.id], opened, place, len(in_zone), own, names))
     return views
 
 
 def _effect(
     control: Control, part: Part, effect: Effect, drawn: Effect, opened: str, place: int, count: int,
-    own: frozenset[str],
+    own: frozenset[str], names: Names,
 ) -> EffectView:  # fmt: skip
     """One effect's line; ``drawn`` is the effect with its colours as they look."""
     base = f"parts/{part.id}/effects/{effect.id}"
@@ -592,7 +604,7 @@ def _effect(
     pieces = tuple(_marked(piece, own) if isinstance(piece, FieldView) else piece for piece in pieces)
     return EffectView(
         effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces, _lamella(drawn),
-        _opened(control, part, effect, drawn, base, own) if effect.id == opened else None,
+        _opened(control, part, effect, drawn, base, own, names) if effect.id == opened else None,
         place == 0, place == count - 1,
     )  # fmt: skip
 
@@ -602,27 +614,27 @@ def _marked(found: FieldView, own: frozenset[str]) -> FieldView:
 
 
 def _opened(
-    control: Control, part: Part, effect: Effect, drawn: Effect, base: str, own: frozenset[str]
+    control: Control, part: Part, effect: Effect, drawn: Effect, base: str, own: frozenset[str], names: Names
 ) -> OpenView:  # fmt: skip
     unfit = effect.unfit(part.shape)
     rows = _named_apart([_marked(row, own) for row in _rows(control, effect, base, unfit) if row.kind != "ramp"])
     picture = f"{base}/fill" if _takes_pictures(effect) else ""
     tile, lit = _tile(getattr(effect, "fill", None)), bool(effect.light_path())
-    return OpenView(rows, _ramp(effect, drawn, base), _others(part, effect), picture, tile, lit)
+    return OpenView(rows, _ramp(effect, drawn, base, names), _others(part, effect), picture, tile, lit)
 
 
-def _ramp(effect: Effect, drawn: Effect, base: str) -> RampView | None:
+def _ramp(effect: Effect, drawn: Effect, base: str, names: Names) -> RampView | None:
     found, seen = gradient_of(effect), gradient_of(drawn)
     if found is None or seen is None:
         return None
-    return _ramp_view(found[1], seen[1], f"{base}/{found[0]}")
+    return _ramp_view(found[1], seen[1], f"{base}/{found[0]}", names)
 
 
-def _ramp_view(ramp: Gradient, seen: Gradient, path: str) -> RampView:
+def _ramp_view(ramp: Gradient, seen: Gradient, path: str, names: Names) -> RampView:
     """A ramp; ``seen`` has its colours as they look."""
     return RampView(
         path, marks(straightened(seen)), _stops(ramp, path), isinstance(ramp, Linear),
-        isinstance(ramp, Conic) and ramp.seam, isinstance(ramp, Handled), stops_text(ramp.stops),
+        isinstance(ramp, Conic) and ramp.seam, isinstance(ramp, Handled), stops_text(ramp.stops, names),
     )  # fmt: skip
 
 

@@ -1,16 +1,22 @@
 """The stops of a gradient as text, in the notation of CSS (CSS Images 4, section 3.4.1): ``#ffffff80 12%``, with a
-lone percentage between two stops for where their mixture is half and half."""
+lone percentage between two stops for where their mixture is half and half. What follows a swatch is
+``swatch("deep water" 24 -6 10 / 50%)``: its name, how much lighter, more chroma, further in hue, and the opacity."""
 
 from __future__ import annotations
 
+import re
+from collections.abc import Mapping
+
 import tinycss2
+from pydantic import ValidationError
 
 from obrell.core.colour.css import css_colour
 from obrell.core.door import reads
 from obrell.core.errors import BadValue
 from obrell.core.geometry.svgdata import number
-from obrell.core.values.colours import unlinked
+from obrell.core.values.colours import Colour, SwatchLink, follows, unlinked
 from obrell.core.values.paints import Stop
+from obrell.core.values.slugs import slug
 from obrell.core.workspace import remembered
 
 HALF = 0.5
@@ -19,21 +25,31 @@ FEWEST = 2
 DECIMALS = 4
 """Of an opacity and a midpoint that are read."""
 FINEST = 0.5 * 10**-DECIMALS
+_PLAIN_NAME = re.compile(r"[a-z][a-z0-9-]*")
 Place = float | None
 
 
-def stops_text(stops: tuple[Stop, ...]) -> str:
-    """The stops written down; empty when a colour of them follows a swatch, which the notation has no form for."""
+def stops_text(stops: tuple[Stop, ...], names: Mapping[str, str] | None = None) -> str:
+    """Return the stops written down; ``names`` has what swatches are called, by id."""
     written: list[str] = []
     for at, stop in enumerate(stops):
-        colour = unlinked(stop.colour)
-        if colour is None:
-            return ""
-        written.append(f"{_colour(colour, stop.opacity)} {number(stop.position * 100)}%")
+        link = follows(stop.colour)
+        said = _colour(unlinked(stop.colour) or "", stop.opacity) if link is None else _link(link, stop, names or {})
+        written.append(f"{said} {number(stop.position * 100)}%")
         if stop.midpoint != HALF and at + 1 < len(stops):
             between = stop.position + stop.midpoint * (stops[at + 1].position - stop.position)
             written.append(f"{number(between * 100)}%")
     return ", ".join(written)
+
+
+def _link(link: SwatchLink, stop: Stop, names: Mapping[str, str]) -> str:
+    name = names.get(link.swatch, link.swatch)
+    values = [link.tint, link.chroma, link.hue % 360]
+    while values and values[-1] == 0:
+        values.pop()
+    name = name if _PLAIN_NAME.fullmatch(name) else '"' + name.replace('"', "'") + '"'
+    opacity = "" if stop.opacity == 1 else f" / {number(stop.opacity * 100)}%"
+    return f"swatch({' '.join((name, *map(number, values)))}{opacity})"
 
 
 def _colour(colour: str, opacity: float) -> str:
@@ -58,13 +74,13 @@ def stops_from(text: str) -> tuple[Stop, ...]:
     words=f"The stops of a gradient can have at most {MOST_CHARACTERS:,} characters.",
 )  # fmt: skip
 def read_stops(text: str) -> tuple[Stop, ...]:
-    """The stops of such a text; those without a place are spread evenly between those that have one. Raises
-    ``BadValue`` in words."""
+    """The stops of such a text; those without a place are spread evenly between those that have one. A swatch is
+    named by what it is called, as an id. Raises ``BadValue`` in words."""
     read = [_item(item) for item in _items(text)]
     colours = [(colour, places) for colour, places in read if colour is not None]
     if len(colours) < FEWEST:
         raise BadValue("A gradient needs two colours at least, with a comma between them.")
-    stops: list[tuple[tuple[str, float], Place]] = []
+    stops: list[tuple[tuple[Colour, float], Place]] = []
     hints: dict[int, float] = {}
     for colour, places in read:
         if colour is None:
@@ -92,16 +108,34 @@ def _items(text: str) -> list[list[tinycss2.ast.Node]]:
     return items
 
 
-def _item(tokens: list[tinycss2.ast.Node]) -> tuple[tuple[str, float] | None, tuple[float, ...]]:
+def _item(tokens: list[tinycss2.ast.Node]) -> tuple[tuple[Colour, float] | None, tuple[float, ...]]:
     """A colour, if there is one, and up to two places."""
     places = tuple(token.value / 100 for token in tokens if token.type == "percentage")
     rest = [token for token in tokens if token.type not in ("percentage", "whitespace")]
     words = tinycss2.serialize(rest).strip()
-    colour = css_colour(words) if rest else None
+    colour = (_swatch(rest[0]) if len(rest) == 1 else None) or (css_colour(words) if rest else None)
     if (rest and colour is None) or len(places) > 2 or not (rest or places):
         said = tinycss2.serialize(tokens).strip() or "nothing between two commas"
         raise BadValue(f"“{said[:40]}” is not a colour with a place such as #ffffff 20%.")
     return colour, places
+
+
+def _swatch(token: tinycss2.ast.Node) -> tuple[Colour, float] | None:
+    """Return what follows a swatch, and its opacity; None for another token."""
+    if token.type != "function" or token.lower_name != "swatch":
+        return None
+    own = [one for one in token.arguments if one.type != "whitespace"]
+    opacity = 1.0
+    if len(own) > 2 and own[-1].type == "percentage" and own[-2].type == "literal" and own[-2].value == "/":
+        opacity, own = min(1.0, max(0.0, own[-1].value / 100)), own[:-2]
+    values = [one.value for one in own[1:] if one.type == "number"]
+    if not own or own[0].type not in ("ident", "string") or len(values) != len(own) - 1 or len(values) > 3:
+        return None
+    tint, chroma, hue = (*values, 0.0, 0.0, 0.0)[:3]
+    try:
+        return SwatchLink(swatch=slug(own[0].value, "swatch")[:40], tint=tint, chroma=chroma, hue=hue), opacity
+    except ValidationError:
+        return None
 
 
 def _spread(places: list[Place]) -> list[float]:

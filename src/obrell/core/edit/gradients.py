@@ -10,6 +10,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field
 
 from obrell.core.colour.stops import MOST_CHARACTERS, stops_from
+from obrell.core.document.colours import with_colours
 from obrell.core.document.gradients import laid
 from obrell.core.document.measures import spans_of
 from obrell.core.document.model import Control
@@ -21,8 +22,10 @@ from obrell.core.edit.values import Change, SetValues, check_lock, whose
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.geometry.svgdata import number
 from obrell.core.paint.fills import sample
+from obrell.core.values.colours import Colour, follows
 from obrell.core.values.fields import Id, Place, Share
 from obrell.core.values.paints import Gradient, Linear, reversed_stops
+from obrell.core.values.slugs import slug
 
 SNAPPING = ("from", "to", "centre", "down")
 ROOM = 0.97
@@ -69,6 +72,19 @@ class WriteStops(GradientEdit):
 
     kind: Literal["write-stops"] = "write-stops"
     text: Annotated[str, Field(max_length=MOST_CHARACTERS)]
+
+    def apply(self, control: Control, around: Surroundings) -> Control:
+        known = {slug(one.name, one.id): one.id for one in around.swatches}
+        known |= {one.id: one.id for one in around.swatches}
+
+        def named(colour: Colour) -> Colour:
+            link = follows(colour)
+            return colour if link is None else link.evolve(swatch=known.get(link.swatch, link.swatch))
+
+        written = super().apply(control, around)
+        gradient: Gradient = value_at(written, self.path)
+        changed: Control = with_value(written, self.path, with_colours(gradient, named))
+        return changed
 
     def changed(self, gradient: Gradient) -> Gradient:
         return gradient.evolve(stops=stops_from(self.text))

@@ -12,9 +12,9 @@ from obrell.core.document.model import REST, Control, Light, Part
 from obrell.core.document.moving import PLACE
 from obrell.core.document.tree import arranged, descendants
 from obrell.core.document.value_paths import field_of, is_value, live_at, value_at, with_value
-from obrell.core.edit.base import Edit, Surroundings, check_unlocked, effect_of, moved, part_of, refuse_locked
+from obrell.core.edit.base import Edit, Surroundings, check_unlocked, moved, part_of, refuse_locked
 from obrell.core.edit.nouns import noun_of
-from obrell.core.effects import Mask
+from obrell.core.effects import AnyEffect, Mask
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.geometry.plane import Similarity
 from obrell.core.geometry.svgdata import number, shown
@@ -161,16 +161,15 @@ def whose(control: Control, path: str) -> str:
         return ""
     part: Part = value_at(control, "/".join(steps[:2]))
     if len(steps) > 4 and steps[2] == "effects":
-        return f" of {told_apart(part, steps[3])} on {part.name}"
+        return f" of {told_apart(part, value_at(part, f'effects/{steps[3]}'))} on {part.name}"
     return f" of {part.name}"
 
 
-def told_apart(part: Part, effect_id: str) -> str:
+def told_apart(part: Part, effect: AnyEffect) -> str:
     """Return an effect's kind in words, with its number, counted from the front as the sheet lists them, where the
-    part has several of the kind; raises ``NoSuchThing``."""
-    effect = effect_of(part, effect_id)
+    part has several of the kind."""
     alike = [one.id for one in reversed(part.effects) if one.kind == effect.kind]
-    number = f" {alike.index(effect_id) + 1}" if len(alike) > 1 else ""
+    number = f" {alike.index(effect.id) + 1}" if len(alike) > 1 else ""
     return f"{effect.label.lower()}{number}"
 
 

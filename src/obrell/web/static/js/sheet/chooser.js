@@ -114,6 +114,7 @@ export class Chooser {
     this.box.hidden = false;
     stand(this.box, button);
     byId("colour-old").style.background = this.before;
+    button.focus({ preventScroll: true });
     this.field.begin(this.before);
     this.readable.show(this.#edit(), this.field.hsv[0]);
   }
