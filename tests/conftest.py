@@ -26,7 +26,7 @@ from tests.windows import Windows
 
 settings.register_profile("obrell", deadline=None, max_examples=60, derandomize=True)
 settings.load_profile("obrell")
-expect.set_options(timeout=12_000)
+expect.set_options(timeout=45_000)
 
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]

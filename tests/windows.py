@@ -7,7 +7,7 @@ from collections.abc import Callable
 from playwright.sync_api import Browser, Error, Page
 
 SIZE = {"width": 1280, "height": 800}
-TIMEOUT_MS = 12_000
+TIMEOUT_MS = 45_000
 HELD = ("Shift", "Control", "Alt", "Meta", " ", "h", "n", "o", "w", "y")
 """Keys that a journey may have left held."""
 

@@ -9,7 +9,7 @@ from urllib.parse import urlencode
 
 from playwright.sync_api import APIResponse, Page, Route, expect
 
-PATIENCE_S = 12
+PATIENCE_S = 45
 """How long a busy machine may take; nothing waits for longer than it has to."""
 LOCK = "/kits/wendmere-lock"
 C1 = f"{LOCK}/controls/c1"
