@@ -92,8 +92,8 @@ def test_a_size_is_drawn_edited_kept_apart_and_delivered_in_a_box_of_its_own(han
     expect(page.locator("#state-sign")).to_have_text("Wide strip · Pressed")
     files = delivered(page, 30)
     sizes = {name: Image.open(io.BytesIO(files[f"wendmere-lock/sketch.{name}.pressed.2.png"])).size
-             for name in ("regular", "large", "long")}  # fmt: skip
-    assert sizes == {"regular": (240, 192), "large": (360, 288), "long": (300, 192)}
+             for name in ("regular", "large", "wide-strip")}  # fmt: skip
+    assert sizes == {"regular": (240, 192), "large": (360, 288), "wide-strip": (300, 192)}
     told = {one["name"]: one["body"] for one in json.loads(files["manifest.json"])["files"]}
     rest, pressed = (told[f"wendmere-lock/sketch.large.{state}.2.png"] for state in ("rest", "pressed"))
     assert pressed["top"] - rest["top"] == 4
@@ -131,7 +131,7 @@ def test_art_for_a_density_is_what_is_delivered_there_and_seen_in_its_true_pixel
     page.locator("#sharp").click()
     shows(page, 50, 40, before)
     files = delivered(page, 5)
-    one, two = (np.array(Image.open(io.BytesIO(files[f"wendmere-lock/sketch.rest.{name}.png"]))) for name in "12")
+    one, two = (np.array(Image.open(io.BytesIO(files[f"wendmere-lock/sketch.{name}.png"]))) for name in "12")
     assert two[80, 100].tolist() != one[40, 50].tolist() == one[40, 80].tolist()
 
 
