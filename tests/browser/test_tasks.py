@@ -323,11 +323,9 @@ def test_a_two_line_key_with_a_bay_drawn_by_the_pen(hand):
     hand.drag((30, 10), (150, 70))
     expect(page.locator(".part")).to_have_count(2)
     body = selected(page)
-    page.locator("#stage").focus()
-    hand.press("#back-" + body)
     hand.key("Escape")
     page.locator("#stage").focus()
-    hand.key("e")
+    hand.key("p")
     for place in ((60, 10), (66, 18), (114, 18), (120, 10)):
         hand.press(place)
     hand.press((60, 10))
