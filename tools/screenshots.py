@@ -45,7 +45,7 @@ def main() -> None:
                 page.screenshot(path=FOLDER / f"{name}.png")
             page.goto(f"http://127.0.0.1:{port}{LOCK}/controls/c2?part=p4")
             page.keyboard.press("8")
-            page.keyboard.press("p")
+            page.keyboard.press("x")
             page.wait_for_timeout(SETTLE_MS)
             page.screenshot(path=FOLDER / "pixels.png")
             page.goto(f"http://127.0.0.1:{port}{LOCK}/controls/c1?state=pressed")

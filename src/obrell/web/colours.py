@@ -27,7 +27,6 @@ from obrell.web.selection import Asked, Colourway
 from obrell.web.services import kits_of
 
 router = APIRouter()
-_FOUR_OR_EIGHT = re.compile(r"#?(?:[0-9a-fA-F]{4}|[0-9a-fA-F]{8})")
 OFFERED = 24
 """Colours of the kit's art that can be chosen again: two lines of them."""
 Coordinate = Annotated[float, Query(ge=-LIMIT_PX, le=LIMIT_PX)]
@@ -126,10 +125,7 @@ def _read(space: str, value: str) -> tuple[float, float, float]:
 
 def _opacity(space: str, value: str) -> float | None:
     """The opacity that a typed colour says; None where it says none."""
-    if space != "hex":
-        return None
-    opacity = typed_with_opacity(value)[1]
-    return None if opacity == 1 and not _FOUR_OR_EIGHT.fullmatch(value.strip()) else round(opacity, 2)
+    return typed_with_opacity(value)[1] if space == "hex" else None
 
 
 def _in_all_spaces(rgb: tuple[float, float, float]) -> dict[str, object]:

@@ -348,8 +348,8 @@ def _view() -> Iterator[Command]:
         ("Choose what to snap to", "Over the stage", "#snapmenu summary", "", ""),
         ("Undo", top, "#undo", "Control Z", "undo"), ("Redo", top, "#redo", "Control Shift Z", "redo"),
         ("What was done", top, "#history-menu summary", "", ""), ("Deliver", top, ".pill.go", "", ""),
-        ("To the Wall", top, "nav[aria-label='Views'] a:nth-of-type(1)", "", ""),
-        ("To Trial", top, "nav[aria-label='Views'] a:nth-of-type(3)", "", ""),
+        ("To the Wall", top, ".crumb a[href^='/kits/']", "", ""),
+        ("To Trial", top, "nav a[href$='/trial']", "", ""),
         ("Light from: direction and height", "Sheet, top", ".canvasline .num[data-path='light/direction']", "", ""),
     ):  # fmt: skip
         yield Command(words, where, {"press": selector}, key, need)

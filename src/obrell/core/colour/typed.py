@@ -17,11 +17,12 @@ def typed_colour(text: str) -> str:
     return typed_with_opacity(text)[0]
 
 
-def typed_with_opacity(text: str) -> tuple[str, float]:
-    """The same with its opacity, 0 to 1."""
+def typed_with_opacity(text: str) -> tuple[str, float | None]:
+    """Return the same, and the opacity that was typed with it, 0 to 1; None if there was none."""
     digits = _DIGITS.fullmatch(text.strip())
-    found = css_colour(f"#{digits[1]}") if digits else None
-    return read_colour(text.strip()) if found is None else found
+    colour, opacity = (css_colour(f"#{digits[1]}") if digits else None) or read_colour(text.strip())
+    said = opacity < 1 or (digits is not None and len(digits[1]) in (4, 8))
+    return colour, round(opacity, 2) if said else None
 
 
 @reads(

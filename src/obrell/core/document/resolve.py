@@ -34,6 +34,12 @@ DAY, DAY_NAME = "day", "Day"
 """The colourway that is the swatches' own colours."""
 
 
+def ground_of(control: Control) -> Fill | None:
+    """Return what a control is looked at on; None for a chequered ground."""
+    stands = control.stands_on
+    return control.ground or PLAIN_GROUND if stands == "own" else COMMON_GROUNDS.get(stands)
+
+
 @dataclass(frozen=True, slots=True)
 class Resolved:
     """What the renderer draws: literal colours only, one light, one default for pixel fit."""
@@ -45,15 +51,12 @@ class Resolved:
 
     def standing(self) -> Resolved:
         """The same with what it stands on behind all parts; on a chequered ground nothing is."""
-        fill = self._own_ground() if self.control.stands_on == "own" else COMMON_GROUNDS.get(self.control.stands_on)
+        fill = ground_of(self.control)
         return self if fill is None else self._of((self._ground(fill), *self.control.parts))
 
     def ground_alone(self) -> Resolved:
         """Its own ground and nothing else."""
-        return self._of((self._ground(self._own_ground()),))
-
-    def _own_ground(self) -> Fill:
-        return self.control.ground or PLAIN_GROUND
+        return self._of((self._ground(self.control.ground or PLAIN_GROUND),))
 
     def _of(self, parts: tuple[Part, ...]) -> Resolved:
         control = self.control.evolve(parts=parts)

@@ -248,6 +248,12 @@ def roots(control: Control, ids: Iterable[str]) -> tuple[str, ...]:
     return tuple(part.id for part in control.parts if part.id in wanted and not lies_in_another(part.id))
 
 
+def added_roots(before: Control, after: Control) -> tuple[str, ...]:
+    """Return the outermost of the parts that were added, back to front."""
+    there = {part.id for part in before.parts}
+    return roots(after, [part.id for part in after.parts if part.id not in there])
+
+
 def add_parts(control: Control, parts: Iterable[Part], at: int | None = None) -> Control:
     """Parts put in with new ids, in front of all or at a place in paint order. Those that lie in or
     are clipped to or masked by one another go on doing so."""

@@ -16,6 +16,7 @@ from obrell.core.edit.base import (
     Edit,
     Surroundings,
     add_parts,
+    added_roots,
     each_part,
     names_of,
     part_of,
@@ -50,9 +51,9 @@ class LinkedCopy(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         for part_id in roots(control, self.parts):
-            part, there = part_of(control, part_id), {one.id for one in control.parts}
+            part, before = part_of(control, part_id), control
             control = copied(control, (part_id,), [Similarity()])
-            (copy,) = roots(control, [one.id for one in control.parts if one.id not in there])
+            (copy,) = added_roots(before, control)
             control = _in_front_of_others(control, copy, part_id)
             control = each_part(control, [copy], lambda one: one.evolve(shape=grown(one, self.by)))
             control = keep_to(control, copy, part_id, around, *((RADIUS,) if is_rounded(part) else ()))

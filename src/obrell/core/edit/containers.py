@@ -9,7 +9,7 @@ from obrell.core.document.model import Control, Part
 from obrell.core.document.numbering import next_number
 from obrell.core.document.spans import unshared
 from obrell.core.document.tree import arranged, descendants
-from obrell.core.edit.base import Edit, Surroundings, check_unlocked, names_of, part_of, roots
+from obrell.core.edit.base import Edit, Surroundings, added_roots, check_unlocked, names_of, part_of, roots
 from obrell.core.edit.parts import Ids, copied, fresh_name
 from obrell.core.effects import AnyEffect
 from obrell.core.errors import Refused
@@ -39,7 +39,7 @@ class CombineParts(Edit):
     parts: Ids
     mode: Mode = "union"
     keep: bool = False
-    """Whether the pieces stay where they are, and it is made of copies in front of them."""
+    """Whether the pieces stay, and the combination is made of copies in front of them."""
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         outer = roots(control, self.parts)
@@ -47,9 +47,8 @@ class CombineParts(Edit):
             raise Refused("A combination needs at least two parts: select one more.")
         parts = outer
         if self.keep:
-            there = {one.id for one in control.parts}
-            control = copied(control, outer, [Similarity()])
-            parts = roots(control, [one.id for one in control.parts if one.id not in there])
+            before, control = control, copied(control, outer, [Similarity()])
+            parts = added_roots(before, control)
         return _held(control, parts, Combination(mode=self.mode), "Combination", _look_of(control, parts))
 
     def label(self, control: Control) -> str:

@@ -13,7 +13,7 @@ from obrell.core.document.bodies import box_of, is_read
 from obrell.core.document.colours import with_colours
 from obrell.core.document.measures import frame_on_canvas
 from obrell.core.document.model import PLAIN_GROUND, Canvas, Control, Part
-from obrell.core.document.resolve import COMMON_GROUNDS
+from obrell.core.document.resolve import ground_of
 from obrell.core.edit.base import Edit, Surroundings, add_parts
 from obrell.core.edit.companions import main_colour
 from obrell.core.edit.parts import fresh_name
@@ -32,23 +32,25 @@ from obrell.core.values.plain import Plain
 
 VOWELS = "aeiou"
 MANY_SIDED = "shape with sides"
-SEEN, READABLE, LEGIBLE = 1.5, 3.0, ORDINARY
-"""Contrast (WCAG 2.2) of a surface that is seen against what it lies on; of signs, at least and wanted."""
+SEEN = 1.5
+"""Least contrast (WCAG 2.2) of a new surface against what lies below it."""
+LEGIBLE, READABLE = ORDINARY, 3.0
+"""Contrast that is wanted of a new text or icon, and the least if no swatch reaches that."""
 BODY_ROLES = ("main", "metal")
 LABEL_ROLES = ("label",)
-"""The roles of swatches that surfaces and signs are begun in, when those can be seen."""
+"""Roles of the swatches that are tried first, for surfaces and for texts and icons."""
 MOSTLY = 0.5
-"""The share of a new part that lies on another one when that is what it is seen against."""
+"""A new part lies on another one if more than this share of its box does."""
 
 
 class Draw(Edit):
-    """A new part drawn from one place to the other (``Shape.drawn``), plain, in front of all; a surface drawn over
-    labels lies right behind them."""
+    """Draw a plain part from one place to another (``Shape.drawn``): in front of all parts, but a surface that would
+    cover a label goes right behind it."""
 
     kind: Literal["draw"] = "draw"
     shape: Annotated[str, Field(max_length=20)]
     values: dict[str, Plain] = Field(default_factory=dict)
-    """Values of the shape that are not its usual ones."""
+    """Values of the shape that differ from the usual ones."""
     x0: Place
     y0: Place
     x1: Place
@@ -58,11 +60,13 @@ class Draw(Edit):
     snap: Snapping | None = None
 
     def apply(self, control: Control, around: Surroundings) -> Control:
-        part = self._part(control, around)
-        label = _label_under(control, part)
-        return add_parts(control, [part], None if label is None else control.parts.index(label))
+        shape, place = self._drawn(control)
+        label = _label_under(control, shape, place)
+        at = None if label is None else control.parts.index(label)
+        return add_parts(control, [new_part(control, shape, place, around)], at)
 
-    def _part(self, control: Control, around: Surroundings) -> Part:
+    def _drawn(self, control: Control) -> tuple[Shape, Point]:
+        """Return the new shape and its place."""
         if self.shape not in SHAPES:
             raise Refused(f"“{self.shape}” is not a kind of part that can be drawn.")
         (x0, y0), (x1, y1) = self._ends(control)
@@ -70,7 +74,7 @@ class Draw(Edit):
         shape = shape.evolve(**self.values)
         if is_press(x1 - x0, y1 - y0):
             shape = _no_larger(shape, control.canvas)
-        return new_part(control, shape, place, around)
+        return shape, place
 
     def snaps(self, control: Control) -> tuple[Snap, ...]:
         return () if self.snap is None else snap_point(control, (), self.x1, self.y1, self.snap)
@@ -78,7 +82,7 @@ class Draw(Edit):
     def label(self, control: Control) -> str:
         noun = MANY_SIDED if self.shape == "sides" else self.shape
         added = f"Added {'an' if noun[:1] in VOWELS else 'a'} {noun}"
-        label = _label_under(control, self._part(control, Surroundings())) if self.shape in SHAPES else None
+        label = _label_under(control, *self._drawn(control)) if self.shape in SHAPES else None
         return added if label is None else f"{added} behind {label.name}"
 
     def _ends(self, control: Control) -> tuple[tuple[float, float], tuple[float, float]]:
@@ -111,8 +115,8 @@ def new_part(control: Control, shape: Shape, place: Point, around: Surroundings)
 
 
 def first_colour(shape: Shape, under: str, around: Surroundings) -> Colour:
-    """Return the colour that a shape is first painted with on ``under``, ``#rrggbb``: a swatch of the kit that can be
-    seen there, else a quiet neutral, else ink or white."""
+    """Return the first colour of a shape on ``under``, ``#rrggbb``: a swatch with enough contrast, else the grey or
+    ink of its kind, else ink or white."""
     sign = isinstance(shape, Text | Icon)
     colours: list[Colour] = [*_swatches(around, LABEL_ROLES if sign else BODY_ROLES), shape.first_colour]
     seen = {number: contrast(literal(one, around.palette), under) for number, one in enumerate(colours)}
@@ -131,19 +135,18 @@ def _swatches(around: Surroundings, roles: tuple[str, ...]) -> Iterator[SwatchLi
 
 
 def _colour_under(control: Control, box: Rect, around: Surroundings) -> str:
-    """Return the colour, ``#rrggbb``, of what a new part in ``box`` mostly lies on: a painted part, else the
+    """Return the colour, ``#rrggbb``, below a new part: of the part that most of its box lies on, else of the
     ground."""
     for part in reversed(control.parts):
         colour = None if is_read(part) or not part.visible else main_colour(part)
         if colour is not None and _share_on(box, box_of(control, part)) > MOSTLY:
             return literal(colour, around.palette)
-    stands = control.stands_on
-    ground = (control.ground if stands == "own" else COMMON_GROUNDS.get(stands)) or PLAIN_GROUND
+    ground = ground_of(control) or PLAIN_GROUND
     return mean_colour(with_colours(ground, lambda one: literal(one, around.palette)))
 
 
 def _share_on(box: Rect, other: Rect) -> float:
-    """Return which share of a box lies on another one, 0 to 1; a box without area lies on what holds its middle."""
+    """Return the share of a box that lies on another one, 0 to 1. A box without area counts by its middle."""
     if box.width * box.height <= 0:
         return float(other.meets(Rect(box.centre.x, box.centre.y, box.centre.x, box.centre.y)))
     across = min(box.right, other.right) - max(box.left, other.left)
@@ -151,10 +154,10 @@ def _share_on(box: Rect, other: Rect) -> float:
     return max(0.0, across) * max(0.0, down) / (box.width * box.height)
 
 
-def _label_under(control: Control, part: Part) -> Part | None:
-    """Return the rearmost text or icon that a new surface would cover whole."""
-    if isinstance(part.shape, Text | Icon | Line | Path | Ring):
+def _label_under(control: Control, shape: Shape, place: Point) -> Part | None:
+    """Return the rearmost text or icon that a new surface would cover completely."""
+    if isinstance(shape, Text | Icon | Line | Path | Ring):
         return None
-    box = frame_on_canvas(part)
+    box = shape.frame().shifted(place.x, place.y)
     signs = (one for one in control.parts if is_read(one) and one.within is None)
     return next((one for one in signs if box.union(inner := box_of(control, one)) == box and inner != box), None)

@@ -18,6 +18,7 @@ from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number
 from obrell.core.shapes import Text
 from obrell.core.values.fields import Id, Live, Place
+from obrell.core.values.numbers import free_number
 from obrell.core.values.panels import MAX_PLACEMENTS, Fixture, Panel, Placement
 
 FULL = f"A panel can hold at most {MAX_PLACEMENTS} controls."
@@ -35,8 +36,8 @@ def _changed(panel: Panel, placements: Sequence[str], change: Callable[[Placemen
 def _one_more(panel: Panel, placement: Callable[[str], Placement]) -> Panel:
     if len(panel.placements) >= MAX_PLACEMENTS:
         raise Refused(FULL)
-    new = placement(f"i{panel.next_number}")
-    return panel.evolve(placements=(*panel.placements, new), next_number=panel.next_number + 1)
+    number = free_number(panel.next_number, (one.id for one in panel.placements))
+    return panel.evolve(placements=(*panel.placements, placement(f"i{number}")), next_number=number + 1)
 
 
 def _called(placement: Placement, ident: str) -> Placement:

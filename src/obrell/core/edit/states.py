@@ -69,7 +69,7 @@ class AddState(OfStates):
     name: Name | None = None
     of: Annotated[tuple[Id, ...], Field(max_length=4)] = ()
     role: Role | None = None
-    """What it is for; without one, what its name is the usual word of."""
+    """Without one, the role that has the name as its usual word."""
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         check_room(control)
@@ -82,8 +82,8 @@ class AddState(OfStates):
         if self.of and any(state.of == self.of for state in control.states):
             raise Refused(f"“{name}” is there already.")
         role = "own" if self.of else self.role or free_role(control, name)
-        new = State(id=free_id(name, control.state_ids, "state"), name=name, of=self.of)
-        return in_role(control.evolve(states=(*control.states, new.evolve(role="own"))), new.id, role)
+        new = State(id=free_id(name, control.state_ids, "state"), name=name, role="own", of=self.of)
+        return in_role(control.evolve(states=(*control.states, new)), new.id, role)
 
     def called(self, control: Control) -> str:
         """The name that was given, or that of what it is made of."""
@@ -99,8 +99,7 @@ class AddState(OfStates):
 
 
 class RenameState(OfStates):
-    """A state called otherwise. One of its own that is given the usual word of a role takes up that role, when no
-    other state has it."""
+    """Rename a state. A state without a role whose new name is the usual word of a free role gets that role."""
 
     kind: Literal["rename-state"] = "rename-state"
     state: Id
@@ -119,7 +118,7 @@ class RenameState(OfStates):
 
 
 class GiveRole(OfStates):
-    """A state given a role; the one that had it before is one of its own."""
+    """Give a state a role, and take it from the state that had it."""
 
     kind: Literal["give-role"] = "give-role"
     state: Id
@@ -156,8 +155,8 @@ class MoveState(OfStates):
 
 
 class DuplicateState(OfStates):
-    """A state once more, right behind it, under a name of its own; or as the state for another role, called after
-    that. Its effects are the same ones, so that they move from one to the other and follow rest."""
+    """Duplicate a state right behind it, or make the state for another ``role`` look like it. The copy has the same
+    effects, not new ones, so transitions move them and they follow rest."""
 
     kind: Literal["duplicate-state"] = "duplicate-state"
     state: Id
@@ -235,7 +234,7 @@ def _timed_as(control: Control, state: State, new: State) -> Iterator[Transition
 
 
 def in_role(control: Control, state: str, role: Role) -> Control:
-    """Return the control with a state in a role, and the one that had it before one of its own."""
+    """Return the control with a state in a role, which no other state has then."""
 
     def given(one: State) -> State:
         if one.id == state:
@@ -246,7 +245,7 @@ def in_role(control: Control, state: str, role: Role) -> Control:
 
 
 def free_role(control: Control, name: str) -> Role:
-    """Return the role that a name is the usual word of, when no state has it; else ``own``."""
+    """Return the role with a name as its usual word; ``own`` if there is none or another state has it."""
     role = role_called(name)
     return role if control.state_in_role(role) is None else "own"
 
@@ -276,7 +275,7 @@ def check_free(control: Control, name: str) -> None:
 
 
 def free_name_for(role: Role, control: Control) -> str:
-    """Return the usual word of a role as a name that no state has: with a number where one is called so."""
+    """Return the usual word of a role, with a number if a state has that name already."""
     names = [one.name for one in control.states]
     return role.title() if role not in map(str.lower, names) else free_name(role.title(), names)
 

@@ -28,7 +28,7 @@ def stand_of(resolved: Resolved, part: Part, density: float) -> Stand:
 
 
 def is_blurred(part: Part) -> bool:
-    """Whether a part is blurred as a whole: it has no edges that could lie on pixels, and keeps its size and place."""
+    """Return whether a part is blurred. Such a part has no edges to fit to pixels."""
     return any(effect.seen and effect.deviation > 0 for effect in part.effects)
 
 

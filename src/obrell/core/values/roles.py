@@ -1,19 +1,19 @@
-"""What a state is for, apart from what it is called."""
+"""Roles of states: when each is shown, whatever its name is."""
 
 from __future__ import annotations
 
 from typing import Literal, get_args
 
 Role = Literal["hover", "pressed", "focus", "disabled", "on", "own"]
-"""When a state is shown: under the pointer, while it is pressed, with the keyboard's focus, disabled, or while on;
-``own`` is none of these."""
+"""A state is shown under the pointer, while pressed, with the keyboard focus, disabled, or while on; ``own`` is none
+of these."""
 ROLES: tuple[Role, ...] = get_args(Role)
 PASSING: frozenset[Role] = frozenset(("hover", "pressed", "focus"))
-"""Roles that come and go with a hand, on top of those that last."""
+"""Roles that last only as long as the pointer or the focus is there."""
 
 
 def role_called(name: str) -> Role:
-    """Return the role that a name is the usual word of, else ``own``.
+    """Return the role with a name as its usual word, else ``own``.
 
     >>> role_called("Hover"), role_called("Sunken 2")
     ('hover', 'own')

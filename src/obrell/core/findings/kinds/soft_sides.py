@@ -9,6 +9,7 @@ from obrell.core.document.resolve import Resolved
 from obrell.core.document.tree import Tree, walk
 from obrell.core.findings.base import Finding, Kind
 from obrell.core.findings.sides import counted, cure, sides_of
+from obrell.core.scene.stands import is_blurred
 from obrell.core.workspace import OfObject
 
 DENSITY = 1.0
@@ -17,11 +18,9 @@ _FOUND = OfObject[Finding | None](8192)
 
 
 def is_softened(tree: Tree, part: Part) -> bool:
-    """Whether a part, or what it lies in, is blurred: its softness was asked for."""
+    """Return whether a part or a container of it is blurred, so that its edges are meant to be soft."""
     outer = tree.all.get(part.within or "")
-    return any(effect.seen and effect.deviation > 0 for effect in part.effects) or (
-        outer is not None and is_softened(tree, outer.part)
-    )
+    return is_blurred(part) or (outer is not None and is_softened(tree, outer.part))
 
 
 class SoftSides(Kind):

@@ -1,6 +1,6 @@
 /**
- * Deliver: the count on the button and the example names follow the form, which is as it was left; an archive says
- * when it is of another order.
+ * Deliver: the count on the button and the example names follow the form. The form keeps its choices from visit to
+ * visit. An archive says when it was made for another order.
  */
 import { byId } from "./ui/dom.js";
 
@@ -9,7 +9,7 @@ import { byId } from "./ui/dom.js";
 const form = /** @type {HTMLFormElement} */ (byId("order"));
 const make = /** @type {HTMLButtonElement} */ (byId("make"));
 const KEPT = `obrell/order/${form.dataset.kit}`;
-/** What a visit says itself: which controls, by the way it was come by. */
+/** Fields that are not remembered: the page fills them in for the control or kit it was opened for. */
 const OWN = ["control", "states", "sizes", "reading"];
 
 /** @param {unknown} field @returns {field is HTMLInputElement|HTMLSelectElement} */
@@ -58,7 +58,7 @@ function restore() {
   }
 }
 
-/** An archive that is of another order than the one that is filled in says so. */
+/** Label the archive as one of an earlier order when the form was changed since. */
 function showWhose() {
   const link = document.getElementById("download");
   if (!link) return;

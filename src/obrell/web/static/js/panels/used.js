@@ -1,6 +1,6 @@
 /**
- * The look that a part was given last in this kit, kept for this browser: offered, in one press, to what is drawn next.
- * What was drawn begins plain. Only looks at rest, in the regular size, are remembered; one that is taken back is not.
+ * The last look that a part was given in this kit, kept in this browser. A new part begins plain, and is offered it.
+ * Looks given at rest, in the regular size, are remembered; a look that was undone is forgotten.
  *
  * @typedef {{kind: string, control: string, part: string, name: string, effects: object[], extent: number,
  *   origins: import("../ui/api.js").Origin[]}} Look of a part, its size, and the swatches it was used with

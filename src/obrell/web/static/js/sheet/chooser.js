@@ -38,8 +38,8 @@ function besides(id, way) {
 function pickOf({ path, slot, bench, valueBefore, field, colour, following, fade }) {
   const { link, remembered } = following;
   const parts = path.includes("*") ? bench.state.selected : [];
-  const [before, text, opacity] = [valueBefore, field.hex.value, fade.path];
-  return { path, slot, parts, before, text, colour, link, remembered, fade: fade.changes(), opacity };
+  const [before, text, opacity] = [valueBefore, field.hex.value, fade.state];
+  return { path, slot, parts, before, text, colour, link, remembered, opacity };
 }
 
 export class Chooser {

@@ -20,9 +20,9 @@ export class Fade {
     });
   }
 
-  /** The path of the opacity that goes with the colour; empty when there is none. */
-  get path() {
-    return this.slot?.dataset.path ?? "";
+  /** The opacity that goes with the colour, and what it was; its path is empty when there is none. */
+  get state() {
+    return { path: this.slot?.dataset.path ?? "", before: this.before, now: Number(this.slider.value) };
   }
 
   /** @param {string} path of a colour */
@@ -52,9 +52,8 @@ export class Fade {
 
   /** @returns {{path: string, value: unknown}[]} what is set when it was moved */
   changes() {
-    const value = Number(this.slider.value);
-    if (!this.slot || value === this.before) return [];
-    return [{ path: this.slot.dataset.path ?? "", value }];
+    const { path, before, now } = this.state;
+    return path && now !== before ? [{ path, value: now }] : [];
   }
 
   #say() {

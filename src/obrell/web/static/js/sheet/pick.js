@@ -15,11 +15,11 @@
  * @property {string} colour as it looks
  * @property {LinkTo|null} link how it follows
  * @property {LinkTo|null} remembered how it did before it was its own
- * @property {{path: string, value: unknown}[]} fade what is set of its opacity
- * @property {string} opacity the path of that; empty when there is none
+ * @property {{path: string, before: number, now: number}} opacity of it, and what it was; its path is empty when it has
+ *   none
  */
 
-/** How it follows, how it did, and how it looks, with what was asked for last.
+/** How a colour follows and looks, once what was asked for last has arrived.
  * @param {Pick} pick @param {Newest} [read]
  * @returns {{link: LinkTo|null, remembered: LinkTo|null, colour: string}} */
 function taken({ link, remembered, colour }, read) {
@@ -35,9 +35,9 @@ function stored({ link, remembered, colour }) {
 }
 
 /** What is set of its opacity. @param {Pick} pick @param {Newest} [read] */
-function faded({ fade, opacity }, read) {
-  const typed = read?.opacity ?? 1;
-  return typed < 1 && opacity ? [{ path: opacity, value: typed }] : fade;
+function faded({ opacity: { path, before, now } }, read) {
+  const value = read?.opacity ?? now;
+  return path && value !== before ? [{ path, value }] : [];
 }
 
 /**

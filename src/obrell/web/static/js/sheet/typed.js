@@ -92,7 +92,12 @@ export class Typed {
     bench.complain("");
     const { path = "", shift, factor } = this.node.dataset;
     const shown = { shift: Number(shift || 0), negated: Number(factor) < 0 };
-    return untilAnswered(path, text, bench.send({ kind: "type", path, text, ...shown, ...scopeOf(bench, path) }));
+    return untilAnswered(
+      bench,
+      path,
+      text,
+      bench.send({ kind: "type", path, text, ...shown, ...scopeOf(bench, path) }),
+    );
   }
 
   /** @param {Promise<unknown>} answer @param {string} text */

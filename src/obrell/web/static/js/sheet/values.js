@@ -10,7 +10,7 @@ import { dragged } from "../ui/drags.js";
 import { startDials } from "./dials.js";
 import { setting } from "./setting.js";
 import { Typed } from "./typed.js";
-import { untilAnswered, writeWaiting } from "./unanswered.js";
+import { sumAt, untilAnswered, writeWaiting } from "./unanswered.js";
 
 const DRAG_FROM_PX = 3;
 const PX_PER_STEP = 2;
@@ -94,7 +94,7 @@ export class Values {
   preview(node, value) {
     const { path = "" } = node.dataset;
     const before = this.changing?.path === path ? this.changing.before : Number(node.dataset.before ?? number(node));
-    // An answer that comes meanwhile would write what it was.
+    // An answer that arrives meanwhile would show the old value.
     if (!this.changing) this.bench.hold(true);
     this.changing = { path, before, value, text: this.#shown(node, value) };
     this.#write(path, value);
@@ -106,7 +106,7 @@ export class Values {
     if (!this.changing) return;
     const { path, value, before, text } = this.changing;
     this.changing = null;
-    if (value !== before) untilAnswered(path, text, this.bench.set(path, value));
+    if (value !== before) untilAnswered(this.bench, path, text, this.bench.set(path, value));
     else this.bench.stage.preview(null);
     this.bench.hold(false);
   }
@@ -128,6 +128,14 @@ export class Values {
 
   /** @param {HTMLElement} node @param {number} steps @param {Keys} event */
   #nudge(node, steps, event) {
+    const sum = sumAt(node.dataset.path ?? "");
+    if (sum) {
+      // It is turned from what the sum comes to.
+      const { id } = node;
+      const [shiftKey, altKey] = [event.shiftKey, event.altKey];
+      sum.then(() => this.#nudge(byId(id), steps, { shiftKey, altKey })).catch(() => {});
+      return;
+    }
     this.preview(node, limited(node, number(node) + steps * Number(node.dataset.step) * factorOf(event)));
     clearTimeout(this.settle);
     this.settle = window.setTimeout(() => this.keep(), SETTLE_MS);
@@ -209,7 +217,7 @@ export class Values {
     } else if (field instanceof HTMLInputElement && field.type === "range") field.dataset.for && this.keep();
     else if (isText(field) && field.dataset.path) {
       const [path, text] = [field.dataset.path, field.value.trim()];
-      const kept = await untilAnswered(path, text, this.bench.set(path, text));
+      const kept = await untilAnswered(this.bench, path, text, this.bench.set(path, text));
       if (!kept) document.getElementById(field.id)?.classList.add("bad");
     }
   }

@@ -32,6 +32,10 @@ class Bound {
     return this.trial.saving.set(path, value);
   }
 
+  get holding() {
+    return { held: this.trial.saving.holds > 0 };
+  }
+
   /** @param {boolean} on */
   hold(on) {
     this.trial.saving.hold(on);

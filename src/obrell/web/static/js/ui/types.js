@@ -18,6 +18,7 @@
  * @property {(words: string) => void} complain
  * @property {() => Promise<void>} refresh
  * @property {boolean} [swapping] whether the page is being written anew
+ * @property {{held: boolean}} holding whether the sheet stays as it is meanwhile
  *
  * @typedef {object} Bench
  * @property {HTMLElement} element
@@ -28,6 +29,7 @@
  * @property {{open: boolean, keep: () => Promise<void>}} chooser
  * @property {import("../panels/used.js").Used} used the look that a part was given last
  * @property {boolean} [swapping] whether the page is being written anew
+ * @property {{held: boolean}} holding whether the sheet stays as it is meanwhile
  * @property {string} anchor the place of a frame that is shown, as two shares; empty for the middle
  * @property {string} copyNumber the chosen copy of a repeat
  * @property {{parts: string, at: string}} near where the art was pressed last, and which parts were selected by that
