@@ -67,12 +67,18 @@ def desk(hand, common_server):
     made.close()
 
 
+def keeps(desk, typed, colour):
+    """A colour is pressed and typed at once, and is what is stored then."""
+    desk.press_colour()
+    desk.type(typed)
+    until(desk.page, lambda: desk.stored()["colour"] == colour)
+
+
 @LATE
 def test_a_colour_typed_right_after_the_press_is_the_one_that_is_kept(desk, common_server, late):
     hold_back(common_server.data, late)
-    desk.press_colour()
-    desk.type("#ffe3bd")
-    until(desk.page, lambda: desk.stored()["colour"] == "#ffe3bd")
+    keeps(desk, "#ffe3bd", "#ffe3bd")
+    keeps(desk, "hsl(270 50% 40%)", "#663399")
     desk.press_colour()
     desk.type("#33bbdd", end="")
     desk.press("x")
@@ -81,17 +87,41 @@ def test_a_colour_typed_right_after_the_press_is_the_one_that_is_kept(desk, comm
 
 
 @LATE
-def test_a_colour_called_otherwise_arrives_too_and_one_that_is_none_is_mended(desk, common_server, late):
+def test_what_is_no_colour_stays_to_be_mended(desk, common_server, late):
     hold_back(common_server.data, late)
-    desk.press_colour()
-    desk.type("hsl(270 50% 40%)")
-    until(desk.page, lambda: desk.stored()["colour"] == "#663399")
     desk.press_colour()
     desk.type("#12")
     expect(desk.page.locator("#chooser .fault")).not_to_be_empty()
     expect(desk.page.locator("#hex")).to_have_value("#12")
     desk.type("3456")
     until(desk.page, lambda: desk.stored()["colour"] == "#123456")
+
+
+@LATE
+def test_an_opacity_typed_with_a_colour_arrives_also_when_it_is_whole_again(desk, common_server, late):
+    hold_back(common_server.data, late)
+    for typed, opacity in (("#ff000080", 0.5), ("#00ff00ff", 1.0)):
+        keeps(desk, typed, typed[:7])
+        until(desk.page, lambda wanted=opacity: desk.part().effects[0].opacity == wanted)
+        expect(value(desk.page, f"parts/{desk.box}/effects/e1/opacity").first).to_have_text(f"{opacity * 100:g}")
+
+
+def test_a_value_turned_right_after_a_sum_is_turned_from_what_that_comes_to(desk, common_server):
+    hold_back(common_server.data, (700,))
+    before = desk.stored()["x"]
+    desk.press("x")
+    desk.type("+20")
+    desk.page.keyboard.press("ArrowUp")
+    until(desk.page, lambda: desk.stored()["x"] == before + 21)
+
+
+def test_a_value_that_comes_to_what_it_was_is_shown_as_it_is_stored(desk):
+    shown = value(desk.page, f"parts/{desk.box}/x")
+    was = shown.inner_text()
+    desk.press("x")
+    desk.type(f"{was}.0 + 0")
+    expect(shown).to_have_text(was)
+    expect(shown).not_to_have_class("v num pending")
 
 
 @LATE

@@ -5,11 +5,13 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from obrell.core.document.model import Control, Guide
-from obrell.core.document.numbering import HIGHEST, next_number
+from obrell.core.document.numbering import next_number
 from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.edit.panels import read_panel_edit
 from obrell.core.errors import ObrellError
 from obrell.core.shapes import Round
 from obrell.core.values.differences import Extra
+from obrell.core.values.numbers import HIGHEST
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.generating import values
 from tests.making import control, part, solid
@@ -63,3 +65,13 @@ def test_beyond_the_highest_number_the_lowest_free_one_is_given():
     assert next_number(here) < 100
     made = applied(read_edit({"kind": "duplicate", "parts": ["p1"]}), here, Surroundings())
     assert len({one.id for one in made.parts}) == 2
+
+
+@pytest.mark.parametrize("panel", wendmere_lock().panels, ids=lambda one: one.id)
+def test_controls_can_be_copied_on_any_panel_without_its_counter(panel):
+    controls = {one.id: one for one in wendmere_lock().controls}
+    here = panel.evolve(next_number=1)
+    for one in panel.placements:
+        here = read_panel_edit({"kind": "copy", "placements": [one.id]}).apply(here, controls)
+    ids = [one.id for one in (*here.placements, *here.fixtures)]
+    assert len(ids) == len(set(ids)) == 2 * len(panel.placements) + len(panel.fixtures)

@@ -124,7 +124,7 @@ def _read(space: str, value: str) -> tuple[float, float, float]:
 
 
 def _opacity(space: str, value: str) -> float | None:
-    """The opacity that a typed colour says; None where it says none."""
+    """Return the opacity that was typed with a colour, or None."""
     return typed_with_opacity(value)[1] if space == "hex" else None
 
 

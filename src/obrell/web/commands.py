@@ -85,7 +85,7 @@ VALUES = (
     ("Opacity", ".num[data-path$='/opacity']"), ("Rotate: angle", ".num[data-path$='/rotation']"),
     ("Corner radius", ".num[data-path$='/shape/radius']"), ("Font", "[data-font-path]"),
 )  # fmt: skip
-"""Values of a part that are asked for by name, and where they stand."""
+"""Values of a part that can be found by name, and their selectors."""
 OTHER_WORDS = {
     "opacity": "transparency transparent alpha see through",
     "rotate": "turn rotation tilt",

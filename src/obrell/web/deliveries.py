@@ -227,7 +227,7 @@ def _address(dressed: Callable[[str, str], Dressed], stored: Stored, file: File)
 
 
 def _state_name(file: File, control: Control) -> str:
-    """Return what the list says of a file's state: nothing where its control has no other than rest."""
+    """Return the name of a file's state for the list; empty if its control has only rest."""
     return (file.called.name if file.called else "Rest") if control.states else ""
 
 

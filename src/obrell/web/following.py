@@ -26,7 +26,7 @@ from obrell.web.wall import WALL, wall_block
 
 router = APIRouter()
 PLAIN = ("#ffffff", "#000000")
-"""Colours that stay what they are unless that is asked for."""
+"""Colours that are not ticked."""
 TICKED = 3.0
 """CIEDE2000 up to which following is proposed as ticked."""
 

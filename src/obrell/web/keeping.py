@@ -20,7 +20,7 @@ LEAST = 2
 
 @dataclass(frozen=True, slots=True)
 class KeptView:
-    """One number that keeps a distance, and the edit that lets it alone go."""
+    """One number that follows at a distance, and the edit that stops it."""
 
     words: str
     slot: FieldView

@@ -51,7 +51,7 @@ ONLY_BY_HAND = ("mask",)
 def looks(
     request: Request, kit: str, control: str, part: str, drawn: Asked, colours: Colours = "own"
 ) -> HTMLResponse:  # fmt: skip
-    """Every material, in the part's own colour or in that of the material, and every kind of effect, on a part."""
+    """Show every material and kind of effect on a part; materials in the part's colour or in theirs."""
     kits = kits_of(request)
     stored, index = kits.control(kit, control), kits.index(kit)
     look = drawn.look(stored)
@@ -118,8 +118,7 @@ def compare(
 
 
 def _gradients(index: KitSettings, control: Control, part: str) -> list[tuple[str, list[dict[str, Any]]]]:
-    """Return the gradients that can be laid on a part, by where they are from: plain ones, those kept in the kit,
-    those of the control, and the shipped ones."""
+    """Return the gradients for a part in groups: plain, from the kit, from the control, and shipped."""
     colours, here = palette(index), next((one for one in control.parts if one.id == part), None)
     colour = None if here is None else main_colour(here)
     used = {fill: f"{label} of {whose}" for whose, label, fill in gradients_in(control)}

@@ -42,7 +42,7 @@ class StateView:
     id: str
     name: str
     role: str
-    """What it is for, where its name does not say so."""
+    """Its role, if its name does not say it."""
     count: int
     made: bool
     """Whether it is made of others."""
@@ -65,7 +65,7 @@ class StartView:
 
 @dataclass(frozen=True, slots=True)
 class RoleView:
-    """A role that no state has: an edit that adds an empty one, and how it is usually begun."""
+    """A free role, with edits that add its state: empty, and as usual."""
 
     role: Role
     name: str
@@ -96,11 +96,11 @@ class StatesView:
     count: int
     paths: frozenset[str]
     role: Role | None
-    """The role of the one that is drawn; None at rest and for one that is made of others."""
+    """The role of the drawn state; None for rest and for a state made of others."""
     roles: tuple[RoleView, ...]
-    """Those that no state has yet."""
+    """Roles that no state has."""
     others: tuple[tuple[str, str], ...]
-    """The plain states, by id and name, that a new one can look as."""
+    """States that a new one can be copied from, by id and name."""
     starts: tuple[StartView, ...]
     """What the one that is drawn can begin with, as long as nothing differs in it."""
     pairs: tuple[tuple[dict[str, Any], str], ...]
@@ -152,8 +152,7 @@ def _base_name(control: Control, state: State | None) -> str:
 
 
 def _role_said(state: State | None) -> str:
-    """Return what a card says of a state's role: nothing where its name is the usual word, or for one made of
-    others."""
+    """Return the role for a state's card; empty if its name says it, or if it is made of others."""
     plain = state is not None and not state.of
     return state.role if plain and state is not None and state.role != role_called(state.name) else ""
 

@@ -30,7 +30,7 @@ Place = float | None
 
 
 def stops_text(stops: tuple[Stop, ...], names: Mapping[str, str] | None = None) -> str:
-    """Return the stops written down; ``names`` has what swatches are called, by id."""
+    """Return the stops as text; ``names`` are the names of swatches by id."""
     written: list[str] = []
     for at, stop in enumerate(stops):
         link = follows(stop.colour)
@@ -74,8 +74,8 @@ def stops_from(text: str) -> tuple[Stop, ...]:
     words=f"The stops of a gradient can have at most {MOST_CHARACTERS:,} characters.",
 )  # fmt: skip
 def read_stops(text: str) -> tuple[Stop, ...]:
-    """The stops of such a text; those without a place are spread evenly between those that have one. A swatch is
-    named by what it is called, as an id. Raises ``BadValue`` in words."""
+    """Return the stops of such a text. Stops without a place are spread evenly between their neighbours. A link has
+    the slug of the swatch's name in place of its id. Raise ``BadValue`` in words."""
     read = [_item(item) for item in _items(text)]
     colours = [(colour, places) for colour, places in read if colour is not None]
     if len(colours) < FEWEST:
@@ -121,7 +121,7 @@ def _item(tokens: list[tinycss2.ast.Node]) -> tuple[tuple[Colour, float] | None,
 
 
 def _swatch(token: tinycss2.ast.Node) -> tuple[Colour, float] | None:
-    """Return what follows a swatch, and its opacity; None for another token."""
+    """Return the swatch link of a ``swatch()`` function and its opacity; None for any other token."""
     if token.type != "function" or token.lower_name != "swatch":
         return None
     own = [one for one in token.arguments if one.type != "whitespace"]

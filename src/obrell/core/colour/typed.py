@@ -30,7 +30,7 @@ def typed_with_opacity(text: str) -> tuple[str, float | None]:
     words=f"A colour can have at most {MOST_CHARACTERS} characters.",
 )  # fmt: skip
 def read_colour(text: str) -> tuple[str, float]:
-    """``#rrggbb`` and the opacity of any colour of CSS Color 4; raises ``BadValue`` in words."""
+    """Return ``#rrggbb`` and the opacity of any colour of CSS Color 4; raise ``BadValue`` in words."""
     found = css_colour(text)
     if found is None:
         raise BadValue(f"“{text[:40]}” is not a colour. Write it as #1f8a92, or as CSS does.", "colour")

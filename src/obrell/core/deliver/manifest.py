@@ -61,7 +61,7 @@ def entry(file: File, content: bytes) -> dict[str, Any]:
 
 
 def _state_said(file: File) -> dict[str, str]:
-    """The name and the role of the state of a file, where it is another than rest."""
+    """Return the name and role of a file's state; nothing for rest."""
     return {} if file.called is None else {"state_name": file.called.name, "role": file.called.role}
 
 

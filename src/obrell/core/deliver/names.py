@@ -33,8 +33,7 @@ def check_pattern(pattern: str) -> str:
 
 
 def words_of(named: Iterable[tuple[str, str]]) -> Mapping[str, str]:
-    """Return the words that stand in file names for things with an id and a name: their names as letters, digits and
-    hyphens, each once."""
+    """Return a different word for file names for each (id, name), by id: the name in letters, digits and hyphens."""
     words: dict[str, str] = {}
     for ident, name in named:
         words[ident] = free_id(name, words.values(), ident)

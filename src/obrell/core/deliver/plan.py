@@ -147,7 +147,7 @@ class _Making:
         """The words of a pattern that files of a control differ by, by its id."""
         self._states: dict[str, Mapping[str, str]] = {}
         self._sizes: dict[str, Mapping[str, str]] = {}
-        """The words for the states and the sizes of a control, by its id; a control with one of them says none."""
+        """Words for file names of the states and sizes of each control; none for a control with one state or size."""
         self.left_out: list[LeftOut] = []
 
     def add(self, control: Control) -> None:
@@ -222,7 +222,7 @@ class _Making:
         )  # fmt: skip
 
     def _way(self, colourway: str) -> str:
-        """What a name says of the colourway: nothing where only the swatches' own colours are delivered."""
+        """Return the word for a colourway in file names; empty if only Day is delivered."""
         only = len(self._order.colourways) == 1
         ways = [(DAY, DAY_NAME), *((one.id, one.name) for one in self._kit.colourways)]
         return "" if only and colourway == DAY else words_of(ways)[colourway]

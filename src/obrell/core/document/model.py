@@ -190,13 +190,13 @@ class State(Differing):
 
     kept_in: ClassVar[str] = "states"
     role: Role = Field("own", title="role")
-    """When it is shown; that of a state made of others is theirs."""
+    """When it is shown. A state made of others is shown when all of them are."""
     of: Annotated[tuple[Id, ...], Field(max_length=4)] = ()
 
     @model_validator(mode="before")
     @classmethod
     def _with_role(cls, data: Any) -> Any:
-        """States had no role once: those with a usual id had that one's."""
+        """Give a state of an older file, which has no role, the role that its id says."""
         if not isinstance(data, dict) or "role" in data or data.get("of"):
             return data
         return data | {"role": role_called(str(data.get("id", "")))}

@@ -13,15 +13,15 @@ from obrell.core.values.colours import Colour, follows
 from obrell.core.values.paints import Gradient, Solid
 
 LIGHT, DARK = 0.985, 0.08
-"""OKLCH lightness beyond which a colour without hue is a highlight or a shade, and stays one."""
+"""Greys lighter or darker than this (OKLCH lightness) are highlights and shades, and are not recoloured."""
 
 
 def in_colour(
     effects: tuple[AnyEffect, ...], colour: Colour, palette: Mapping[str, str]
 ) -> tuple[AnyEffect, ...]:  # fmt: skip
-    """Return effects whose paints and outlines keep their modelling but have the hue, chroma and lightness of
-    ``colour`` where they had those of their own main colour; the main one is the middle of the largest opaque paint.
-    What was made from a swatch's colour follows that swatch. Shadows, glows, pure white and black stay."""
+    """Return effects with paints and outlines recoloured: their main colour becomes ``colour``, and the others keep
+    their difference from it in OKLCH. The main colour is that of the first normally blended paint. If ``colour``
+    follows a swatch, the new colours follow it too. Shadows, glows, white and black stay."""
     base = _main(effects, palette)
     if base is None:
         return effects
@@ -51,7 +51,7 @@ def _main(effects: tuple[AnyEffect, ...], palette: Mapping[str, str]) -> Triple 
 
 
 def _moved(mark: Triple, base: Triple, wanted: Triple) -> Triple:
-    """Return an OKLCH colour that is to ``wanted`` what ``mark`` is to ``base``."""
+    """Return an OKLCH colour that differs from ``wanted`` as ``mark`` differs from ``base``."""
     if mark[0] >= base[0]:
         lightness = wanted[0] + (1 - wanted[0]) * (mark[0] - base[0]) / max(1e-6, 1 - base[0])
     else:

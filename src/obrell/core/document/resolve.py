@@ -34,7 +34,7 @@ DAY, DAY_NAME = "day", "Day"
 """The colourway that is the swatches' own colours."""
 
 
-def ground_of(control: Control) -> Fill | None:
+def background_of(control: Control) -> Fill | None:
     """Return what a control is looked at on; None for a chequered ground."""
     stands = control.stands_on
     return control.ground or PLAIN_GROUND if stands == "own" else COMMON_GROUNDS.get(stands)
@@ -51,7 +51,7 @@ class Resolved:
 
     def standing(self) -> Resolved:
         """The same with what it stands on behind all parts; on a chequered ground nothing is."""
-        fill = ground_of(self.control)
+        fill = background_of(self.control)
         return self if fill is None else self._of((self._ground(fill), *self.control.parts))
 
     def ground_alone(self) -> Resolved:

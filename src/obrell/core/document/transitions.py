@@ -25,7 +25,7 @@ from obrell.core.values.transitions import Timing, Transition
 STAYING = ("seed",)
 """Numbers with nothing between them: each is another pattern."""
 HALVINGS = 24
-"""Steps in which the end of a range is looked for."""
+"""Steps of the bisection that finds the end of a range."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -183,7 +183,7 @@ def _travelled(look: Resolved, way: Way, far: float, light: Light) -> Resolved:
 
 
 def _put(draft: Draft, one: Travel, far: float) -> None:
-    """A value as far as it can go: beyond its range it stays at the end of that."""
+    """Set a value ``far`` along its way, at most to the end of its range."""
     _, name, below = one.path.split("/", 2)
     part = draft.part(name)
 
@@ -199,7 +199,7 @@ def _put(draft: Draft, one: Travel, far: float) -> None:
 
 
 def _within_range(one: Travel, far: float, fits: Callable[[object], bool]) -> object:
-    """Return the value nearest to what ``far`` comes to that fits; of a list each item by itself."""
+    """Return the last valid value on the way to ``far``; each item of a list is limited by itself."""
     inside = min(1.0, max(0.0, far))
     start, end = one.start, one.end
     if not (isinstance(start, list) and isinstance(end, list) and len(start) == len(end)):
@@ -216,7 +216,7 @@ def _within_range(one: Travel, far: float, fits: Callable[[object], bool]) -> ob
 
 
 def _farthest(start: object, end: object, way: tuple[float, float], fits: Callable[[object], bool]) -> object:
-    """Return what is as far as it fits between two shares of the way, the first of which fits."""
+    """Return the last valid value between two shares of the way; the first share is valid."""
     inside, far = way
     if fits(whole := travelled(start, end, far, {})):
         return whole

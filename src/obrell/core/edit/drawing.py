@@ -13,7 +13,7 @@ from obrell.core.document.bodies import box_of, is_read
 from obrell.core.document.colours import with_colours
 from obrell.core.document.measures import frame_on_canvas
 from obrell.core.document.model import PLAIN_GROUND, Canvas, Control, Part
-from obrell.core.document.resolve import ground_of
+from obrell.core.document.resolve import background_of
 from obrell.core.edit.base import Edit, Surroundings, add_parts
 from obrell.core.edit.companions import main_colour
 from obrell.core.edit.parts import fresh_name
@@ -141,7 +141,7 @@ def _colour_under(control: Control, box: Rect, around: Surroundings) -> str:
         colour = None if is_read(part) or not part.visible else main_colour(part)
         if colour is not None and _share_on(box, box_of(control, part)) > MOSTLY:
             return literal(colour, around.palette)
-    ground = ground_of(control) or PLAIN_GROUND
+    ground = background_of(control) or PLAIN_GROUND
     return mean_colour(with_colours(ground, lambda one: literal(one, around.palette)))
 
 

@@ -158,7 +158,7 @@ class SweepEffects(Edit):
 
 
 class PlainLook(Edit):
-    """All effects of parts removed but one paint, in the colour that the part has."""
+    """Remove all effects of parts but one plain paint in the part's colour."""
 
     kind: Literal["plain-look"] = "plain-look"
     parts: Ids

@@ -16,7 +16,7 @@ from obrell.core.values.paints import Linear, Solid, Stop
 SOFT_LIGHT = Linear(
     stops=(Stop(position=0, colour="#ffffff", opacity=0.4), Stop(position=1, colour="#ffffff", opacity=0))
 )
-"""What a paint over another one is first filled with."""
+"""The first fill of a paint that is added over another one."""
 
 
 def _with_effect(control: Control, part_id: str, effect: Effect, after: str = "") -> Control:
@@ -49,7 +49,7 @@ class AddEffect(Edit):
 
 
 def _begun(kind: str, part: Part) -> Effect:
-    """Return a new effect for a part. A paint over another one begins as a soft light from above."""
+    """Return a new effect for a part. A second paint is a soft light from above."""
     effect = EFFECTS[kind](id=NEW).fitted_to(part.x, part.y)
     if not isinstance(effect, Paint):
         return effect

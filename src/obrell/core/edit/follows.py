@@ -64,8 +64,7 @@ class AddFollow(Edit):
 
 
 class RemoveFollow(Edit):
-    """Numbers that stay what they are from now on: one, or several, by their paths; without any, all that follow one
-    source."""
+    """Stop the follows of some numbers, by path, or all that follow one source; they keep their values."""
 
     kind: Literal["remove-follow"] = "remove-follow"
     part: Id | Literal["canvas"]

@@ -21,7 +21,7 @@ from obrell.core.values.fields import Id
 class LayMaterial(Edit):
     """A material laid on parts instead of the effects they have; their masks and blurs stay. ``scaled``
     makes its lengths fit each part; a ``linked`` part, which it always fits, follows when it is saved anew. With
-    ``own_colour`` its surface takes the colour that each part has."""
+    ``own_colour`` it is recoloured to the colour of each part."""
 
     kind: Literal["lay-material"] = "lay-material"
     parts: Ids
@@ -121,7 +121,7 @@ def material_of(name: str, around: Surroundings) -> Material:
 
 
 def material_from(control: Control, part_id: str, name: str, ident: str, *, scaled: bool) -> Material:
-    """The look of a part as a material; hairlines stay px. Masks and blurs are the part's own."""
+    """Return the look of a part as a material, without masks and blurs. Only hairlines stay in px."""
     part = part_of(control, part_id)
     effects = tuple(effect for effect in part.effects if effect.lies_in() != "whole")
     if not effects:

@@ -202,8 +202,7 @@ class ReorderPart(Edit):
 
 
 class MoveToEnd(Edit):
-    """Parts with all that lies in them moved in front of, or behind, all that lies in the same container, in one step;
-    among themselves they keep their order."""
+    """Move parts to the front or back of their container in one step, with their own order kept."""
 
     kind: Literal["to-end"] = "to-end"
     parts: Ids

@@ -85,7 +85,7 @@ class Piece:
     format: tuple[int, str] | None = None
     on: tuple[tuple[int, str, Any], ...] = ()
     states: tuple[Start, ...] = ()
-    """The states that it has besides, as they are usually begun."""
+    """Usual states that it gets."""
 
 
 def _main(around: Surroundings) -> Colour:

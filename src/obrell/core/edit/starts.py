@@ -91,7 +91,7 @@ class StartState(OfStates):
 
 
 def role_of(start: Start) -> Role:
-    """Return the role of the state that is begun so."""
+    """Return the role of the state that a start is for."""
     return role_called(STARTS[start][0])
 
 

@@ -54,7 +54,7 @@ class CopyState(OfStates):
 
     @staticmethod
     def _role(control: Control, state: State) -> Role:
-        """The role that it has there, unless another state has it here."""
+        """Return the role of a copied state; ``own`` if another state of the control has it."""
         return state.role if control.state_in_role(state.role) is None else "own"
 
     def left_out(self, control: Control, around: Surroundings) -> int:

@@ -14,8 +14,7 @@ from obrell.core.values.fields import Angle, Length, Signed
 
 
 def shorter(length: float, share: float) -> float:
-    """Return a share of a length, px, either way; but what is a px long stays so, as lines do, and nothing that was
-    longer becomes less."""
+    """Return a share of a length, px, either sign, but at least 1 px; lengths up to 1 px stay."""
     return math.copysign(max(min(abs(length), 1.0), abs(length) * share), length)
 
 
@@ -34,7 +33,7 @@ class Cast(Value):
         return -x * self.distance, -y * self.distance
 
     def shortened(self, share: float) -> Cast:
-        """Falling that share as far, a px at least where it fell as far as that."""
+        """Return the offset shortened to a share, as ``shorter`` does."""
         return self.evolve(distance=shorter(self.distance, share))
 
     def opposite(self, light: float) -> Cast:
@@ -68,7 +67,7 @@ class Shift(Value):
         return self.across, self.down
 
     def shortened(self, share: float) -> Shift:
-        """Falling that share as far, a px at least where it fell as far as that."""
+        """Return the offset shortened to a share, as ``shorter`` does."""
         return self.evolve(across=shorter(self.across, share), down=shorter(self.down, share))
 
     def opposite(self, light: float) -> Shift:

@@ -29,8 +29,8 @@ def icon_paths(name: str) -> tuple[str, ...]:
 
 
 def find_icons(words: str, most: int = 120) -> list[str]:
-    """Icons whose name or tags hold every word: whole words of names first, then their beginnings, then tags in the
-    same order, then words within others."""
+    """Return icons that have every word, best first: whole words of the name, beginnings of them, the same of tags,
+    then parts of words."""
     wanted = words.lower().split()
     ranked = []
     for name, icon in _all().items():
@@ -41,11 +41,11 @@ def find_icons(words: str, most: int = 120) -> list[str]:
 
 
 OPPOSITES = {"unlock": ("lock", "open"), "unlocked": ("lock", "open"), "unmute": ("volume",)}
-"""What people call icons that are named by what they are the opposite of: the words of those names."""
+"""Words that no icon name has, and the words of the names that are meant."""
 
 
 def _rank(word: str, name: str, tags: list[str]) -> int | None:
-    """Return how well an icon fits a word, 0 the best; None when it has nothing of it."""
+    """Return how well an icon fits a word, 0 being the best; None if it does not."""
     own, other = name.split("-"), [part for tag in tags for part in tag.lower().split()]
     if word in OPPOSITES and all(part in own for part in OPPOSITES[word]):
         return 0

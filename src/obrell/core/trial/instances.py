@@ -75,7 +75,7 @@ def _slides(drive: Drive) -> bool:
 
 
 def _on_state(control: Control) -> str | None:
-    """The state that it has while it is on: the one in that role, else the first of its own."""
+    """Return the state that is shown while it is on: the one with that role, else the first without a role."""
     return control.state_in_role("on") or control.state_in_role("own")
 
 

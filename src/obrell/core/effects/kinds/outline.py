@@ -79,8 +79,7 @@ class Outline(Effect):
 
     @property
     def hairline(self) -> bool:
-        """Whether it is as wide as a device px at every density, on every side that it has, and lies on the pixels
-        beside the edge."""
+        """Whether every side that has a width is one device px wide at every density, beside the edge."""
         return self.thin != "as typed"
 
     @property

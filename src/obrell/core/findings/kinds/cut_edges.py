@@ -88,8 +88,8 @@ class CutEdge:
 
 
 def grown(cuts: Sequence[CutEdge], canvas: Canvas) -> Edit:
-    """The canvas grown until it holds all that it cuts: alike on opposite sides, so that what was in its middle stays
-    there, and by whole px, to a size that is whole at density 1.5 too."""
+    """Return an edit that grows the canvas until nothing is cut: alike on opposite sides, to an even number of px,
+    which is whole at density 1.5 too."""
     left, top, right, bottom = (math.ceil(max(sides)) for sides in zip(*(cut.sides for cut in cuts), strict=True))
     across, down = max(left, right), max(top, bottom)
     odd_across, odd_down = (across and canvas.width % 2 == 1, down and canvas.height % 2 == 1)

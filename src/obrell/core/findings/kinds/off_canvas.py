@@ -46,13 +46,13 @@ class OffCanvas(Kind):
 
 
 def _is_piece(part: Part, parts: Mapping[str, Part]) -> bool:
-    """Whether a part is seen only as a piece of a combination, which is looked at itself."""
+    """Return whether a part lies in a combination, which is examined instead of its pieces."""
     outer = parts.get(part.within or "")
     return outer is not None and (isinstance(outer.shape, Combination) or _is_piece(outer, parts))
 
 
 def _seen(resolved: Resolved, part: Part, parts: Mapping[str, Part]) -> Rect:
-    """Around what can be seen of a part's shape: what it is clipped to cuts it."""
+    """Return the box of a part's shape, cut to the box of the part that clips it."""
     bounds, clip = _bounds(resolved, part), parts.get(part.clip or "")
     if clip is None:
         return bounds
