@@ -36,7 +36,8 @@ def _changed(panel: Panel, placements: Sequence[str], change: Callable[[Placemen
 def _one_more(panel: Panel, placement: Callable[[str], Placement]) -> Panel:
     if len(panel.placements) >= MAX_PLACEMENTS:
         raise Refused(FULL)
-    number = free_number(panel.next_number, (one.id for one in (*panel.placements, *panel.fixtures)))
+    ids = (*(one.id for one in panel.placements), *(one.id for one in panel.fixtures))
+    number = free_number(panel.next_number, ids)
     return panel.evolve(placements=(*panel.placements, placement(f"i{number}")), next_number=number + 1)
 
 
