@@ -132,7 +132,9 @@ def test_wrong_input_is_answered_where_it_stands(page, server):
     words.fill("")
     words.press("Enter")
     expect(page.locator("#fault")).to_contain_text("cannot be empty")
-    expect(value(page, "parts/p5/shape/words")).to_have_value("Гудок")
+    expect(words).to_have_class("v words bad")
+    words.press("Escape")
+    expect(words).to_have_value("Гудок")
     expect(steps_done(page)).to_have_count(1)
 
 
@@ -326,10 +328,16 @@ def test_keyboard_only(page, server):
     page.keyboard.press("Enter")
     expect(page.locator(".eff.open")).to_have_attribute("data-effect", "e3")
     page.locator("#stage").focus()
+    # What is open goes first: the effect, then the part.
+    page.keyboard.press("Delete")
+    expect(page.locator("#head-p2-e3")).to_have_count(0)
+    expect(page.locator(".part")).to_have_count(5)
     page.keyboard.press("Delete")
     expect(page.locator(".part")).to_have_count(4)
     page.keyboard.press("Control+z")
     expect(page.locator(".part")).to_have_count(5)
+    page.keyboard.press("Control+z")
+    expect(page.locator("#head-p2-e3")).to_have_count(1)
     page.keyboard.press("Control+a")
     expect(page.locator(".part.sel")).to_have_count(5)
     page.keyboard.press("?")

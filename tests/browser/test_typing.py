@@ -110,7 +110,7 @@ def test_a_value_turned_right_after_a_sum_is_turned_from_what_that_comes_to(desk
     hold_back(common_server.data, (700,))
     before = desk.stored()["x"]
     desk.press("x")
-    desk.type("+20")
+    desk.type(f"{before:g} + 20")
     desk.page.keyboard.press("ArrowUp")
     until(desk.page, lambda: desk.stored()["x"] == before + 21)
 

@@ -79,6 +79,7 @@ def test_a_body_drawn_after_its_label_lies_behind_it_and_says_so():
     made = draw(here, x0=5, y0=5, x1=75, y1=55)
     assert [one.shape.kind for one in made.parts] == ["round", "box", "text"]
     assert read_edit(wish).label(here) == f"Added a box behind {label.name}"
+    assert contrast(literal(made.parts[1].effects[0].fill.colour, KIT.palette), "#111111") >= 4.5
     beside = draw(here, x0=60, y0=5, x1=75, y1=15)
     assert [one.shape.kind for one in beside.parts] == ["round", "text", "box"]
     assert [one.shape.kind for one in draw(here, "line", x0=5, y0=5, x1=75, y1=55).parts][-1] == "line"

@@ -102,9 +102,10 @@ def test_every_role_can_be_begun_empty_as_usual_and_as_another_state():
     assert focus.differences == hover.differences
 
 
-def test_an_empty_state_is_begun_as_usual_in_its_role():
+def test_a_state_that_is_begun_as_usual_keeps_its_own_role():
     made = do(do(BUTTON, kind="add-state", name="Warm"), kind="start-state", start="hover", state="warm")
-    assert roles(made) == {"Warm": "hover"}
+    assert roles(made) == {"Warm": "own"}
+    assert made.states[0].differences
 
 
 def test_pressed_turns_the_light_and_keeps_lines_of_a_pixel():

@@ -93,6 +93,7 @@ def look_of(around: Around, stored: Stored, seen: Selection) -> View:
     seats = Seats(kit, stored, fingerprints(resolved), dressed)
     states = states_of(stored.control, dressed, values, frozenset(seen.also.split(",")))
     selected = _selected(control, seen.part)
+    seen = seen.evolve(effect=_opened(control, selected, seen.effect))
     node = resolved.tree.all[selected[0]] if len(selected) == 1 else None
     found = found_in_state(stored.control, drawn, resolved)
     sheet = sheet_view(control, settings, resolved, seen, selected, marks_of(found))
@@ -178,6 +179,12 @@ class Seats:
     def of(self, part: str, shown: str, density: float, **rest: object) -> str:
         """The address of a picture of a part that shows what has that fingerprint."""
         return shown_address(self.kit, self.stored.control.id, shown, density, part=part, **self.dressed.query, **rest)
+
+
+def _opened(control: Control, selected: tuple[str, ...], effect: str) -> str:
+    """Return the effect that is open; empty where what is selected has it no more."""
+    there = {one.id for part in control.parts if part.id in selected for one in part.effects}
+    return effect if effect in there else ""
 
 
 _DUMPED = OfObject[dict[str, Any]](8192)

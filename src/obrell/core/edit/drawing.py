@@ -36,6 +36,9 @@ SEEN = 1.5
 """Least contrast (WCAG 2.2) of a new surface against what lies below it."""
 LEGIBLE, READABLE = ORDINARY, 3.0
 """Contrast that is wanted of a new text or icon, and the least if no swatch reaches that."""
+WANTED_OF_SIGN = ((LEGIBLE, 0.0), (READABLE, 0.0))
+WANTED_OF_SURFACE = ((SEEN, LEGIBLE), (SEEN, READABLE), (SEEN, 0.0))
+"""Contrasts against what lies below and against a label in front, those wanted most first."""
 BODY_ROLES = ("main", "metal")
 LABEL_ROLES = ("label",)
 """Roles of the swatches that are tried first, for surfaces and for texts and icons."""
@@ -62,8 +65,9 @@ class Draw(Edit):
     def apply(self, control: Control, around: Surroundings) -> Control:
         shape, place = self._drawn(control)
         label = _label_under(control, shape, place)
-        at = None if label is None else control.parts.index(label)
-        return add_parts(control, [new_part(control, shape, place, around)], at)
+        if label is None:
+            return add_parts(control, [new_part(control, shape, place, around)])
+        return add_parts(control, [new_part(control, shape, place, around, label)], control.parts.index(label))
 
     def _drawn(self, control: Control) -> tuple[Shape, Point]:
         """Return the new shape and its place."""
@@ -103,26 +107,28 @@ def _no_larger(shape: Shape, canvas: Canvas) -> Shape:
     return shape if isinstance(shape, Text) or over == 1 else shape.stretched(1 / over, 1 / over)
 
 
-def new_part(control: Control, shape: Shape, place: Point, around: Surroundings) -> Part:
-    """Return a part with one plain paint, called as its kind suggests; raises ``Refused`` when the shape's values do
-    not go together."""
+def new_part(control: Control, shape: Shape, place: Point, around: Surroundings, label: Part | None = None) -> Part:
+    """Return a part with one plain paint, called as its kind suggests; ``label`` is one that it goes behind. Raises
+    ``Refused`` when the shape's values do not go together."""
     if shape.problem():
         raise Refused(shape.problem())
     name = fresh_name(control, shape.suggested_name())
     part = Part(id="p0", name=name, shape=shape, x=place.x, y=place.y)
-    colour = first_colour(shape, _colour_under(control, frame_on_canvas(part), around), around)
+    sign = main_colour(label) if label else None
+    above = None if sign is None else literal(sign, around.palette)
+    colour = first_colour(shape, _colour_under(control, frame_on_canvas(part), around), around, above)
     return part.evolve(effects=(Paint(id="e1", fill=Solid(colour=colour)),))
 
 
-def first_colour(shape: Shape, under: str, around: Surroundings) -> Colour:
-    """Return the first colour of a shape on ``under``, ``#rrggbb``: a swatch with enough contrast, else the grey or
-    ink of its kind, else ink or white."""
+def first_colour(shape: Shape, under: str, around: Surroundings, above: str | None = None) -> Colour:
+    """Return the first colour of a shape on ``under`` and behind a label in ``above``, ``#rrggbb``: a swatch with
+    enough contrast, else the grey or ink of its kind, else ink or white. A label that can be read counts first."""
     sign = isinstance(shape, Text | Icon)
     colours: list[Colour] = [*_swatches(around, LABEL_ROLES if sign else BODY_ROLES), shape.first_colour]
-    seen = {number: contrast(literal(one, around.palette), under) for number, one in enumerate(colours)}
-    for wanted in (LEGIBLE, READABLE) if sign else (SEEN,):
-        for number, one in enumerate(colours):
-            if seen[number] >= wanted:
+    looks = [literal(one, around.palette) for one in colours]
+    for wanted, legible in WANTED_OF_SIGN if sign else WANTED_OF_SURFACE:
+        for one, look in zip(colours, looks, strict=True):
+            if contrast(look, under) >= wanted and (above is None or contrast(look, above) >= legible):
                 return one
     return max((INK, "#ffffff"), key=lambda one: contrast(one, under))
 

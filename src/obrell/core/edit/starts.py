@@ -17,7 +17,6 @@ from obrell.core.document.bodies import body_of, box_of, labels_of, lying_on, ou
 from obrell.core.document.colours import with_colours
 from obrell.core.document.model import PLAIN_GROUND, Control, Part
 from obrell.core.document.restating import in_one_state
-from obrell.core.document.states import state_of
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import NEW, Surroundings, add_parts, each_part, part_of
 from obrell.core.edit.companions import grown, main_colour
@@ -25,7 +24,7 @@ from obrell.core.edit.convert import GrowParts
 from obrell.core.edit.effect_stacks import PressLook
 from obrell.core.edit.follows import RADIUS, has_size, is_rounded, keep_to
 from obrell.core.edit.parts import MoveParts, fresh_name
-from obrell.core.edit.states import AddState, OfStates, free_name_for, in_role
+from obrell.core.edit.states import AddState, OfStates, free_name_for
 from obrell.core.effects import AnyEffect, InnerGlow, InnerShadow, OuterGlow, Outline, Paint
 from obrell.core.effects.glow import Glow
 from obrell.core.effects.shadow import Shadow
@@ -58,7 +57,8 @@ NO_BODY = "There is nothing to begin with yet: draw a body and fill it first."
 
 
 class StartState(OfStates):
-    """A state begun with differences, in place of those it has; one that is not there yet is made. ``parts`` are the
+    """A state begun with differences, in place of those it has; it keeps its role, and one that is not there yet is
+    made in the role that is usual for them. ``parts`` are the
     body, where that is not to be guessed. ``lower`` is how far a pressed body goes down, ``gap`` how far a ring is
     from the edge, both px."""
 
@@ -71,12 +71,10 @@ class StartState(OfStates):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         name = self.state
-        role = role_of(self.start)
         if name is None:
+            role = role_of(self.start)
             control = AddState(name=free_name_for(role, control), role=role).apply(control, around)
             name = control.states[-1].id
-        elif state_of(control, name).role == "own" and control.state_in_role(role) is None:
-            control = in_role(control, name, role)
         return in_one_state(_cleared(control, name), name, lambda look: self._begun(look, around))
 
     def _begun(self, look: Control, around: Surroundings) -> Control:

@@ -10,7 +10,7 @@
  * @property {string} path
  * @property {string} slot where it stands in the sheet
  * @property {string[]} parts that are meant
- * @property {string} before what was stored of it, as JSON
+ * @property {string} before what was stored of it, as JSON; empty when that is not sure
  * @property {string} text what is typed
  * @property {string} colour as it looks
  * @property {LinkTo|null} link how it follows

@@ -31,6 +31,8 @@ export class Typed {
     this.left = left;
     this.id = node.id;
     this.before = node.textContent?.trim() ?? "";
+    /** Whether what stands there may be older than what was just done: then the same text can mean something. */
+    this.old = unsettled();
     this.input = fieldFor(node, first ?? this.before);
     this.place = document.createElement("span");
     this.place.className = "typed-over";
@@ -70,8 +72,7 @@ export class Typed {
     if (this.done) return;
     this.done = true;
     const text = this.input.value.trim();
-    // What stands there may be older than what was just done: then the same text can mean something.
-    const meant = text !== this.before || (this.input.dataset.typed && unsettled());
+    const meant = text !== this.before || (this.input.dataset.typed && this.old);
     const answer = save && meant ? this.#send(text) : null;
     this.#close(stay);
     if (answer) this.#answered(answer, text);
