@@ -339,7 +339,7 @@ def test_a_two_line_key_with_a_bay_drawn_by_the_pen(hand):
 
     def words_are_seen():
         inside = picture(page, 2)[40:120, 120:240, :3].astype(int).sum(axis=2)
-        return bool(np.ptp(inside) > 300)
+        return bool(np.ptp(inside) > 120)
 
     until(page, words_are_seen)
     assert bay

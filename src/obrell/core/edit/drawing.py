@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -36,9 +36,6 @@ SEEN = 1.5
 """Least contrast (WCAG 2.2) of a new surface against what lies below it."""
 LEGIBLE, READABLE = ORDINARY, 3.0
 """Contrast that is wanted of a new text or icon, and the least if no swatch reaches that."""
-WANTED_OF_SIGN = ((LEGIBLE, 0.0), (READABLE, 0.0))
-WANTED_OF_SURFACE = ((SEEN, LEGIBLE), (SEEN, READABLE), (SEEN, 0.0))
-"""Contrasts against what lies below and against a label in front, those wanted most first."""
 BODY_ROLES = ("main", "metal")
 LABEL_ROLES = ("label",)
 """Roles of the swatches that are tried first, for surfaces and for texts and icons."""
@@ -125,12 +122,21 @@ def first_colour(shape: Shape, under: str, around: Surroundings, above: str | No
     enough contrast, else the grey or ink of its kind, else ink or white. A label that can be read counts first."""
     sign = isinstance(shape, Text | Icon)
     colours: list[Colour] = [*_swatches(around, LABEL_ROLES if sign else BODY_ROLES), shape.first_colour]
-    looks = [literal(one, around.palette) for one in colours]
-    for wanted, legible in WANTED_OF_SIGN if sign else WANTED_OF_SURFACE:
-        for one, look in zip(colours, looks, strict=True):
-            if contrast(look, under) >= wanted and (above is None or contrast(look, above) >= legible):
-                return one
+    seen = {number: contrast(literal(one, around.palette), under) for number, one in enumerate(colours)}
+    for wanted in (LEGIBLE, READABLE) if sign else (SEEN,):
+        fit = [one for number, one in enumerate(colours) if seen[number] >= wanted]
+        if fit:
+            return fit[0] if above is None else _most_legible(fit, above, around)
     return max((INK, "#ffffff"), key=lambda one: contrast(one, under))
+
+
+def _most_legible(colours: Sequence[Colour], above: str, around: Surroundings) -> Colour:
+    """Return the first colour on which a label in ``above``, ``#rrggbb``, is legible, else the one on which it is seen
+    best."""
+    seen = [contrast(literal(one, around.palette), above) for one in colours]
+    return next(
+        (one for one, now in zip(colours, seen, strict=True) if now >= LEGIBLE), colours[seen.index(max(seen))]
+    )
 
 
 def _swatches(around: Surroundings, roles: tuple[str, ...]) -> Iterator[SwatchLink]:
