@@ -14,11 +14,11 @@ from obrell.core.document.model import Canvas, Colourway, Control, Kit, State, S
 from obrell.core.document.resolve import resolve
 from obrell.core.document.swatch_uses import uses
 from obrell.core.document.texts import control_json
-from obrell.core.document.value_paths import value_at, with_value
+from obrell.core.document.value_paths import value_at, with_number, with_value
 from obrell.core.effects import DropShadow, Paint
 from obrell.core.errors import BadValue, NoSuchThing
 from obrell.core.interchange.kit_file import kit_schema
-from obrell.core.shapes import Box
+from obrell.core.shapes import Box, Sides
 from obrell.core.values.base import canonical_json, content_hash
 from obrell.core.values.colours import SwatchLink
 from obrell.core.values.differences import Other
@@ -147,3 +147,7 @@ def test_tints_go_to_black_and_white_and_hues_turn():
 def test_every_colour_survives_every_space(number, space):
     text = f"#{number:06x}"
     assert to_hex(SPACES[space].back(SPACES[space].of(from_hex(text)))) == text
+
+
+def test_halves_of_a_count_round_up():
+    assert [with_number(Sides(count=3), "count", value).count for value in (3.5, 4.49, 4.5)] == [4, 4, 5]

@@ -14,6 +14,7 @@ WRITTEN = (
     "cubic-bezier(0.3, -0.4, 0.6, 1.6)", "steps(4)", "steps(3, jump-both)", "steps(3, jump-none)",
     "steps(2, jump-start)", "steps(5, end)", "linear(0, 0.25, 1)", "linear(0, 0.25 75%, 1)",
     "linear(0, 1.2 40% 60%, 1)", "linear(0 20%, 0.5, 0.7, 1 80%)", "linear(0, 0.8 50%, 0.2 30%, 1)",
+    "linear(0 -50%, 1 150%)", "linear(-0.2 -10%, 0.6 30%, 1 140%)",
 )  # fmt: skip
 
 
@@ -39,6 +40,11 @@ def test_steps_jump_where_they_are_told_to(jump, expected):
 def test_stops_go_straight_and_two_at_one_time_jump():
     stops = easing_from("linear(0, 0.25 50%, 0.75 50%, 1)")
     assert [stops.at(share) for share in (0, 0.25, 0.5, 0.75, 1)] == [0, 0.125, 0.75, 0.875, 1]
+
+
+def test_stops_may_lie_before_the_beginning_and_after_the_end():
+    stops = easing_from("linear(0 -50%, 1 150%)")
+    assert [stops.at(share) for share in (0, 0.5, 1)] == [0.25, 0.5, 0.75]
 
 
 @pytest.mark.parametrize("text", WRITTEN)

@@ -14,6 +14,7 @@ from obrell.core.render.compose import Frame, canvas_box, compose, draw
 from obrell.core.shapes import Box, Combination, Group, Icon, Repeat, Round, Sides, Text
 from obrell.core.values.paints import Conic, Linear, Radial, Stop, Texture
 from obrell.core.values.paints import Picture as PictureFill
+from obrell.samples.wendmere_lock import wendmere_lock
 from tests.core.test_laws import EVERY_FORM, lone
 from tests.making import KIT, SLOPE, control, part, solid, with_inner
 
@@ -122,6 +123,16 @@ def test_twice_is_the_same_bytes(across):
     )  # fmt: skip
     edit = read_edit({"kind": "flip", "parts": ["p3", "p4", "p5"], "across": across})
     twice = edit.apply(edit.apply(shown, Surroundings(light=LIT.light)), Surroundings(light=LIT.light))
+    assert twice == shown
     pictures = [draw(resolve(LIT, one), Frame(1.0, canvas_box(resolve(LIT, one), 1.0))) for one in (shown, twice)]
     assert np.array_equal(*pictures)
     assert isinstance(twice.parts[2].shape, Combination)
+
+
+@pytest.mark.parametrize("name", ["Boat queue", "Water level", "Open gate"])
+def test_a_control_of_the_sample_kit_is_the_same_after_two_flips(name):
+    shown = next(one for one in wendmere_lock().controls if one.name == name)
+    for across in (True, False):
+        for ids in ([one.id] for one in shown.parts if one.within is None):
+            edit = read_edit({"kind": "flip", "parts": ids, "across": across})
+            assert edit.apply(edit.apply(shown, Surroundings()), Surroundings()) == shown

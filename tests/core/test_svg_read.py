@@ -4,6 +4,8 @@ import time
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from obrell.core.document.model import Control
 from obrell.core.edit import Surroundings, read_edit
@@ -11,11 +13,12 @@ from obrell.core.edit.insert import InsertParts
 from obrell.core.errors import BadDocument, TooLarge
 from obrell.core.geometry.affine import Affine
 from obrell.core.geometry.plane import NOWHERE
-from obrell.core.geometry.svgdata import path_data, read_path_data
+from obrell.core.geometry.svgdata import path_data, read_path_data, valid_beginning
 from obrell.core.icons import find_icons, icon_names
 from obrell.core.interchange.svg.colours import colour_of
 from obrell.core.interchange.svg.lengths import length
 from obrell.core.interchange.svg.reader import read_svg
+from obrell.core.interchange.svg.shapes import path_from_data
 from obrell.core.interchange.svg.transforms import BadTransform, transform
 from obrell.core.raster.coverage import rasterise
 from obrell.core.raster.layers import PixelBox
@@ -146,6 +149,50 @@ def test_transforms_colours_and_numbers_are_read_as_the_standards_say():
     assert colour_of("rgb(1 2)") is None
     assert colour_of("hsl(120, 100%, 50%)") == ("#00ff00", 1.0)
     assert [length(t) for t in ("3pt", "1in", "-.5e1", "inf", "")] == [4, 96, -5, 0, 0]
+
+
+@pytest.mark.parametrize(
+    ("wrong", "right"),
+    [
+        ("M0 0L10 10 20 20 30", "M0 0L10 10 20 20"), ("M0 0 L10 10 # L20 20", "M0 0L10 10"), ("L10 10", ""),
+        ("M0 0a1 1 0 00.5.5 1 1 0 01", "M0 0a1 1 0 0 0 .5 .5"), ("M0 0h10 5v", "M0 0h10 5"), ("M0 0L", "M0 0"),
+        ("M0 0L9 9Z5", "M0 0L9 9Z"), ("M1 2C3 4 5 6 7 8 9", "M1 2C3 4 5 6 7 8"), ("", ""),
+    ],
+)  # fmt: skip
+def test_the_valid_beginning_of_a_path_is_drawn(wrong, right):
+    assert path_from_data(wrong) == read_path_data(right)
+
+
+@given(st.lists(st.sampled_from(["M1 2", "l3-4", "h5", "c1 2 3 4 5 6", "a1 2 0 01 5 6", "q1 2 3 4", "z"]), max_size=6))
+def test_a_valid_path_is_its_own_beginning(pieces):
+    text = "M0 0" + "".join(pieces)
+    assert read_path_data(valid_beginning(text)) == read_path_data(text)
+
+
+def test_of_many_stops_those_stay_that_make_the_ramp():
+    marks = [(place / 300, "#ff0000" if place < 200 else "#0000ff") for place in range(301)]
+    stops = "".join(f'<stop offset="{place}" stop-color="{colour}"/>' for place, colour in marks)
+    read = read_svg(svg(f'<linearGradient id="g">{stops}</linearGradient><path d="M0 0h9v9z" fill="url(#g)"/>'))
+    kept = read.parts[0].effects[0].fill.stops
+    assert len(kept) == 64
+    assert [one.colour for one in kept if 0.66 < one.position < 0.67] == ["#ff0000", "#0000ff"]
+    assert (kept[0].position, kept[-1].position) == (0, 1)
+    assert read.left_out == {"gradient stop that changes little": 301 - 64}
+
+
+def test_what_a_style_sheet_holds_and_is_not_read_is_said():
+    sheet = "@container (width > 1px){rect{fill:red}}@font-face{}rect{fill:rgb(from red r g 0)}"
+    assert read_svg(svg(f"<style>{sheet}</style><path d='M0 0h9v9z'/>")).left_out == {
+        "@container in a style sheet": 1, "colour rgb(from red r g 0)": 1,
+    }  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("text", "words"), [("hello", "there is text that is not XML"), ("<svg><g></svg>", "closed by the tag of another")]
+)
+def test_broken_xml_is_refused_in_plain_words(text, words):
+    with pytest.raises(BadDocument, match=words):
+        read_svg(text)
 
 
 def test_icons_are_many_and_found_by_name_and_tag():

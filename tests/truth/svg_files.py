@@ -96,6 +96,10 @@ add(
     geometry='<style>rect{x:20px;y:10px;width:60px;height:50%;rx:8px}circle{r:15px;cx:90px;cy:60px}</style><rect fill="#2a7"/><circle/>',
     path_in_sheet='<style>path{d:path("M10 10 L90 20 L50 70 Z");fill:#2a7}</style><path/>',
     units_in_style='<path style="stroke:#2a7;stroke-width:2mm;fill:none" d="M10 20H100M10 50H80"/>',
+    layers='<style>@layer base,theme;.a{stroke:#222;stroke-width:4}@layer theme{.a{fill:#2a7}}@layer base{rect.a{fill:#a31;stroke:#fff}}'
+    '@layer{.b{fill:#147}}</style><rect class="a" x="5" y="15" width="40" height="50"/><rect class="b" x="60" y="15" width="40" height="50"/>',
+    nested_rules='<style><![CDATA[g{fill:#2a7;rect{stroke:#222;stroke-width:4}&.k circle{fill:#a31}.m &{opacity:.5}}]]></style>'
+    '<g class="k"><rect x="5" y="15" width="40" height="50"/><circle cx="85" cy="40" r="20"/></g>',
     sketch='<g id="layer1" transform="translate(-10,-5)"><path id="path12" style="opacity:1;fill:#1f8a92;fill-opacity:0.7;fill-rule:evenodd;'
     'stroke:#06323a;stroke-width:2.5;stroke-linecap:butt;stroke-linejoin:miter;stroke-miterlimit:4;stroke-dasharray:none;'
     'stroke-opacity:1" d="m 20,15 60,5 10,40 -50,15 z"/></g>',
@@ -147,6 +151,8 @@ add(
     mirrored='<path d="M10 10h50l-20 40z" fill="#1f8a92" transform="translate(110 0) scale(-1 1)"/>',
     one_scale=f'<rect {BAR} transform="scale(2)"/>',
     css=f'<rect {BAR} style="transform:translate(30px,20px) rotate(30deg)"/>',
+    css_single=f'<rect {BAR} style="translate:30px 20px;rotate:30deg;scale:1.5 .8"/>',
+    css_single_and_all=f'<rect {BAR} style="rotate:z 20deg;translate:20px;transform:translate(10px,15px);transform-box:fill-box;scale:120%"/>',
     css_turn=f'<rect {BAR} style="transform:translate(40px,30px) rotate(.1turn)"/>',
     css_origin=f'<rect {BAR} x="30" y="30" style="transform:rotate(30deg);transform-origin:55px 40px"/>',
     css_box=f'<rect {BAR} x="30" y="30" style="transform:rotate(30deg);transform-box:fill-box;transform-origin:center"/>',
@@ -174,6 +180,9 @@ COLOURS = {
     "lab": ("lab(50% 40 20)", "lch(50% 40 200)", "lab(60 -20 30 / .5)"),
     "oklab": ("oklab(0.6 0.1 -0.05)", "oklch(0.6 0.1 200)", "oklch(60% 0.1 200deg / 50%)"),
     "color": ("color(srgb 0.2 0.5 0.7)", "color(srgb-linear 0.2 0.5 0.7)", "color(xyz 0.2 0.2 0.3)"),
+    "schemes": ("light-dark(#2a7, #a31)", "light-dark(rgb(10 120 200), #fff)", "#147"),
+    "mixes": ("color-mix(in srgb, #a31 30%, #147)", "color-mix(in oklab, red, 20% blue)", "color-mix(in srgb-linear, #fff, #000)"),
+    "mixes_of_clear": ("color-mix(in srgb, #a31 40%, transparent)", "color-mix(in oklab, #a318 10%, #147 40%)", "#147"),
     "none_and_clear": ("none", "transparent", "#a31"),
 }  # fmt: skip
 add("colour", **{

@@ -53,7 +53,7 @@ def water_level() -> Control:
     """A turned steel knob in a bezel; irregular hairlines around it, a lit level, a pointer sunk into it."""
     middle = 68.0
     turn = math.radians(LEVEL_DEGREES)
-    hair_x, hair_y = middle + 58 * math.sin(turn), middle - 58 * math.cos(turn)
+    hair_x, hair_y = round(middle + 58 * math.sin(turn), 3), round(middle - 58 * math.cos(turn), 3)
     mark = math.radians(38)
     return control("c4", "Water level", 136, 138, (
         part("p2", "Hairline", Box(width=1.2, height=7), hair_x, hair_y, solid("#45443f"),
@@ -79,8 +79,8 @@ def water_level() -> Control:
              bevel(3, -2, "cove", highlight_opacity=0.8, shade_opacity=0.6),
              outline(0.75, (0, "#3d3c38", 0.6), (1, "#ffffff", 0.9))),
         part("p11", "Hand", Group(), middle, middle, rotation=38),
-        part("p10", "Pointer", Box(width=5, height=17, radius=2.5), middle + 25 * math.sin(mark),
-             middle - 25 * math.cos(mark), linear((0, "#a5230f"), (1, "#e2573d")),
+        part("p10", "Pointer", Box(width=5, height=17, radius=2.5), round(middle + 25 * math.sin(mark), 3),
+             round(middle - 25 * math.cos(mark), 3), linear((0, "#a5230f"), (1, "#e2573d")),
              inner(1.5, 2, "#3a0500", 0.8), inner(-0.75, 0.5, "#ffb7a6", 0.7),
              drop(1, 0.5, 0.75, colour="#ffffff"), rotation=38, within="p11"),
     ), margin=8).evolve(readings=(LEVEL,))  # fmt: skip

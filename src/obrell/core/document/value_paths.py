@@ -8,6 +8,7 @@ bevel's, whatever its id.
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 from pydantic import BaseModel
@@ -77,10 +78,11 @@ def live_at(root: BaseModel, path: str) -> Live | None:
 
 
 def with_number(root: Value, path: str, value: Any) -> Any:
-    """The same as ``with_value`` of a value on the way between two: a number of things is a whole one."""
+    """The same as ``with_value`` of a value on the way between two: a number of things is a whole one, halves rounded
+    up (CSS Values 4, section 3.1: integers)."""
     owner, name = field_of(root, path)
     whole = type(owner).model_fields[name].annotation is int and isinstance(value, float)
-    return with_value(root, path, round(value) if whole else value)
+    return with_value(root, path, math.floor(value + 0.5) if whole else value)
 
 
 def _step(here: Any, step: str) -> Any:

@@ -29,6 +29,8 @@ from obrell.core.values.fields import Id, Signed
 
 OUTLINE_PX = 0.01
 """How far the points of an outlined line may be from what the pen leaves."""
+AXIS_DECIMALS = 3
+"""Of the axis that parts are flipped about, in px."""
 
 
 class ConvertToPath(Edit):
@@ -112,7 +114,9 @@ class FlipParts(Edit):
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         box, tree = bounds_of(control, self.parts), arranged(control).all
-        by = mirror_at(box.left + box.right if self.across else box.top + box.bottom, across=self.across)
+        both = box.left + box.right if self.across else box.top + box.bottom
+        # The box of a combination is some 1e-5 px another when it is flipped; the axis is to be the same.
+        by = mirror_at(round(both, AXIS_DECIMALS), across=self.across)
         check_unlocked(control, self.parts)
         held = descendants(control, self.parts)
         flipping = held | descendants(control, _hidden_cuts(control, held))

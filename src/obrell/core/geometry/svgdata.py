@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from dataclasses import dataclass, field
 
 from fontTools.svgLib.path.arc import EllipticalArc
@@ -14,6 +15,12 @@ from obrell.core.geometry.plane import Rect
 from obrell.core.workspace import remembered
 
 DECIMALS = 4
+_ONLY = re.compile(r"[\s,0-9.eE+\-mMzZlLhHvVcCsSqQtTaA]*+")
+_COMMAND = re.compile(r"[\s,]*+([mMzZlLhHvVcCsSqQtTaA])")
+_NUMBER = re.compile(r"[\s,]*+([-+]?(?:\d++\.?\d*+|\.\d++)(?:[eE][-+]?\d++)?)")
+_FLAG = re.compile(r"[\s,]*+([01])")
+_COUNTS = {"m": 2, "z": 0, "l": 2, "h": 1, "v": 1, "c": 6, "s": 4, "q": 4, "t": 2, "a": 7}
+"""Numbers of a segment of each command (SVG 2, section 9.3)."""
 
 
 def number(value: float) -> str:
@@ -84,6 +91,51 @@ def read_path_data(text: str) -> Path:
     except (ValueError, IndexError, TypeError, OverflowError, ZeroDivisionError) as error:
         raise BadDocument("A path in this SVG is broken: its data cannot be read.") from error
     return pen.path()
+
+
+def only_path_data(text: str) -> bool:
+    """Return whether a text has no characters but those of path data."""
+    return bool(_ONLY.fullmatch(text))
+
+
+def valid_beginning(text: str) -> str:
+    """Return path data up to the first segment that is wrong (SVG 2, section 9.5.4), without that."""
+    segments: list[str] = []
+    place = 0
+    while found := _COMMAND.match(text, place):
+        numbers, place, whole = _numbers_after(text, found)
+        if numbers or not _COUNTS[found[1].lower()]:
+            segments.append(found[1] + " ".join(numbers))
+        if not whole or (len(segments) == 1 and found[1] not in "mM"):
+            break
+    return "" if segments and segments[0][0] not in "mM" else "".join(segments)
+
+
+def _numbers_after(text: str, command: re.Match[str]) -> tuple[list[str], int, bool]:
+    """Return the numbers of a command's whole segments, where reading ended, and whether all of them are whole."""
+    count = _COUNTS[command[1].lower()]
+    numbers: list[str] = []
+    place = command.end()
+    while count:
+        segment, end = _segment(text, place, count, flags=command[1] in "aA")
+        if len(segment) < count:
+            return numbers, place, bool(numbers) and not segment
+        numbers += segment
+        place = end
+    return numbers, place, True
+
+
+def _segment(text: str, place: int, count: int, *, flags: bool) -> tuple[list[str], int]:
+    """Return as many numbers as follow a place, at most ``count``, and where they end. Arcs have two flags, each one
+    digit."""
+    found: list[str] = []
+    for number in range(count):
+        piece = (_FLAG if flags and number in (3, 4) else _NUMBER).match(text, place)
+        if piece is None:
+            break
+        found.append(piece[1])
+        place = piece.end()
+    return found, place
 
 
 @remembered(64)

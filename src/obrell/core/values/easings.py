@@ -12,7 +12,7 @@ from pydantic import Field, ValidationError, field_validator, model_validator
 
 from obrell.core.errors import BadValue
 from obrell.core.values.base import Value
-from obrell.core.values.fields import Live, Share
+from obrell.core.values.fields import Live, Share, WideShare
 
 MAX_STEPS, MAX_PLACES = 100, 60
 NEAR = 1e-7
@@ -74,9 +74,9 @@ class Steps(Value):
 
 
 class Stop(Value):
-    """How far something has come after a share of its time."""
+    """How far something has come after a share of its time, which may lie outside of it."""
 
-    time: Share = Field(title="time")
+    time: WideShare = Field(title="time")
     way: Far = Field(title="way")
 
 

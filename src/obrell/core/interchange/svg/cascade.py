@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping
+from collections import Counter
+from collections.abc import Iterable, Iterator, Mapping
 from typing import Any
 from xml.etree.ElementTree import Element
 
@@ -32,17 +33,25 @@ SEEN_MEDIA = ("", "all", "screen")
 _VARIABLE = re.compile(r"var\(\s*(--[\w-]+)\s*(?:,([^()]*))?\)")
 MAX_RULES = 5000
 MOST_VARIABLES = 20
+MOST_LAYERS = 100
+MOST_CHARACTERS = 10_000
+"""Of the selectors of a rule, with those that it is nested in."""
+COLOUR_FUNCTIONS = frozenset({"rgb", "hsl", "hwb", "lab", "lch", "oklab", "oklch", "color", "color-mix"})
+OF_OTHERS = frozenset({"charset", "import", "font-face", "namespace", "page", "keyframes", "-webkit-keyframes"})
+"""Rules that change nothing of what is drawn: of files outside, of movement, and of paper."""
 Style = Mapping[str, str]
 Declared = list[tuple[str, str, bool]]
 """Name, value, and whether it is important."""
 
 
 class Cascade:
-    """The styles of a document's elements."""
+    """The styles of a document's elements. What is not read is counted in ``left_out``."""
 
-    def __init__(self, root: Element) -> None:
-        self._matcher: Any = cssselect2.Matcher()
+    def __init__(self, root: Element, left_out: Counter[str]) -> None:
+        self._layers: dict[str, Any] = {"": cssselect2.Matcher()}
+        """Rules by their layer, in order; those of none, under the empty name, win."""
         self._rules = 0
+        self.left_out = left_out
         for element in root.iter():
             if name_of(element) == "style" and element.get("media", "").strip().lower() in SEEN_MEDIA:
                 self._add(tinycss2.parse_stylesheet(element.text or "", skip_comments=True, skip_whitespace=True))
@@ -51,23 +60,43 @@ class Cascade:
             tree = cssselect2.ElementWrapper.from_xml_root(root)
             self._wrapped = {id(one.etree_element): one for one in tree.iter_subtree()}
 
-    def _add(self, rules: Iterable[Any]) -> None:
+    def _add(self, rules: Iterable[Any], layer: str = "") -> None:
         for rule in rules:
-            if rule.type == "at-rule" and rule.lower_at_keyword == "media":
-                if rule.content is not None and tinycss2.serialize(rule.prelude).strip().lower() in SEEN_MEDIA:
-                    self._add(tinycss2.parse_rule_list(rule.content, skip_comments=True, skip_whitespace=True))
+            if rule.type == "at-rule":
+                self._add_at_rule(rule, layer)
             elif rule.type == "qualified-rule" and self._rules < MAX_RULES:
-                self._add_rule(rule)
+                self._add_rule(rule, layer)
 
-    def _add_rule(self, rule: Any) -> None:
-        declared = _declared(rule.content)
+    def _add_at_rule(self, rule: Any, layer: str) -> None:
+        name, prelude = rule.lower_at_keyword, tinycss2.serialize(rule.prelude).strip()
+        inside = tinycss2.parse_rule_list(rule.content or [], skip_comments=True, skip_whitespace=True)
+        if name == "layer":
+            names = [f"{layer}.{one.strip()}" for one in prelude.split(",")[:MOST_LAYERS]]
+            for one in names:
+                self._layers.setdefault(one, cssselect2.Matcher())
+            self._add(inside, names[0])
+        elif name == "media":
+            if prelude.lower() in SEEN_MEDIA:
+                self._add(inside, layer)
+        elif name not in OF_OTHERS:
+            self.left_out[f"@{name} in a style sheet"[:60]] += 1
+
+    def _add_rule(self, rule: Any, layer: str, outer: str = "") -> None:
+        declared = self._declared(rule.content)
+        text = _selectors(tinycss2.serialize(rule.prelude), outer)
+        if len(text) > MOST_CHARACTERS:
+            self.left_out["long selector in a style sheet"] += 1
+            return
         try:
-            selectors = cssselect2.compile_selector_list(rule.prelude)
+            selectors = cssselect2.compile_selector_list(text)
         except cssselect2.SelectorError:
             return
         for selector in selectors:
             self._rules += 1
-            self._matcher.add_selector(selector, declared)
+            self._layers[layer].add_selector(selector, declared)
+        for one in tinycss2.parse_blocks_contents(rule.content, skip_comments=True, skip_whitespace=True):
+            if one.type == "qualified-rule" and self._rules < MAX_RULES:
+                self._add_rule(one, layer, text)
 
     def style(self, element: Element, parent: Style) -> dict[str, str]:
         """The computed values of an element below one with the style ``parent``."""
@@ -94,36 +123,49 @@ class Cascade:
         return result
 
     def _own(self, element: Element) -> dict[str, str]:
-        own = {key: value for key, value in element.attrib.items() if key in ATTRIBUTES and _valid(key, value)}
+        own = {key: value for key, value in element.attrib.items() if key in ATTRIBUTES and self._valid(key, value)}
         wrapped = self._wrapped.get(id(element))
-        matches = [] if wrapped is None else self._matcher.match(wrapped)
-        sheets: Declared = [item for _, _, _, declared in matches for item in declared]
-        inline = _declared(element.get("style", ""))
+        sheets: Declared = [] if wrapped is None else [item for rules in self._matched(wrapped) for item in rules]
+        inline = self._declared(element.get("style", ""))
         for important in (False, True):
             for source in (sheets, inline):
                 own |= {key: value for key, value, weighs in source if weighs == important}
         return own
 
+    def _matched(self, wrapped: Any) -> Iterator[Declared]:
+        """Return what the rules declare that an element matches, the winning last (CSS Cascading 5, section 6.4)."""
+        for name in (*(layer for layer in self._layers if layer), ""):
+            for _, _, _, declared in self._layers[name].match(wrapped):
+                yield declared
 
-def _declared(content: Any) -> Declared:
-    found = tinycss2.parse_blocks_contents(content, skip_comments=True, skip_whitespace=True)
-    return [
-        (
-            one.name if one.name.startswith("--") else one.lower_name,
-            tinycss2.serialize(one.value).strip(),
-            one.important,
-        )
-        for one in found
-        if one.type == "declaration" and _valid(one.lower_name, tinycss2.serialize(one.value))
-    ]
+    def _declared(self, content: Any) -> Declared:
+        found = tinycss2.parse_blocks_contents(content, skip_comments=True, skip_whitespace=True)
+        return [
+            (
+                one.name if one.name.startswith("--") else one.lower_name,
+                tinycss2.serialize(one.value).strip(),
+                one.important,
+            )
+            for one in found
+            if one.type == "declaration" and self._valid(one.lower_name, tinycss2.serialize(one.value))
+        ]
+
+    def _valid(self, name: str, value: str) -> bool:
+        """Return whether a colour is one; what is none counts for nothing (CSS Syntax 3, section 2.2)."""
+        word = value.strip().lower()
+        if name not in COLOURED or word in PAINT_WORDS or "url(" in word or "var(" in word or is_colour(value):
+            return True
+        if word.partition("(")[0] in COLOUR_FUNCTIONS:
+            self.left_out[f"colour {word}"[:60]] += 1
+        return False
 
 
-def _valid(name: str, value: str) -> bool:
-    """Whether a colour is one; a declaration that is none counts for nothing (CSS Syntax 3, section 2.2)."""
-    word = value.strip().lower()
-    if name not in COLOURED or word in PAINT_WORDS or "url(" in word or "var(" in word:
-        return True
-    return is_colour(value)
+def _selectors(text: str, outer: str) -> str:
+    """Return the selectors of a rule that is nested in one with those of ``outer`` (CSS Nesting 1, section 3)."""
+    if not outer:
+        return text
+    around = f":is({outer.strip()})"
+    return ", ".join(one.replace("&", around) if "&" in one else f"{around} {one.strip()}" for one in text.split(","))
 
 
 def _substituted(value: str, known: Style) -> str:

@@ -51,7 +51,7 @@ class Context:
         for element in self.root.iter():
             if element.get("id"):
                 self.by_id.setdefault(element.get("id", ""), element)
-        self.cascade = Cascade(self.root)
+        self.cascade = Cascade(self.root, self.left_out)
 
     def visit(self, most: int = MAX_ELEMENTS) -> None:
         """Counts an element that is looked at; raises ``TooLarge``."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from xml.etree.ElementTree import Element, ParseError
-from xml.parsers.expat import ErrorString
+from xml.parsers.expat import errors
 
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
@@ -21,6 +21,17 @@ NEVER_DRAWN = NAMED | {
     "style", "title", "desc", "metadata", "cursor", "view", "stop",
 }  # fmt: skip
 """Elements that are nothing by themselves; the empty name is of those that are not SVG."""
+_FAULTS = {
+    errors.codes[errors.XML_ERROR_SYNTAX]: "there is text that is not XML",
+    errors.codes[errors.XML_ERROR_NO_ELEMENTS]: "it ends before its first element",
+    errors.codes[errors.XML_ERROR_INVALID_TOKEN]: "a character stands where it is not allowed",
+    errors.codes[errors.XML_ERROR_UNCLOSED_TOKEN]: "an element is not closed",
+    errors.codes[errors.XML_ERROR_TAG_MISMATCH]: "an element is closed by the tag of another one",
+    errors.codes[errors.XML_ERROR_DUPLICATE_ATTRIBUTE]: "an attribute is there twice",
+    errors.codes[errors.XML_ERROR_JUNK_AFTER_DOC_ELEMENT]: "something follows after its end",
+    errors.codes[errors.XML_ERROR_UNDEFINED_ENTITY]: "it names an entity that is not known",
+    errors.codes[errors.XML_ERROR_UNBOUND_PREFIX]: "a prefix is not declared",
+}
 SVG, XLINK = "http://www.w3.org/2000/svg", "http://www.w3.org/1999/xlink"
 
 
@@ -44,8 +55,8 @@ def parsed(text: str) -> Element:
 
 
 def _why(error: Exception) -> str:
-    """Return the parser's message without the position."""
-    return str(ErrorString(error.code)) if isinstance(error, ParseError) else "it cannot be read"
+    """Return the parser's reason in plain words, without the position."""
+    return _FAULTS.get(error.code, "its XML is broken") if isinstance(error, ParseError) else "it cannot be read"
 
 
 def name_of(element: Element) -> str:

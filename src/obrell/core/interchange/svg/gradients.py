@@ -10,7 +10,9 @@ from itertools import pairwise
 from typing import Literal
 from xml.etree.ElementTree import Element
 
-from obrell.core.colour.spaces import mixed
+import numpy as np
+
+from obrell.core.colour.spaces import from_hex, mixed
 from obrell.core.geometry.affine import IDENTITY, Affine
 from obrell.core.geometry.plane import Rect
 from obrell.core.interchange.svg.cascade import Cascade, Style
@@ -189,7 +191,9 @@ class Paints:
             stops = [child for child in link if name_of(child) == "stop"]
             if stops:
                 above = self.cascade.style(link, {})
-                return _in_order([self._stop(child, above) for child in stops[:MAX_STOPS]])
+                if len(stops) > MAX_STOPS:
+                    self.left_out["gradient stop that changes little"] += len(stops) - MAX_STOPS
+                return _fewest(_in_order([self._stop(child, above) for child in stops]))
         return ()
 
     def _stop(self, element: Element, above: Style) -> Stop:
@@ -206,6 +210,25 @@ def _in_order(stops: list[Stop]) -> tuple[Stop, ...]:
         least = placed[-1].position if placed else 0.0
         placed.append(stop.evolve(position=max(least, stop.position)))
     return tuple(placed)
+
+
+def _fewest(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
+    """Return at most ``MAX_STOPS``: as often as needed, the stop is left out whose colour is nearest to what its
+    neighbours come to without it."""
+    rows = np.array([_row(stop) for stop in stops]).reshape(-1, 5)
+    kept = np.arange(len(stops))
+    while len(kept) > MAX_STOPS:
+        before, here, after = rows[kept[:-2]], rows[kept[1:-1]], rows[kept[2:]]
+        length = after[:, :1] - before[:, :1]
+        way = (here[:, :1] - before[:, :1]) / np.where(length > 0, length, 1)
+        without = before + (after - before) * way
+        kept = np.delete(kept, 1 + np.abs(here - without).max(axis=1).argmin())
+    return tuple(stops[place] for place in kept)
+
+
+def _row(stop: Stop) -> tuple[float, ...]:
+    """Return the position, the colour premultiplied and the opacity, all 0 to 1."""
+    return (stop.position, *(channel * stop.opacity for channel in from_hex(str(stop.colour))), stop.opacity)
 
 
 def _straight(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:

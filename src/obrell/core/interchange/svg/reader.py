@@ -24,7 +24,7 @@ from obrell.core.interchange.svg.painter import Painter
 from obrell.core.interchange.svg.regions import moved_by
 from obrell.core.interchange.svg.shapes import SHAPES
 from obrell.core.interchange.svg.texts import Texts, Unread
-from obrell.core.interchange.svg.transforms import BadTransform, transform
+from obrell.core.interchange.svg.transforms import BadTransform, transform, whole_transform
 from obrell.core.interchange.svg.viewports import fitted, size_of, view_box
 from obrell.core.interchange.svg.wholes import Wholes
 from obrell.core.shapes import Text
@@ -148,7 +148,7 @@ class _Reader:
         return []
 
     def _moved(self, element: Element, here: Here) -> Affine:
-        text = here.style.get("transform", "")
+        text = whole_transform(here.style)
         if not text:
             return Affine()
         in_box = here.style.get("transform-box") in ("fill-box", "content-box")

@@ -15,7 +15,7 @@ from obrell.core.interchange.svg.document import href_of, name_of
 from obrell.core.interchange.svg.gradients import reference
 from obrell.core.interchange.svg.lengths import View, length
 from obrell.core.interchange.svg.shapes import SHAPES, carried, outline_of, too_long
-from obrell.core.interchange.svg.transforms import BadTransform, about_origin, transform
+from obrell.core.interchange.svg.transforms import BadTransform, about_origin, transform, whole_transform
 
 MOST_SHAPES = 2000
 
@@ -100,7 +100,7 @@ def moved_by(style: Style, view: View, box: Rect) -> Affine:
     around = box if style.get("transform-box") in ("fill-box", "content-box", "stroke-box", "border-box") else None
     area = around or Rect(0, 0, view.width, view.height)
     try:
-        by = transform(style.get("transform", ""), area)
+        by = transform(whole_transform(style), area)
     except BadTransform:
         return Affine()
     return about_origin(by, style.get("transform-origin", ""), area) if by != Affine() else by

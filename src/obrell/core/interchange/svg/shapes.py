@@ -11,7 +11,7 @@ from obrell.core.errors import BadDocument
 from obrell.core.geometry.affine import Affine
 from obrell.core.geometry.knots import Bend, draw_contour, knots_of
 from obrell.core.geometry.paths import MOVE, Path, PathBuilder
-from obrell.core.geometry.svgdata import read_path_data
+from obrell.core.geometry.svgdata import only_path_data, read_path_data, valid_beginning
 from obrell.core.interchange.svg.cascade import Style
 from obrell.core.interchange.svg.document import name_of
 from obrell.core.interchange.svg.lengths import View, length
@@ -19,7 +19,6 @@ from obrell.core.shapes.outlined import MAX_KNOTS
 
 SHAPES = frozenset({"path", "rect", "circle", "ellipse", "line", "polyline", "polygon"})
 _PIECE = re.compile(r"[a-zA-Z]|[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
-_COMMAND = re.compile(r"[mMzZlLhHvVcCsSqQtTaA][^mMzZlLhHvVcCsSqQtTaA]*")
 _CSS_PATH = re.compile(r"path\(\s*+(?:(?:nonzero|evenodd)\s*+,)?\s*+(['\"])(.*)\1\s*\)", re.DOTALL)
 MOST_TOKENS = 6 * MAX_KNOTS
 """Letters and numbers of path data: a cubic has six numbers."""
@@ -67,23 +66,12 @@ def outline_of(element: Element, style: Style, view: View) -> Path:
 
 def path_from_data(text: str) -> Path:
     """The path as far as its data can be read (SVG 2, section 9.5.4)."""
-    try:
-        return read_path_data(text)
-    except BadDocument:
-        commands = _COMMAND.findall(text)
-        low, high = 0, len(commands)
-        while low + 1 < high:
-            middle = (low + high) // 2
-            low, high = (middle, high) if _reads("".join(commands[:middle])) else (low, middle)
-        return read_path_data("".join(commands[:low]))
-
-
-def _reads(text: str) -> bool:
-    try:
-        read_path_data(text)
-    except BadDocument:
-        return False
-    return True
+    if only_path_data(text):
+        try:
+            return read_path_data(text)
+        except BadDocument:
+            pass
+    return read_path_data(valid_beginning(text))
 
 
 def runs_of(outline: Path, by: Affine, *, dots: bool) -> Runs:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import re
+from collections.abc import Mapping
 from typing import Any
 
 import tinycss2
@@ -36,6 +37,20 @@ def transform(text: str, box: Rect) -> Affine:
         elif token.type != "whitespace" and token != "," and text.strip().lower() != "none":
             raise BadTransform
     return result
+
+
+def whole_transform(style: Mapping[str, str]) -> str:
+    """Return all that moves an element as one list of functions: ``translate``, ``rotate`` and ``scale``, then
+    ``transform`` (CSS Transforms 2, section 12)."""
+    single = ((name, style.get(name, "").split()) for name in ("translate", "rotate", "scale"))
+    pieces = [f"{name}({', '.join(_in_plane(values))})" for name, values in single if values not in ([], ["none"])]
+    text = style.get("transform", "")
+    return " ".join([*pieces, text]) if pieces and text.strip().lower() != "none" else text or " ".join(pieces)
+
+
+def _in_plane(values: list[str]) -> list[str]:
+    """Return the values without an axis of turning: the one that is looked along."""
+    return [value for value in values if value.lower() != "z"]
 
 
 def about_origin(by: Affine, origin: str, box: Rect, font: float = FONT_PX) -> Affine:
