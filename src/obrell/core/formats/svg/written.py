@@ -56,6 +56,9 @@ class Writer:
         return tuple(Sheet((item,), one.opacity, one.blend) for item, one in written if item)
 
     def _written(self, operation: Operation) -> str:
+        hole = _hole(operation.area)
+        if hole is not None and isinstance(operation.source, Flat):
+            return self._outside(*hole, operation.source.colour)
         drawn = self._drawn(operation.area)
         return (
             element("path", drawn | self._filled(operation.source) | self._softened(operation.area)) if drawn else ""
@@ -96,11 +99,18 @@ class Writer:
     def _filter(self, around: Rect, deviation: float, table: Lookup | None) -> Attributes:
         steps = [gaussian_blur(deviation)]
         if table is not None:
-            places = table.values[:: len(table.values) // CURVE_STEPS]
-            values = " ".join(number(float(value)) for value in places)
-            curve = element("feFuncA", {"type": "table", "tableValues": values})
-            steps.append(element("feComponentTransfer", {}, curve))
+            steps.append(_alpha(_curve(table)))
         return {"filter": self.defs.filter(around, *steps)}
+
+    def _outside(self, hole: Blurred, table: Lookup | None, colour: str) -> str:
+        """One colour around a blurred hole, as the filter inverts it: nothing is drawn that reaches far beyond the
+        canvas, where renderers may cut it off."""
+        inverted = _alpha((_curve(table) if table else (0.0, 1.0))[::-1], result="hole")
+        flood = element("feFlood", {"flood-color": colour})
+        inside = element("feComposite", {"in2": "hole", "operator": "in"})
+        around = self.box.grown(2 * hole.deviation * TAIL + 1)
+        seen = self.defs.filter(around, gaussian_blur(hole.deviation), inverted, flood, inside)
+        return element("path", {"d": path_data(hole.moved), "filter": seen})
 
     def _around(self, deviation: float) -> Rect:
         """What a shadow of the shape's outside is cast by."""
@@ -118,6 +128,28 @@ class Writer:
     def _field(self) -> str:
         """Path data of what an inside effect fills: the shape, or all around it when that is cut."""
         return rectangle(self.box.grown(1)) if self.cut else path_data(self.stand.outline)
+
+
+def _hole(area: Area, table: Lookup | None = None) -> tuple[Blurred, Lookup | None] | None:
+    """Return the blurred hole that an area lies around, and its tones; None for all other areas."""
+    match area:
+        case Toned(inner, table):
+            return _hole(inner, table)
+        case Within(inner):
+            return _hole(inner, table)
+        case Inverse(Blurred() as hole):
+            return (hole, table) if hole.moved else None
+    return None
+
+
+def _curve(table: Lookup) -> tuple[float, ...]:
+    return tuple(float(value) for value in table.values[:: len(table.values) // CURVE_STEPS])
+
+
+def _alpha(values: tuple[float, ...], result: str = "") -> str:
+    """Return the step of a filter that reads opacity from a table."""
+    curve = element("feFuncA", {"type": "table", "tableValues": " ".join(map(number, values))})
+    return element("feComponentTransfer", {"result": result}, curve)
 
 
 def writable(operation: Operation) -> bool:
