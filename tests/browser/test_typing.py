@@ -166,7 +166,8 @@ def test_the_wheel_leaves_a_value_that_was_kept_alone(desk):
     expect(value(desk.page, f"parts/{desk.box}/x")).to_have_text("40")
     value(desk.page, f"parts/{desk.box}/x").hover()
     before = desk.kits.history(desk.kit, desk.control).shown[0].number
-    desk.page.mouse.wheel(0, 120)
+    # Sideways, so that the sheet does not scroll away below the next press.
+    desk.page.mouse.wheel(120, 0)
     desk.press("y")
     desk.type("41")
     until(desk.page, lambda: desk.stored()["y"] == 41)

@@ -109,6 +109,10 @@ def test_rings_are_parallel_outlines():
     rings = resolved(source, part(Repeat(way="rings", count=3, step=3)))
     sizes = [node.part.shape.frame() for node in rings.tree.nodes[0].children]
     assert [(box.width, box.height) for box in sizes] == [(20, 8), (26, 14), (32, 20)]
+    band = part(Ring(outer=10, inner=7), within="p2")
+    rings = resolved(band, part(Repeat(way="rings", count=3, step=5)))
+    bands = [(node.part.shape.inner, node.part.shape.outer) for node in rings.tree.nodes[0].children]
+    assert bands == [(7, 10), (12, 15), (17, 20)]
     star = part(Sides(count=5, width=30, height=30, inner=0.5), within="p2")
     rings = resolved(star, part(Repeat(way="rings", count=2, step=2)))
     inner, outer = (node.part.shape.path().bounds() for node in rings.tree.nodes[0].children)

@@ -108,3 +108,16 @@ def test_what_masks_is_redrawn_when_it_changes():
     old, new = shown(30), shown(34)
     frame = Frame(1.0, canvas_box(old, 1.0))
     assert changed_box(old, new, frame.density, frame.region).width >= 20
+
+
+@pytest.mark.parametrize("fill", [FADE, GREY])
+@pytest.mark.parametrize("ways", [("lightness",), ("lightness", "opacity")])
+def test_a_mask_that_is_measured_otherwise_masks_as_before(fill, ways):
+    before = "lightness" if fill is GREY else "opacity"
+    shown = control(part(BOX, solid("#00ff00"), gradient(fill, measure=before)))
+    edited = shown
+    for measure in (*ways, before):
+        change = {"path": "parts/p1/effects/e2/measure", "value": measure}
+        edited = read_edit({"kind": "set", "changes": [change]}).apply(edited, Surroundings())
+        seen = layer(resolve(KIT, edited)).planes[3, 30, 20:60]
+        assert seen == pytest.approx(layer(resolve(KIT, shown)).planes[3, 30, 20:60], abs=0.003)

@@ -8,6 +8,8 @@ from obrell.core.colour.spaces import Triple, decoded, from_hex
 
 ORDINARY = 4.5
 """Least contrast of text that is not large (success criterion 1.4.3, level AA)."""
+LUMINANCE = (0.2126, 0.7152, 0.0722)
+"""Weights of red, green and blue."""
 FLARE = 0.05
 """What the standard adds to either luminance: light that a screen throws back."""
 STEPS = 25
@@ -18,7 +20,7 @@ Curve = tuple[tuple[float, float], ...]
 def luminance(rgb: Triple) -> float:
     """Relative luminance of encoded sRGB, 0 (black) to 1 (white)."""
     red, green, blue = (decoded(value) for value in rgb)
-    return 0.2126 * red + 0.7152 * green + 0.0722 * blue
+    return sum(weight * channel for weight, channel in zip(LUMINANCE, (red, green, blue), strict=True))
 
 
 def contrast(one: str, other: str) -> float:

@@ -90,7 +90,7 @@ def _ring(node: Node, distance: float) -> Node:
 
 
 def _parallel(shape: Shape, distance: float) -> Shape:
-    kept = shape.grown_by(distance)
+    kept = shape.as_ring(distance)
     if kept is not None:
         return kept
     outline = grown(shape.path(), distance)

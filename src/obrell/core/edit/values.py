@@ -216,7 +216,7 @@ def _set_of_part(draft: Draft, name: str, path: str, value: Any, light: float) -
         refuse_locked(old)
     new = draft.set(name, path, value, light)
     if field == "effects":
-        draft.put(_fitted_mask(new, path))
+        draft.put(_fitted_mask(old, new, path))
     elif field == "shape":
         new = new.evolve(shape=new.shape.pushed(old.shape))
         problem = new.shape.problem_since(old.shape)
@@ -225,13 +225,19 @@ def _set_of_part(draft: Draft, name: str, path: str, value: Any, light: float) -
         draft.put(_renamed(old, new))
 
 
-def _fitted_mask(part: Part, path: str) -> Part:
-    """A mask that begins or ends to move with its part fits it where that is now."""
+def _fitted_mask(old: Part, part: Part, path: str) -> Part:
+    """A mask that begins or ends to move with its part fits it where that is now; one that is measured otherwise masks
+    as before."""
     steps = path.split("/")
-    mask = value_at(part, "/".join(steps[:2]))
-    if not isinstance(mask, Mask) or (steps[2] != "moves" and steps[2:4] != ["cover", "part"]):
+    name = "/".join(steps[:2])
+    mask, field = value_at(part, name), "/".join(steps[2:])
+    if not isinstance(mask, Mask):
         return part
-    fitted: Part = with_value(part, "/".join(steps[:2]), mask.fitted_to(part.x, part.y))
+    if field == "measure":
+        mask = value_at(old, name).measured_by(mask.measure)
+    elif field in ("moves", "cover/part"):
+        mask = mask.fitted_to(part.x, part.y)
+    fitted: Part = with_value(part, name, mask)
     return fitted
 
 

@@ -11,7 +11,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from obrell.core.colour.contrast import ratio
+from obrell.core.colour.contrast import LUMINANCE, ratio
 from obrell.core.document.bodies import is_read
 from obrell.core.document.nodes import Node
 from obrell.core.document.resolve import Resolved
@@ -119,7 +119,7 @@ def _luminance(pixels: NDArray[np.uint8]) -> NDArray[np.float64]:
     values = pixels.astype(np.float64) / 255
     shown = values[..., :3] * values[..., 3:] + 1 - values[..., 3:]
     linear = np.where(shown <= 0.04045, shown / 12.92, ((shown + 0.055) / 1.055) ** 2.4)
-    result: NDArray[np.float64] = linear @ np.array((0.2126, 0.7152, 0.0722))
+    result: NDArray[np.float64] = linear @ np.array(LUMINANCE)
     return result
 
 

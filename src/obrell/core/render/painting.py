@@ -13,6 +13,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from obrell.core.colour.contrast import LUMINANCE
 from obrell.core.effects.base import Effect, Side
 from obrell.core.raster import blend
 from obrell.core.raster.blur import blur, reach_px, support_px
@@ -25,7 +26,7 @@ from obrell.core.scene.items import Body, Group, Item, Mask, Treated
 from obrell.core.values.blends import BLEND_CODES, Blend
 
 NORMAL = BLEND_CODES["normal"]
-LUMINANCE = np.array([0.2126, 0.7152, 0.0722], np.float32)
+WEIGHTS = np.array(LUMINANCE, np.float32)
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +100,7 @@ class Painter:
         else:
             everywhere = Coverage(box, np.ones((box.height, box.width), np.float32))
             paint(layer, everywhere, mask.cover.over(box, self.cache), 1.0, NORMAL)
-        values = layer.planes[3] if mask.measure == "opacity" else np.tensordot(LUMINANCE, layer.planes[:3], 1)
+        values = layer.planes[3] if mask.measure == "opacity" else np.tensordot(WEIGHTS, layer.planes[:3], 1)
         if mask.inverted:
             values = 1 - values
         return Coverage(box, np.ascontiguousarray(1 - np.float32(mask.strength) * (1 - values), np.float32))

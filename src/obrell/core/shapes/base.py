@@ -188,6 +188,10 @@ class Shape(Value):
         """The same kind grown outwards by a distance; None when it would become another kind."""
         return None
 
+    def as_ring(self, distance: float) -> Shape | None:
+        """Return what rings around it repeat, a distance farther out; None when it would become another kind."""
+        return self.grown_by(distance)
+
     @abstractmethod
     def sentence(self) -> Sentence:
         """The line under the part's name."""

@@ -6,6 +6,8 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
+from obrell.core.colour.contrast import LUMINANCE
+from obrell.core.colour.spaces import from_hex, to_hex
 from obrell.core.effects.base import Effect, Operation, Side, Stand, Zone
 from obrell.core.shapes.base import Sentence, Slot, Words
 from obrell.core.values.base import Value
@@ -64,6 +66,15 @@ class Mask(Effect):
     def fitted_to(self, x: float, y: float) -> Self:
         return self.evolve(fitted_x=x, fitted_y=y)
 
+    def measured_by(self, measure: Literal["opacity", "lightness"]) -> Self:
+        """Return the mask with another measure, the stops of its gradient changed so that it masks as before."""
+        cover = self.cover
+        if measure != self.measure and isinstance(cover, GradientCover):
+            changed = _as_lightness if measure == "lightness" else _as_opacity
+            stops = tuple(map(changed, cover.fill.stops))
+            cover = cover.evolve(fill=cover.fill.evolve(stops=stops))
+        return self.evolve(measure=measure, cover=cover)
+
     def shift(self, x: float, y: float) -> tuple[float, float]:
         """How far the cover is moved when the part stands at (x, y): a gradient from the part's box,
         another part from where it lies."""
@@ -77,6 +88,17 @@ class Mask(Effect):
         if isinstance(self.cover, GradientCover):
             by = (Words(" "), Slot("cover/fill/kind"))
         return Words("by "), Slot("cover/kind"), *by, Words(", its "), Slot("measure")
+
+
+def _as_lightness(stop: Stop) -> Stop:
+    return stop.evolve(colour=to_hex((stop.opacity, stop.opacity, stop.opacity)), opacity=1.0)
+
+
+def _as_opacity(stop: Stop) -> Stop:
+    if not isinstance(stop.colour, str):
+        return stop
+    lightness = sum(weight * channel for weight, channel in zip(LUMINANCE, from_hex(stop.colour), strict=True))
+    return stop.evolve(colour="#ffffff", opacity=min(1.0, lightness * stop.opacity))
 
 
 def cover_of_kind(kind: str) -> GradientCover | PartCover:

@@ -62,6 +62,11 @@ class Ring(Shape):
         outer, inner = self.outer + distance, self.inner - distance
         return self.evolve(outer=outer, inner=inner) if self.sweep == 360 and outer > inner > 0 else None
 
+    def as_ring(self, distance: float) -> Ring | None:
+        """A ring farther out is as wide, so that the rings leave gaps."""
+        outer, inner = self.outer + distance, self.inner + distance
+        return self.evolve(outer=outer, inner=inner) if outer > inner > 0 else None
+
     def grips(self) -> tuple[Grip, ...]:
         whole = self.sweep == 360
         beside = self.start + (BESIDE_DEGREES if whole else self.sweep / 2)
