@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from obrell.core.document.measures import anchor_of
 from obrell.core.document.model import Canvas
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
@@ -16,7 +17,7 @@ from obrell.core.render.picture import picture
 from obrell.core.scene.stands import stand_of
 from obrell.core.shapes import Box, Round, Sides
 from obrell.web.keeping import keeping
-from tests.making import KIT, control, part, solid
+from tests.making import KIT, SHAPES_TRIED, control, part, solid
 
 INK = solid("#204060")
 ALL = control(*(part(Box(width=10, height=10), INK, x=10 * n + 10, y=30) for n in range(4)))
@@ -152,3 +153,27 @@ def test_an_effect_that_several_parts_share_is_set_and_said_by_its_place():
     wish = {"kind": "type", "path": "parts/*/effects/drop-shadow:0/blur", "text": "12", "parts": ["p1", "p2"]}
     assert [one.effects[1].blur for one in do(here, **wish).parts] == [12, 12]
     assert "drop shadow" in read_edit(wish).label(here)
+
+
+@pytest.mark.parametrize(("axis", "at"), [("x", 0), ("y", 1)])
+@pytest.mark.parametrize("typed", [True, False])
+def test_several_parts_are_placed_by_their_middles(axis, at, typed):
+    here = control(*(part(SHAPES_TRIED[kind], x=20, y=20) for kind in ("box", "path", "line", "text")))
+    names = [one.id for one in here.parts]
+    path = f"parts/*/{axis}"
+    wish = {"kind": "type", "path": path, "text": "48"} if typed else {
+        "kind": "set", "changes": [{"path": path, "value": 48}],
+    }  # fmt: skip
+    made = do(here, **wish, parts=names)
+    assert [anchor_of(one, (0.5, 0.5))[at] for one in made.parts] == pytest.approx([48] * 4)
+    moved = do(here, kind="type", path=path, text="+5", parts=names)
+    pairs = zip(here.parts, moved.parts, strict=True)
+    assert [getattr(after, axis) - getattr(before, axis) for before, after in pairs] == pytest.approx([5] * 4)
+
+
+@pytest.mark.parametrize("kind", sorted(SHAPES_TRIED))
+def test_a_linked_copy_on_its_original_says_no_distance(kind):
+    here = control(part(SHAPES_TRIED[kind], x=20, y=20))
+    made = do(here, kind="linked-copy", parts=["p1"])
+    (kept,) = keeping(made, made.parts[-1])
+    assert {value.slot.text for value in kept.values} == {"0"}

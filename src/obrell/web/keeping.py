@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from obrell.core.document.measures import to_middle
 from obrell.core.document.model import Control, Follow, Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.edit.companions import proposed_fit
 from obrell.core.edit.follows import PLACE, RADIUS, SIZE
 from obrell.core.geometry.svgdata import number
-from obrell.web.fields import FieldView, field_at
+from obrell.web.fields import FieldView, field_at, shifted
 
 KEPT = dict(zip((*SIZE, RADIUS, *PLACE), ("wider by", "higher by", "corners by", "across by", "down by"), strict=True))
 """Numbers that follow the same number of another part, and how the difference is called."""
@@ -70,10 +71,17 @@ def _values(control: Control, part: Part, source: str) -> Iterator[KeptView]:
     order = list(KEPT)
     found = [follow for follow in kept(part) if follow.source == source]
     for follow in sorted(found, key=lambda one: order.index((one.path, one.measure))):
-        offset = field_at(control, f"parts/{part.id}/follows/{part.follows.index(follow)}/offset")
+        offset = offset_at(control, f"parts/{part.id}/{follow.path}", part.follows.index(follow))
         words = KEPT[follow.path, follow.measure]
         stop = {"kind": "remove-follow", "part": part.id, "path": follow.path}
         yield KeptView(words, replace(offset, title=words), stop)
+
+
+def offset_at(control: Control, path: str, number: int) -> FieldView:
+    """Return how far the number at a part's ``path`` is from what it follows; a place is that of the part's middle, as
+    the part's own sentence says it."""
+    part = "/".join(path.split("/")[:2])
+    return shifted(field_at(control, f"{part}/follows/{number}/offset"), to_middle(control, path))
 
 
 def fit_of(resolved: Resolved, selected: tuple[str, ...]) -> FitView | None:

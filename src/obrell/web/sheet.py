@@ -12,7 +12,7 @@ from pydantic import TypeAdapter
 from obrell.core.colour.stops import stops_text
 from obrell.core.document.colours import colours_of
 from obrell.core.document.materials import own_values
-from obrell.core.document.measures import anchor_of
+from obrell.core.document.measures import anchor_of, to_middle
 from obrell.core.document.model import Control, Guide, KitSettings, Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.document.swatch_uses import swatches_of
@@ -27,6 +27,7 @@ from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import ZONES, Effect, gradient_of
 from obrell.core.errors import NoSuchThing
+from obrell.core.geometry.svgdata import shown
 from obrell.core.paint.fills import seams_of, straightened
 from obrell.core.shapes import Container, Path, Repeat, Text
 from obrell.core.shapes.base import Sentence, Slot, Words
@@ -35,7 +36,7 @@ from obrell.core.values.fields import live_of
 from obrell.core.values.paints import Conic, Gradient, Handled, Linear, Picture, Solid, Stop
 from obrell.core.workspace import OfObject
 from obrell.web.fields import FieldView, field_at, models, named_colours, pictured, shifted, view
-from obrell.web.keeping import FitView, KeepingView, fit_of, keeping, kept
+from obrell.web.keeping import FitView, KeepingView, fit_of, keeping, kept, offset_at
 from obrell.web.points import PointsView, chosen_points
 from obrell.web.selection import Selection
 
@@ -344,7 +345,7 @@ def _shared(control: Control, selected: tuple[str, ...]) -> Iterator[FieldView]:
     """Values that all selected parts have: shown when they are the same, else with their range."""
     parts = [part for part in control.parts if part.id in selected]
     for name in ("x", "y", "rotation", "opacity", "blend", "fit"):
-        yield _merged([field_at(control, f"parts/{part.id}/{name}") for part in parts], f"parts/*/{name}")
+        yield _merged([_middled(control, f"parts/{part.id}/{name}") for part in parts], f"parts/*/{name}")
     kinds = {type(part.shape) for part in parts}
     if len(kinds) == 1:
         shape = kinds.pop()
@@ -353,6 +354,15 @@ def _shared(control: Control, selected: tuple[str, ...]) -> Iterator[FieldView]:
             if live is not None:
                 slots = [field_at(control, f"parts/{part.id}/shape/{name}") for part in parts]
                 yield _merged(slots, f"parts/*/shape/{name}")
+
+
+def _middled(control: Control, path: str) -> FieldView:
+    """Return the live value at a path; a place as that of the part's middle, which is what is set for several."""
+    found, shift = field_at(control, path), to_middle(control, path)
+    if not shift:
+        return found
+    middle = found.value + shift
+    return replace(found, value=middle, text=shown(middle))
 
 
 def _common(control: Control, selected: tuple[str, ...]) -> Iterator[CommonView]:
@@ -554,9 +564,14 @@ def _follows(control: Control, part: Part | None) -> Iterator[FollowView]:
         if follow in said:
             continue
         base = f"parts/{part.id}/follows/{index}" if part else f"follows/{index}"
+        offset = (
+            offset_at(control, f"parts/{part.id}/{follow.path}", index)
+            if part
+            else field_at(control, f"{base}/offset")
+        )
         yield FollowView(
             follow.path, titles.get(follow.path, follow.path), names.get(follow.source, "a part that is gone"),
-            follow.measure, field_at(control, f"{base}/offset"), field_at(control, f"{base}/least"),
+            follow.measure, offset, field_at(control, f"{base}/least"),
         )  # fmt: skip
 
 

@@ -87,6 +87,19 @@ def anchor_of(part: Part, shares: tuple[float, float]) -> tuple[float, float]:
     return place_of(part).apply(frame.left + frame.width * shares[0], frame.top + frame.height * shares[1])
 
 
+def to_middle(control: Control, path: str) -> float:
+    """Return what is added to the place at ``parts/<id>/x`` or ``/y`` to get to the middle of the part's frame; 0 for
+    all other paths."""
+    steps = path.split("/")
+    if len(steps) != 3 or steps[0] != "parts" or steps[2] not in ("x", "y"):
+        return 0.0
+    node = arranged(control).all.get(steps[1])
+    if node is None:
+        return 0.0
+    across, down = anchor_of(node.part, (0.5, 0.5))
+    return round(across - node.part.x if steps[2] == "x" else down - node.part.y, 9)
+
+
 def measured(part: Part, measure: Measure) -> float:
     """A length of the part, or a place of the box around its frame."""
     frame, box = part.shape.frame(), frame_on_canvas(part)

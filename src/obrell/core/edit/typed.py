@@ -8,6 +8,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
+from obrell.core.document.measures import to_middle
 from obrell.core.document.model import Control
 from obrell.core.document.value_paths import field_of, live_at, value_at
 from obrell.core.edit.base import Edit, Surroundings
@@ -27,7 +28,7 @@ UNITS = {"px": "px", "%": "%", "°": "°", "deg": "°", "turn": "°"}
 
 class TypeValue(Edit):
     """A number typed into the field at ``path``; ``*`` and ``anchor`` as in ``SetValues``. ``shift`` is
-    what was added to the number to show it. For several parts a text that begins with ``+``, ``*`` or
+    what was added to the number of one part to show it. For several parts a text that begins with ``+``, ``*`` or
     ``/`` changes each from what it is. A ``negated`` number was shown with the other sign, as in “20 darker”."""
 
     kind: Literal["type"] = "type"
@@ -66,11 +67,13 @@ class TypeValue(Edit):
             live = live_at(control, path)
         if live is None:
             raise BadValue("This is not a number.", path)
-        text = self.text.strip()
+        text, shift = self.text.strip(), self.shift
+        if "*" in self.path:
+            shift = to_middle(control, path)
         if "*" in self.path and text[:1] in RELATIVE:
-            now = float(value_at(control, path)) * live.factor
+            now = float(value_at(control, path)) * live.factor + shift
             text = f"({number(now)}){text}"
-        value = number_from(text, live) - self.shift
+        value = number_from(text, live) - shift
         return -value if self.negated else value
 
 

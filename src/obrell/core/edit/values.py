@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, Field, ValidationError
 
 from obrell.core.document.draft import Draft
-from obrell.core.document.measures import anchor_of
+from obrell.core.document.measures import anchor_of, to_middle
 from obrell.core.document.model import REST, Control, Light, Part
 from obrell.core.document.moving import PLACE
 from obrell.core.document.tree import arranged, descendants
@@ -44,9 +44,9 @@ class Change(Value):
 class SetValues(Edit):
     """Several values set at once, as one step of history.
 
-    A path with ``*`` for the part's id stands for that value of all ``parts``. ``anchor`` names the
-    place of a part's frame that stays where it is when its size or turn changes: shares across and
-    down."""
+    A path with ``*`` for the part's id stands for that value of all ``parts``; a place is that of their middles then,
+    wherever each has its x and y. ``anchor`` names the place of a part's frame that stays where it is when its size or
+    turn changes: shares across and down."""
 
     kind: Literal["set"] = "set"
     changes: Annotated[tuple[Change, ...], Field(min_length=1, max_length=2000)]
@@ -61,8 +61,21 @@ class SetValues(Edit):
             for part in (self.parts if "*" in change.path else ("",))
         ]
 
+    def _placed(self, control: Control) -> list[Change]:
+        """Return the changes one by one, the places of many parts as their own x and y."""
+        many = {f"parts/{part}/{axis}" for axis in "xy" for part in self.parts if self._names(f"parts/*/{axis}")}
+        return [
+            one.evolve(value=one.value - to_middle(control, one.path))
+            if one.path in many and isinstance(one.value, int | float)
+            else one
+            for one in self.each()
+        ]
+
+    def _names(self, path: str) -> bool:
+        return any(change.path == path for change in self.changes)
+
     def apply(self, control: Control, around: Surroundings) -> Control:
-        before, changes = control, self.each()
+        before, changes = control, self._placed(control)
         if not changes:
             raise Refused(NO_PARTS)
         draft, lamp = Draft(control), around.lamp_of(control)
@@ -88,7 +101,7 @@ class SetValues(Edit):
         return any(change.path == "ground" and change.value is None for change in self.changes)
 
     def label(self, control: Control) -> str:
-        changes = self.each()
+        changes = self._placed(control)
         if not changes:
             raise Refused(NO_PARTS)
         first = changes[0]

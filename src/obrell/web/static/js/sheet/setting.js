@@ -1,3 +1,5 @@
+const MIDDLE = "0.5,0.5";
+
 /**
  * Which parts a value's path speaks of, and about which point they turn or grow: all that are selected when the path
  * says so.
@@ -5,9 +7,16 @@
  * @param {import("../ui/types.js").Sheeted} bench @param {string} path
  */
 export function scopeOf(bench, path) {
-  const { anchor, state } = bench;
-  const turned = anchor && /^parts\/[^/]+\/(rotation|shape\/\w+)$/.test(path);
-  return { parts: path.includes("*") ? state.selected : [], anchor: turned ? anchor.split(",").map(Number) : null };
+  const { state } = bench;
+  return { parts: path.includes("*") ? state.selected : [], anchor: anchorOf(bench.anchor, path) };
+}
+
+/** Shares across and down of what stays where it is: a part turns about its middle when no other place is chosen.
+ * @param {string} chosen @param {string} path */
+function anchorOf(chosen, path) {
+  const turns = /^parts\/[^/]+\/rotation$/.test(path);
+  if (turns) return (chosen || MIDDLE).split(",").map(Number);
+  return chosen && /^parts\/[^/]+\/shape\/\w+$/.test(path) ? chosen.split(",").map(Number) : null;
 }
 
 /**
