@@ -177,3 +177,16 @@ def test_a_linked_copy_on_its_original_says_no_distance(kind):
     made = do(here, kind="linked-copy", parts=["p1"])
     (kept,) = keeping(made, made.parts[-1])
     assert {value.slot.text for value in kept.values} == {"0"}
+
+
+@pytest.mark.parametrize(("wish", "width"), [({"percent": 200}, 80), ({"wide": 100}, 100), ({"percent": 50}, 20)])
+def test_what_follows_is_scaled_as_it_is_asked(wish, width):
+    linked = do(control(part(Box(width=40, height=20), x=40, y=30)), kind="linked-copy", parts=["p1"])
+    copy = linked.parts[-1].id
+    made = do(linked, kind="scale", parts=[copy], **wish)
+    assert [one.shape.width for one in made.parts] == [40, width]
+    longer = do(made, kind="set", changes=[{"path": "parts/p1/shape/width", "value": 50}])
+    assert longer.parts[-1].shape.width == width + 10
+    both = do(do(linked, kind="set", changes=[{"path": f"parts/{copy}/shape/width", "value": 46}]),
+              kind="scale", parts=["p1", copy], percent=200)  # fmt: skip
+    assert [one.shape.width for one in both.parts] == [80, 92]

@@ -8,7 +8,7 @@ from fontTools.ttLib import TTFont
 from hypothesis import given
 from hypothesis import strategies as st
 
-from obrell.core.edit import Surroundings, read_edit
+from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.errors import BadDocument, BadValue, Refused, TooLarge
 from obrell.core.interchange import fonts
 from obrell.core.interchange.fonts import read_font
@@ -150,3 +150,19 @@ def test_a_light_of_its_own_keeps_the_height_of_the_kits():
     edit = {"kind": "set", "changes": [{"path": "light/direction", "value": 30}]}
     lit = read_edit(edit).apply(control(part(Text(), solid("#000000"))), Surroundings(light=300, height=62)).light
     assert (lit.direction, lit.height) == (30, 62)
+
+
+@pytest.mark.parametrize(("name", "new"), [("size", 17), ("weight", 300), ("tracking", 2)])
+def test_letters_keep_only_what_differs(name, new):
+    here = control(part(Text(words="Open gate", size=14, weight=500), solid("#111111"), x=40, y=30))
+    cut = applied(read_edit({"kind": "style-letters", "part": "p1", "start": 0, "end": 4}), here, Surroundings())
+
+    def set_to(shown, path, value):
+        return applied(read_edit({"kind": "set", "changes": [{"path": path, "value": value}]}), shown, Surroundings())
+
+    bolder = set_to(cut, "parts/p1/shape/runs/0/weight", 800)
+    (run,) = set_to(bolder, f"parts/p1/shape/{name}", new).parts[0].shape.runs
+    assert getattr(run, name) == (800 if name == "weight" else new)
+    assert run.weight == 800
+    (along,) = set_to(cut, f"parts/p1/shape/{name}", new).parts[0].shape.runs
+    assert getattr(along, name) == new

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from itertools import accumulate
 from typing import Annotated, Any, Literal
 
@@ -11,7 +11,7 @@ from pydantic import BeforeValidator, Field
 from obrell.core.document.lengths import scale_lengths
 from obrell.core.document.measures import around, bounds_of, frame_on_canvas, ink_on_canvas
 from obrell.core.document.model import Control, Part
-from obrell.core.document.tree import arranged
+from obrell.core.document.tree import arranged, descendants
 from obrell.core.edit.base import Edit, Surroundings, each_part, moved, names_of, part_of, roots
 from obrell.core.edit.parts import Ids, copied
 from obrell.core.edit.typed import summed, summed_or_none
@@ -99,19 +99,20 @@ class ScaleParts(Edit):
             raise Refused("Say how wide or how high it becomes, not both: proportions are kept.")
         factor = self._factor(control)
         if not self.parts:
-            canvas = control.canvas
+            canvas, all_parts = control.canvas, frozenset(part.id for part in control.parts)
             control = control.evolve(canvas=canvas.evolve(
                 width=max(1.0, float(round(canvas.width * factor))),
                 height=max(1.0, float(round(canvas.height * factor))),
                 margin=canvas.margin * factor,
             ))  # fmt: skip
             return control.evolve(
-                parts=tuple(self._scaled(p, Similarity(factor)) for p in control.parts),
+                parts=tuple(self._scaled(p, Similarity(factor), all_parts) for p in control.parts),
                 guides=scale_lengths(control.guides, factor), follows=scale_lengths(control.follows, factor),
             )  # fmt: skip
         box = bounds_of(control, self.parts)
         by = about(box.centre.x, box.centre.y, scale=factor)
-        return each_part(control, self.parts, lambda part: self._scaled(part, by), held=True)
+        scaled = descendants(control, self.parts)
+        return each_part(control, self.parts, lambda part: self._scaled(part, by, scaled), held=True)
 
     def label(self, control: Control) -> str:
         what = names_of(control, self.parts) if self.parts else "the control"
@@ -128,13 +129,16 @@ class ScaleParts(Edit):
             raise Refused(f"What has no {name} cannot be scaled to one.")
         return wanted / now
 
-    def _scaled(self, part: Part, by: Similarity) -> Part:
+    def _scaled(self, part: Part, by: Similarity, scaled: Collection[str]) -> Part:
         x, y = by.apply(part.x, part.y)
         shape = scale_lengths(part.shape, by.scale) if isinstance(part.shape, Container) else _whole(part, by.scale)
         if isinstance(part.shape, Line | Path) and not self.strokes:
             shape = shape.evolve(width=part.shape.width)
         effects = tuple(self._scaled_effect(effect, by.scale) for effect in part.effects)
-        follows = scale_lengths(part.follows, by.scale)
+        # Distances grow between parts that are scaled together; from others, they become what is left.
+        follows = tuple(
+            scale_lengths(follow, by.scale) if follow.source in scaled else follow for follow in part.follows
+        )
         return part.evolve(x=x, y=y, shape=shape, effects=effects, follows=follows)
 
     def _scaled_effect(self, effect: AnyEffect, factor: float) -> AnyEffect:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Annotated, Any, ClassVar, Literal, Self
 
@@ -22,6 +23,8 @@ START_SHARE = {"start": 0.0, "middle": 0.5, "end": 1.0}
 MAX_WORDS = 200
 MAX_SIZE = 1000.0
 SHOWN_MISSING = 6
+SHARED = ("font", "size", "weight", "tracking")
+"""What letters with a look of their own have as the text has it, unless it is changed for them."""
 
 FontSize = Annotated[float, Live("px", 1, 6, 96), Field(gt=0, le=MAX_SIZE)]
 Weight = Annotated[float, Live("", 10, 100, 900), Field(ge=1, le=1000)]
@@ -98,14 +101,19 @@ class Text(Shape):
         return runs
 
     def evolve(self, **changes: Any) -> Self:
-        if self.runs and "words" in changes and "runs" not in changes:
-            changes = {**changes, "runs": _carried(self.runs, self.words, str(changes["words"]))}
+        if self.runs and "runs" not in changes:
+            runs = _carried(self.runs, self.words, str(changes["words"])) if "words" in changes else self.runs
+            changes = {**changes, "runs": tuple(self._going_along(run, changes) for run in runs)}
         return super().evolve(**changes)
+
+    def _going_along(self, run: Run, changes: Mapping[str, Any]) -> Run:
+        """Return letters with what they have in common with the text as that becomes."""
+        common = (name for name in SHARED if name in changes and getattr(run, name) == getattr(self, name))
+        return run.evolve(**{name: changes[name] for name in common})
 
     def plain_run(self, start: int, end: int) -> Run:
         """Letters that look as the text does."""
-        names = ("font", "size", "weight", "tracking")
-        return Run(start=start, end=end, **{name: getattr(self, name) for name in names})
+        return Run(start=start, end=end, **{name: getattr(self, name) for name in SHARED})
 
     def all_runs(self) -> list[Run]:
         """The whole words as runs, one after the other."""

@@ -16,7 +16,7 @@ export function scopeOf(bench, path) {
 function anchorOf(chosen, path) {
   const turns = /^parts\/[^/]+\/rotation$/.test(path);
   if (turns) return (chosen || MIDDLE).split(",").map(Number);
-  return chosen && /^parts\/[^/]+\/shape\/\w+$/.test(path) ? chosen.split(",").map(Number) : null;
+  return chosen && /^parts\/[^/]+\/shape\/(runs\/\d+\/)?\w+$/.test(path) ? chosen.split(",").map(Number) : null;
 }
 
 /**
