@@ -1,5 +1,6 @@
 """What is named acts as named."""
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -9,13 +10,15 @@ from obrell.core.document.model import Canvas
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.materials import material_from
-from obrell.core.effects import Blur, DropShadow, Outline
+from obrell.core.effects import Blur, DropShadow, InnerShadow, Mask, Outline
+from obrell.core.effects.offsets import Cast
 from obrell.core.errors import Refused
 from obrell.core.findings import found_in
 from obrell.core.icons import find_icons
 from obrell.core.render.picture import picture
 from obrell.core.scene.stands import stand_of
 from obrell.core.shapes import Box, Round, Sides
+from obrell.core.shapes.base import Slot
 from obrell.web.keeping import keeping
 from tests.making import KIT, SHAPES_TRIED, control, part, solid
 
@@ -190,3 +193,29 @@ def test_what_follows_is_scaled_as_it_is_asked(wish, width):
     both = do(do(linked, kind="set", changes=[{"path": f"parts/{copy}/shape/width", "value": 46}]),
               kind="scale", parts=["p1", copy], percent=200)  # fmt: skip
     assert [one.shape.width for one in both.parts] == [80, 92]
+
+
+@pytest.mark.parametrize("density", [1.0, 1.5, 2.0, 3.0])
+@pytest.mark.parametrize("kind", [DropShadow, InnerShadow])
+def test_a_hard_shadow_is_as_crisp_as_its_shape(density, kind):
+    hard = kind(id="e2", offset=Cast(direction=315, distance=8), blur=0, opacity=1.0, colour="#ffffff")
+    shown = resolve(
+        KIT.evolve(fit="sides"), control(part(Box(width=30, height=20), solid("#000000"), hard, x=40, y=30))
+    )
+    seen = picture(shown, density).astype(int)
+    assert set(np.unique(seen[:, :, 3])) == {0, 255}
+    assert set(np.unique(seen[:, :, :3])) == {0, 255}
+
+
+@pytest.mark.parametrize(
+    ("effect", "words"),
+    [
+        (DropShadow(id="e1", spread=3, falloff="soft"), ", spread spread, "),
+        (DropShadow(id="e1", falloff="soft"), ", falloff falloff"),
+        (Mask(id="e1", inverted=True), ", inverted"),
+    ],
+)
+def test_the_sentence_of_an_effect_says_all_that_is_not_as_usual(effect, words):
+    said = "".join(one.path if isinstance(one, Slot) else one.text for one in effect.account())
+    assert words in said
+    assert said.count("spread") in (0, 2)

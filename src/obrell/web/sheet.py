@@ -613,7 +613,7 @@ def _effect(
 ) -> EffectView:  # fmt: skip
     """One effect's line; ``drawn`` is the effect with its colours as they look."""
     base = f"parts/{part.id}/effects/{effect.id}"
-    pieces = _pieces(control, effect.sentence(), base)
+    pieces = _pieces(control, effect.account(), base)
     if effect.blend != "normal":
         pieces = (*pieces, ", ", field_at(control, f"{base}/blend"))
     pieces = tuple(_marked(piece, own) if isinstance(piece, FieldView) else piece for piece in pieces)

@@ -16,7 +16,7 @@ from obrell.core.geometry.plane import Rect, Similarity
 from obrell.core.paint.areas import Area, Blurred, Filled, Whole
 from obrell.core.paint.sources import Flat, Laid, Source
 from obrell.core.raster.relief import Table
-from obrell.core.shapes.base import Sentence, Shape
+from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
 from obrell.core.values.fields import Id, Share
@@ -25,6 +25,7 @@ from obrell.core.values.paints import Fill, Gradient, Solid
 Zone = Literal["behind", "surface", "edge", "whole"]
 ZONES: tuple[Zone, ...] = get_args(Zone)
 """In the order in which they are painted."""
+SAID_ELSEWHERE = frozenset({"kind", "id", "visible", "blend", "seed"})
 UNMOVED = Similarity()
 ON_GRID = 1e-9
 """Device px from the grid within which a place lies on it."""
@@ -68,6 +69,8 @@ class Stand:
     """Device px of a logical px that strokes are fitted to; 0 when they are not."""
     spans: Mapping[str, Rect] = dataclass_field(default_factory=dict)
     """Boxes on the canvas, logical px, that fills can be laid over instead of the part's own."""
+    fitted: bool = False
+    """Whether it is fitted to device px."""
 
     @property
     def scale(self) -> float:
@@ -98,9 +101,11 @@ class Stand:
 
     def fallen(self, x: float, y: float, blur: float, spread: float = 0.0) -> Blurred:
         """What the shape casts: moved on the canvas, grown with round joins and blurred, by logical px; ``blur`` is a
-        CSS blur radius."""
+        CSS blur radius. One that is not blurred lies whole device px away when the part is fitted."""
         path = self.shape.spread(spread).transformed(self.place) if spread else self.outline
         (across, right), (down, below) = _whole_and_rest(x * self.scale), _whole_and_rest(y * self.scale)
+        if blur == 0 and self.fitted:
+            right = below = 0.0
         if right or below:
             path = path.transformed(Similarity(dx=right, dy=below))
         return Blurred(path, blur / 2 * self.scale, across, down)
@@ -160,7 +165,21 @@ class Effect(Value):
 
     @abstractmethod
     def sentence(self) -> Sentence:
-        """What follows its label in the sheet."""
+        """What follows its label in the sheet, at its usual values."""
+
+    def account(self) -> Sentence:
+        """Return the sentence with all else that is not as usual: whole numbers, lengths and choices, switches."""
+        sentence = self.sentence()
+        said = {piece.path.partition("/")[0] for piece in sentence if isinstance(piece, Slot)}
+        unsaid = said | SAID_ELSEWHERE | set(self.hidden_fields())
+        more: list[Words | Slot] = []
+        for name, field in type(self).model_fields.items():
+            value, usual = getattr(self, name), field.get_default(call_default_factory=True)
+            if name in unsaid or value == usual or not isinstance(value, int | float | str) or not field.title:
+                continue
+            switched = value is True
+            more += [Words(f", {field.title}")] if switched else [Words(f", {field.title} "), Slot(name)]
+        return (*sentence, *more)
 
     def light_path(self) -> str:
         """Where it says whether it follows the key light; empty when it has nothing to do with it."""

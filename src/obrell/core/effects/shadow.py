@@ -70,6 +70,7 @@ class Shadow(Effect):
         else:
             falls = (Slot("offset/across"), Words(" across, "), Slot("offset/down"), Words(" down"))
         return (
-            *falls, Words(", blur "), Slot("blur"), Words(", "), Slot("colour"), Words(" "),
-            Slot("opacity"),
+            *falls, Words(", blur "), Slot("blur"),
+            *((Words(", spread "), Slot("spread")) if self.spread else ()),
+            Words(", "), Slot("colour"), Words(" "), Slot("opacity"),
         )  # fmt: skip

@@ -24,7 +24,9 @@ def stand_of(resolved: Resolved, part: Part, density: float) -> Stand:
     to_device = Similarity(density, part.rotation, place.x * density, place.y * density, part.mirrored)
     box, outline = placed(shape, to_device)
     spans = spans_of(resolved.control, resolved.tree, part)
-    return Stand(shape, to_device, resolved.lamp, box, outline, density if fit == "strokes" else 0.0, spans)
+    return Stand(
+        shape, to_device, resolved.lamp, box, outline, density if fit == "strokes" else 0.0, spans, fit != "off"
+    )
 
 
 def is_blurred(part: Part) -> bool:
