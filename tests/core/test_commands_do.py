@@ -10,7 +10,7 @@ from obrell.core.document.model import Canvas
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.materials import material_from
-from obrell.core.effects import Blur, DropShadow, InnerShadow, Mask, Outline
+from obrell.core.effects import Bevel, Blur, DropShadow, InnerShadow, Mask, Outline
 from obrell.core.effects.offsets import Cast
 from obrell.core.errors import Refused
 from obrell.core.findings import found_in
@@ -219,3 +219,22 @@ def test_the_sentence_of_an_effect_says_all_that_is_not_as_usual(effect, words):
     said = "".join(one.path if isinstance(one, Slot) else one.text for one in effect.account())
     assert words in said
     assert said.count("spread") in (0, 2)
+
+
+@pytest.mark.parametrize("side", ["inside", "straddling"])
+def test_a_bevel_that_is_not_seen_is_found_and_its_cure_shows_it(side):
+    def with_bevel(*more, **values):
+        bevel = Bevel(id="e2", side=side, **values)
+        return control(part(Box(width=40, height=20), solid("#808080"), bevel, *more, x=40, y=30))
+
+    assert not found(with_bevel(width=20), "unseen-bevels")
+    assert not found(with_bevel(Outline(id="e3", width=6, opacity=0.5), width=6), "unseen-bevels")
+    for here, words in (
+        (with_bevel(width=400), "400 px wide"),
+        (with_bevel(Outline(id="e3", width=12), width=6), "outline of “Part” covers its bevel"),
+    ):
+        (one,) = found(here, "unseen-bevels")
+        assert words in one.words
+        cured = applied(one.cures[0].edit, here, Surroundings.of(KIT))
+        assert not found(cured, "unseen-bevels")
+        assert np.ptp(picture(resolve(KIT, cured), 1.0)[21:39, 21:59, 0]) > 10

@@ -9,7 +9,7 @@ from obrell.core.document.model import Follow
 from obrell.core.document.registration import jumps
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
-from obrell.core.effects import Outline
+from obrell.core.effects import Bevel, Outline
 from obrell.core.findings import FINDINGS, SEVERITIES, found_in, found_in_state
 from obrell.core.shapes import Box, Round, Text
 from obrell.samples.wendmere_lock import wendmere_lock
@@ -26,6 +26,10 @@ PROVOKED = {
         control(part(Box(width=30, height=20), INK, x=-40)),
         control(part(Box(width=30.5, height=20), INK, x=70), part(Round(width=20, height=20), INK, y=58)),
         control(part(Text(words="Out", size=20), INK, x=-12.3, y=-3)),
+    ],
+    "unseen-bevels": [
+        control(part(Box(width=40, height=20), INK, Bevel(id="e2", width=400))),
+        control(part(Box(width=40, height=20), INK, Bevel(id="e2", width=3), Outline(id="e3", width=4))),
     ],
     "soft-sides": [
         control(part(Box(width=30, height=20), INK, x=40.5, y=30.25)),
