@@ -31,7 +31,7 @@ PACKAGES: dict[str, tuple[Path, dict[str, str]]] = {
     "htmx.org@2.0.11": (
         STATIC / "htmx", {"dist/htmx.min.js": "htmx.min.js", "LICENSE": "LICENSE"},
     ),
-    "idiomorph@0.7.4": (
+    "idiomorph@0.8.0": (
         STATIC / "idiomorph", {"dist/idiomorph.esm.js": "idiomorph.esm.js", "LICENSE": "LICENSE"},
     ),
     "bulma@1.0.4": (

@@ -256,3 +256,33 @@ def test_every_command_that_is_ready_is_done_from_the_list(page, server):
     page.keyboard.press("a")
     page.locator("#command-words").fill("add paint")
     expect(page.locator("#command-list .cannot:visible span")).to_have_text("Select one part first.")
+
+
+SMALL_PICTURES = """nodes => nodes.map(({ namespaceURI, clientHeight, firstElementChild }) =>
+  [namespaceURI.split("/").pop(), clientHeight, firstElementChild.localName].join(" "))"""
+
+
+def test_every_effect_keeps_its_small_picture_whatever_is_done(blank):
+    page = blank
+    draw(page, "b", (20, 20), (70, 60))
+
+    def drawn(count):
+        pictures = page.locator(".eff svg.lam")
+        expect(pictures).to_have_count(count)
+        assert pictures.evaluate_all(SMALL_PICTURES) == ["svg 11 defs"] * count
+
+    for count, effect in enumerate(("drop shadow", "inner shadow", "bevel"), start=2):
+        page.get_by_role("button", name=effect, exact=True).first.click()
+        drawn(count)
+    page.locator("#stage").focus()
+    page.keyboard.press("Delete")
+    drawn(3)
+    page.keyboard.press("Control+z")
+    drawn(4)
+    page.keyboard.press("Control+y")
+    drawn(3)
+    page.locator(".eff .head", has_text="Paint").click()
+    page.locator(".eff select[data-path$='fill/kind']").first.select_option("linear")
+    expect(page.locator(".rail svg").first).to_be_attached()
+    assert page.locator(".rail svg").evaluate_all(SMALL_PICTURES)[0].startswith("svg 18")
+    drawn(3)

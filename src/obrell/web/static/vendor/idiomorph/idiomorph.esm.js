@@ -3,7 +3,6 @@
  *
  * @property {'merge' | 'append' | 'morph' | 'none'} [style]
  * @property {boolean} [block]
- * @property {boolean} [ignore]
  * @property {function(Element): boolean} [shouldPreserve]
  * @property {function(Element): boolean} [shouldReAppend]
  * @property {function(Element): boolean} [shouldRemove]
@@ -34,7 +33,7 @@
  */
 
 /**
- * @typedef {function} NoOp
+ * @callback NoOp
  *
  * @returns {void}
  */
@@ -44,7 +43,6 @@
  *
  * @property {'merge' | 'append' | 'morph' | 'none'} style
  * @property {boolean} [block]
- * @property {boolean} [ignore]
  * @property {(function(Element): boolean) | NoOp} shouldPreserve
  * @property {(function(Element): boolean) | NoOp} shouldReAppend
  * @property {(function(Element): boolean) | NoOp} shouldRemove
@@ -75,18 +73,24 @@
  */
 
 /**
+ * @typedef {Object} IdElement
+ * @property {Element} elt
+ * @property {string} id
+ */
+
+/**
  * @typedef {Object} IdSets
  * @property {Set<string>} persistentIds
  * @property {Map<Node, Set<string>>} idMap
  */
 
 /**
- * @typedef {Function} Morph
+ * @callback Morph
  *
- * @param {Element | Document} oldNode
- * @param {Element | Node | HTMLCollection | Node[] | string | null} newContent
+ * @param {Node} oldNode
+ * @param {Node | HTMLCollection | Node[] | string | null} newContent
  * @param {Config} [config]
- * @returns {undefined | Node[]}
+ * @returns {Promise<Node[]> | Node[]}
  */
 
 // base IIFE to define idiomorph
@@ -102,6 +106,7 @@ var Idiomorph = (function () {
    *
    * @property {Element} target
    * @property {Element} newContent
+   * @property {Document} doc
    * @property {ConfigInternal} config
    * @property {ConfigInternal['morphStyle']} morphStyle
    * @property {ConfigInternal['ignoreActive']} ignoreActive
@@ -148,34 +153,33 @@ var Idiomorph = (function () {
   /**
    * Core idiomorph function for morphing one DOM tree to another
    *
-   * @param {Element | Document} oldNode
-   * @param {Element | Node | HTMLCollection | Node[] | string | null} newContent
+   * @param {Node} oldNode
+   * @param {Node | HTMLCollection | Node[] | string | null} newContent
    * @param {Config} [config]
    * @returns {Promise<Node[]> | Node[]}
    */
   function morph(oldNode, newContent, config = {}) {
-    oldNode = normalizeElement(oldNode);
+    const oldElt = normalizeElement(oldNode);
     const newNode = normalizeParent(newContent);
-    const ctx = createMorphContext(oldNode, newNode, config);
+    const ctx = createMorphContext(oldElt, newNode, config);
 
-    const morphedNodes = saveAndRestoreFocus(ctx, () => {
-      return withHeadBlocking(
-        ctx,
-        oldNode,
-        newNode,
-        /** @param {MorphContext} ctx */ (ctx) => {
+    return withHeadBlocking(
+      ctx,
+      oldElt,
+      newNode,
+      /** @param {MorphContext} ctx */ (ctx) => {
+        const morphedNodes = saveAndRestoreFocus(ctx, () => {
           if (ctx.morphStyle === "innerHTML") {
-            morphChildren(ctx, oldNode, newNode);
-            return Array.from(oldNode.childNodes);
+            morphChildren(ctx, oldElt, newNode);
+            return Array.from(oldElt.childNodes);
           } else {
-            return morphOuterHTML(ctx, oldNode, newNode);
+            return morphOuterHTML(ctx, oldElt, newNode);
           }
-        },
-      );
-    });
-
-    ctx.pantry.remove();
-    return morphedNodes;
+        });
+        ctx.pantry.remove();
+        return morphedNodes;
+      },
+    );
   }
 
   /**
@@ -203,21 +207,18 @@ var Idiomorph = (function () {
   /**
    * @param {MorphContext} ctx
    * @param {Function} fn
-   * @returns {Promise<Node[]> | Node[]}
+   * @returns {Node[]}
    */
   function saveAndRestoreFocus(ctx, fn) {
     if (!ctx.config.restoreFocus) return fn();
     let activeElement =
       /** @type {HTMLInputElement|HTMLTextAreaElement|null} */ (
-        document.activeElement
+        ctx.doc.activeElement
       );
 
     // don't bother if the active element is not an input or textarea
     if (
-      !(
-        activeElement instanceof HTMLInputElement ||
-        activeElement instanceof HTMLTextAreaElement
-      )
+      !(is.inputElement(activeElement) || is.textAreaElement(activeElement))
     ) {
       return fn();
     }
@@ -228,13 +229,21 @@ var Idiomorph = (function () {
 
     if (
       activeElementId &&
-      activeElementId !== document.activeElement?.getAttribute("id")
+      activeElementId !== ctx.doc.activeElement?.getAttribute("id")
     ) {
-      activeElement = ctx.target.querySelector(`[id="${activeElementId}"]`);
+      activeElement = ctx.target.querySelector(
+        `[id="${CSS.escape(activeElementId)}"]`,
+      );
       activeElement?.focus();
     }
     if (activeElement && !activeElement.selectionEnd && selectionEnd) {
-      activeElement.setSelectionRange(selectionStart, selectionEnd);
+      try {
+        activeElement.setSelectionRange(selectionStart, selectionEnd);
+      } catch {
+        // the element may not support setSelectionRange: it's no longer an
+        // input/textarea after the morph, or it's an input type (number,
+        // email, date, ...) that doesn't support text selection
+      }
     }
 
     return results;
@@ -275,10 +284,7 @@ var Idiomorph = (function () {
       endPoint = null,
     ) {
       // normalize
-      if (
-        oldParent instanceof HTMLTemplateElement &&
-        newParent instanceof HTMLTemplateElement
-      ) {
+      if (is.templateElement(oldParent) && is.templateElement(newParent)) {
         // @ts-ignore we can pretend the DocumentFragment is an Element
         oldParent = oldParent.content;
         // @ts-ignore ditto
@@ -308,7 +314,7 @@ var Idiomorph = (function () {
         }
 
         // if the matching node is elsewhere in the original content
-        if (newChild instanceof Element) {
+        if (is.element(newChild)) {
           // we can pretend the id is non-null because the next `.has` line will reject it if not
           const newChildId = /** @type {String} */ (
             newChild.getAttribute("id")
@@ -362,8 +368,10 @@ var Idiomorph = (function () {
       if (ctx.callbacks.beforeNodeAdded(newChild) === false) return null;
       if (ctx.idMap.has(newChild)) {
         // node has children with ids with possible state so create a dummy elt of same type and apply full morph algorithm
-        const newEmptyChild = document.createElement(
-          /** @type {Element} */ (newChild).tagName,
+        // createElementNS doesn't case-normalize, so localName rather than tagName
+        const newEmptyChild = ctx.doc.createElementNS(
+          /** @type {Element} */ (newChild).namespaceURI,
+          /** @type {Element} */ (newChild).localName,
         );
         oldParent.insertBefore(newEmptyChild, insertionPoint);
         morphNode(newEmptyChild, newChild, ctx);
@@ -371,7 +379,7 @@ var Idiomorph = (function () {
         return newEmptyChild;
       } else {
         // optimisation: no id state to preserve so we can just insert a clone of the newChild and its descendants
-        const newClonedChild = document.importNode(newChild, true); // importNode to not mutate newParent
+        const newClonedChild = ctx.doc.importNode(newChild, true); // importNode to not mutate newParent
         oldParent.insertBefore(newClonedChild, insertionPoint);
         ctx.callbacks.afterNodeAdded(newClonedChild);
         return newClonedChild;
@@ -506,6 +514,8 @@ var Idiomorph = (function () {
      * @param {Node} node
      */
     function removeNode(ctx, node) {
+      // don't accidentally morph the pantry out of existence when morphing the full document
+      if (node === ctx.pantry) return;
       // are we going to id set match this later?
       if (ctx.idMap.has(node)) {
         // skip callbacks and move to pantry
@@ -548,14 +558,15 @@ var Idiomorph = (function () {
      * @returns {Element} The found element
      */
     function moveBeforeById(parentNode, id, after, ctx) {
+      const selector = `[id="${CSS.escape(id)}"]`;
       const target =
         /** @type {Element} - will always be found */
         (
           // ctx.target.id unsafe because of form input shadowing
           // ctx.target could be a document fragment which doesn't have `getAttribute`
           (ctx.target.getAttribute?.("id") === id && ctx.target) ||
-            ctx.target.querySelector(`[id="${id}"]`) ||
-            ctx.pantry.querySelector(`[id="${id}"]`)
+            ctx.target.querySelector(selector) ||
+            ctx.pantry.querySelector(selector)
         );
       removeElementFromAncestorsIdMaps(target, ctx);
       moveBefore(parentNode, target, after);
@@ -587,7 +598,7 @@ var Idiomorph = (function () {
 
     /**
      * Moves an element before another element within the same parent.
-     * Uses the proposed `moveBefore` API if available (and working), otherwise falls back to `insertBefore`.
+     * Uses the `moveBefore` API if available (and working), otherwise falls back to `insertBefore`.
      * This is essentialy a forward-compat wrapper.
      *
      * @param {Element} parentNode - The parent node containing the after element.
@@ -602,7 +613,7 @@ var Idiomorph = (function () {
           // @ts-ignore - use proposed moveBefore feature
           parentNode.moveBefore(element, after);
         } catch (e) {
-          // fall back to insertBefore as some browsers may fail on moveBefore when trying to move Dom disconnected nodes to pantry
+          // moveBefore throws unless both nodes share a root, e.g. when morphing a detached subtree
           parentNode.insertBefore(element, after);
         }
       } else {
@@ -624,7 +635,7 @@ var Idiomorph = (function () {
      * @returns {Node | null} the element that ended up in the DOM
      */
     function morphNode(oldNode, newContent, ctx) {
-      if (ctx.ignoreActive && oldNode === document.activeElement) {
+      if (ctx.ignoreActive && oldNode === ctx.doc.activeElement) {
         // don't morph focused element
         return null;
       }
@@ -633,12 +644,9 @@ var Idiomorph = (function () {
         return oldNode;
       }
 
-      if (oldNode instanceof HTMLHeadElement && ctx.head.ignore) {
+      if (is.headElement(oldNode) && ctx.head.style === "none") {
         // ignore the head element
-      } else if (
-        oldNode instanceof HTMLHeadElement &&
-        ctx.head.style !== "morph"
-      ) {
+      } else if (is.headElement(oldNode) && ctx.head.style !== "morph") {
         // ok to cast: if newContent wasn't also a <head>, it would've got caught in the `!isSoftMatch` branch above
         handleHeadElement(
           oldNode,
@@ -676,12 +684,16 @@ var Idiomorph = (function () {
         const oldAttributes = oldElt.attributes;
         const newAttributes = newElt.attributes;
         for (const newAttribute of newAttributes) {
+          if (oldElt.getAttribute(newAttribute.name) === newAttribute.value) {
+            continue;
+          }
           if (ignoreAttribute(newAttribute.name, oldElt, "update", ctx)) {
             continue;
           }
-          if (oldElt.getAttribute(newAttribute.name) !== newAttribute.value) {
-            oldElt.setAttribute(newAttribute.name, newAttribute.value);
-          }
+          // setAttribute drops namespaces and rejects names like `@click`
+          oldElt.setAttributeNode(
+            /** @type {Attr} */ (newAttribute.cloneNode()),
+          );
         }
         // iterate backwards to avoid skipping over items when a delete occurs
         for (let i = oldAttributes.length - 1; 0 <= i; i--) {
@@ -724,8 +736,8 @@ var Idiomorph = (function () {
      */
     function syncInputValue(oldElement, newElement, ctx) {
       if (
-        oldElement instanceof HTMLInputElement &&
-        newElement instanceof HTMLInputElement &&
+        is.inputElement(oldElement) &&
+        is.inputElement(newElement) &&
         newElement.type !== "file"
       ) {
         let newValue = newElement.value;
@@ -748,14 +760,11 @@ var Idiomorph = (function () {
         }
         // TODO: QUESTION(1cg): this used to only check `newElement` unlike the other branches -- why?
         // did I break something?
-      } else if (
-        oldElement instanceof HTMLOptionElement &&
-        newElement instanceof HTMLOptionElement
-      ) {
+      } else if (is.optionElement(oldElement) && is.optionElement(newElement)) {
         syncBooleanAttribute(oldElement, newElement, "selected", ctx);
       } else if (
-        oldElement instanceof HTMLTextAreaElement &&
-        newElement instanceof HTMLTextAreaElement
+        is.textAreaElement(oldElement) &&
+        is.textAreaElement(newElement)
       ) {
         let newValue = newElement.value;
         let oldValue = oldElement.value;
@@ -822,7 +831,7 @@ var Idiomorph = (function () {
       if (
         attr === "value" &&
         ctx.ignoreActiveValue &&
-        element === document.activeElement
+        element === ctx.doc.activeElement
       ) {
         return true;
       }
@@ -840,8 +849,8 @@ var Idiomorph = (function () {
     function ignoreValueOfActiveElement(possibleActiveElement, ctx) {
       return (
         !!ctx.ignoreActiveValue &&
-        possibleActiveElement === document.activeElement &&
-        possibleActiveElement !== document.body
+        possibleActiveElement === ctx.doc.activeElement &&
+        possibleActiveElement !== ctx.doc.body
       );
     }
 
@@ -859,7 +868,7 @@ var Idiomorph = (function () {
    * @returns {Node[] | Promise<Node[]>}
    */
   function withHeadBlocking(ctx, oldNode, newNode, callback) {
-    if (ctx.head.block) {
+    if (ctx.head.block && ctx.head.style !== "none") {
       const oldHead = oldNode.querySelector("head");
       const newHead = newNode.querySelector("head");
       if (oldHead && newHead) {
@@ -869,7 +878,7 @@ var Idiomorph = (function () {
           const newCtx = Object.assign(ctx, {
             head: {
               block: false,
-              ignore: true,
+              style: "none",
             },
           });
           return callback(newCtx);
@@ -941,7 +950,7 @@ var Idiomorph = (function () {
     for (const newNode of nodesToAppend) {
       // TODO: This could theoretically be null, based on type
       let newElt = /** @type {ChildNode} */ (
-        document.createRange().createContextualFragment(newNode.outerHTML)
+        ctx.doc.createRange().createContextualFragment(newNode.outerHTML)
           .firstChild
       );
       if (ctx.callbacks.beforeNodeAdded(newElt) !== false) {
@@ -1000,10 +1009,22 @@ var Idiomorph = (function () {
       if (!["innerHTML", "outerHTML"].includes(morphStyle)) {
         throw `Do not understand how to morph style ${morphStyle}`;
       }
+      // Text and Comment have no ParentNode methods, so they cannot take innerHTML
+      if (morphStyle === "innerHTML" && !oldNode.append) {
+        throw `Cannot morph the innerHTML of a ${oldNode.nodeName} node, as it cannot have children`;
+      }
+
+      const headStyle = mergedConfig.head.style || "merge";
+      if (!["merge", "append", "morph", "none"].includes(headStyle)) {
+        throw `Do not understand how to morph head style ${headStyle}`;
+      }
+
+      const doc = oldNode.ownerDocument;
 
       return {
         target: oldNode,
         newContent: newContent,
+        doc: doc,
         config: mergedConfig,
         morphStyle: morphStyle,
         ignoreActive: mergedConfig.ignoreActive,
@@ -1011,8 +1032,8 @@ var Idiomorph = (function () {
         restoreFocus: mergedConfig.restoreFocus,
         idMap: idMap,
         persistentIds: persistentIds,
-        pantry: createPantry(),
-        activeElementAndParents: createActiveElementAndParents(oldNode),
+        pantry: createPantry(doc),
+        activeElementAndParents: createActiveElementAndParents(oldNode, doc),
         callbacks: mergedConfig.callbacks,
         head: mergedConfig.head,
       };
@@ -1044,23 +1065,25 @@ var Idiomorph = (function () {
     }
 
     /**
+     * @param {Document} doc
      * @returns {HTMLDivElement}
      */
-    function createPantry() {
-      const pantry = document.createElement("div");
+    function createPantry(doc) {
+      const pantry = doc.createElement("div");
       pantry.hidden = true;
-      document.body.insertAdjacentElement("afterend", pantry);
+      doc.documentElement.append(pantry);
       return pantry;
     }
 
     /**
      * @param {Element} oldNode
+     * @param {Document} doc
      * @returns {Element[]}
      */
-    function createActiveElementAndParents(oldNode) {
+    function createActiveElementAndParents(oldNode, doc) {
       /** @type {Element[]} */
       let activeElementAndParents = [];
-      let elt = document.activeElement;
+      let elt = doc.activeElement;
       if (elt?.tagName !== "BODY" && oldNode.contains(elt)) {
         while (elt) {
           activeElementAndParents.push(elt);
@@ -1072,17 +1095,26 @@ var Idiomorph = (function () {
     }
 
     /**
-     * Returns all elements with an ID contained within the root element and its descendants
+     * Returns all elements with a non-empty ID contained within the root node and its
+     * descendants, each paired with its id so that it only has to be read once.
      *
-     * @param {Element} root
-     * @returns {Element[]}
+     * @param {Node} root
+     * @returns {IdElement[]}
      */
     function findIdElements(root) {
-      let elements = Array.from(root.querySelectorAll("[id]"));
-      // root could be a document fragment which doesn't have `getAttribute`
-      if (root.getAttribute?.("id")) {
-        elements.push(root);
+      /** @type {IdElement[]} */
+      let elements = [];
+      // root could be a text or comment node which has no `querySelectorAll`,
+      // or a document fragment which has no `getAttribute`
+      const rootElt = /** @type {Partial<Element>} */ (root);
+      for (const elt of rootElt.querySelectorAll?.("[id]") ?? []) {
+        // elt.id is unsafe because of form input shadowing, and `id=""` is not persistable
+        const id = elt.getAttribute("id");
+        if (id) elements.push({ elt, id });
       }
+      const rootId = rootElt.getAttribute?.("id");
+      if (rootId)
+        elements.push({ elt: /** @type {Element} */ (root), id: rootId });
       return elements;
     }
 
@@ -1095,12 +1127,10 @@ var Idiomorph = (function () {
      * @param {Map<Node, Set<string>>} idMap
      * @param {Set<string>} persistentIds
      * @param {Element} root
-     * @param {Element[]} elements
+     * @param {IdElement[]} elements
      */
     function populateIdMapWithTree(idMap, persistentIds, root, elements) {
-      for (const elt of elements) {
-        // we can pretend id is non-null String, because the .has line will reject it immediately if not
-        const id = /** @type {String} */ (elt.getAttribute("id"));
+      for (const { elt, id } of elements) {
         if (persistentIds.has(id)) {
           /** @type {Element|null} */
           let current = elt;
@@ -1152,8 +1182,8 @@ var Idiomorph = (function () {
     /**
      * This function computes the set of ids that persist between the two contents excluding duplicates
      *
-     * @param {Element[]} oldIdElements
-     * @param {Element[]} newIdElements
+     * @param {IdElement[]} oldIdElements
+     * @param {IdElement[]} newIdElements
      * @returns {Set<string>}
      */
     function createPersistentIds(oldIdElements, newIdElements) {
@@ -1161,19 +1191,19 @@ var Idiomorph = (function () {
 
       /** @type {Map<string, string>} */
       let oldIdTagNameMap = new Map();
-      for (const { id, tagName } of oldIdElements) {
+      for (const { elt, id } of oldIdElements) {
         if (oldIdTagNameMap.has(id)) {
           duplicateIds.add(id);
         } else {
-          oldIdTagNameMap.set(id, tagName);
+          oldIdTagNameMap.set(id, elt.tagName);
         }
       }
 
       let persistentIds = new Set();
-      for (const { id, tagName } of newIdElements) {
+      for (const { elt, id } of newIdElements) {
         if (persistentIds.has(id)) {
           duplicateIds.add(id);
-        } else if (oldIdTagNameMap.get(id) === tagName) {
+        } else if (oldIdTagNameMap.get(id) === elt.tagName) {
           persistentIds.add(id);
         }
         // skip if tag types mismatch because its not possible to morph one tag into another
@@ -1181,6 +1211,12 @@ var Idiomorph = (function () {
 
       for (const id of duplicateIds) {
         persistentIds.delete(id);
+      }
+      if (duplicateIds.size) {
+        console.warn(
+          "[Warning] duplicate ids found during morph, state loss within these elements is possible:",
+          Array.from(duplicateIds),
+        );
       }
       return persistentIds;
     }
@@ -1197,20 +1233,21 @@ var Idiomorph = (function () {
 
     /**
      *
-     * @param {Element | Document} content
+     * @param {Node} content
      * @returns {Element}
      */
     function normalizeElement(content) {
-      if (content instanceof Document) {
+      if (is.document(content)) {
         return content.documentElement;
       } else {
-        return content;
+        // a Text or Comment node is not an Element, but morphOuterHTML only ever reads Node members off it
+        return /** @type {Element} */ (content);
       }
     }
 
     /**
      *
-     * @param {null | string | Node | HTMLCollection | Node[] | Document & {generatedByIdiomorph:boolean}} newContent
+     * @param {null | string | Node | HTMLCollection | Node[]} newContent
      * @returns {Element}
      */
     function normalizeParent(newContent) {
@@ -1223,7 +1260,7 @@ var Idiomorph = (function () {
       ) {
         // the template tag created by idiomorph parsing can serve as a dummy parent
         return /** @type {Element} */ (newContent);
-      } else if (newContent instanceof Node) {
+      } else if (is.node(newContent)) {
         if (newContent.parentNode) {
           // we can't use the parent directly because newContent may have siblings
           // that we don't want in the morph, and reparenting might be expensive (TODO is it?),
@@ -1283,7 +1320,7 @@ var Idiomorph = (function () {
        */
       querySelectorAll(selector) {
         return this.childNodes.reduce((results, node) => {
-          if (node instanceof Element) {
+          if (is.element(node)) {
             if (node.matches(selector)) results.push(node);
             const nodeList = node.querySelectorAll(selector);
             for (let i = 0; i < nodeList.length; i++) {
@@ -1343,6 +1380,8 @@ var Idiomorph = (function () {
         contentWithSvgsRemoved.match(/<\/body>/)
       ) {
         let content = parser.parseFromString(newContent, "text/html");
+        // a doctype can neither be morphed nor inserted, and would displace the parent container below
+        content.doctype?.remove();
         // if it is a full HTML document, return the document itself as the parent container
         if (contentWithSvgsRemoved.match(/<\/html>/)) {
           generatedByIdiomorph.add(content);
@@ -1371,6 +1410,46 @@ var Idiomorph = (function () {
     }
 
     return { normalizeElement, normalizeParent };
+  })();
+
+  //=============================================================================
+  // Realm-safe node type checks
+  //=============================================================================
+  const is = (function () {
+    /** @param {Node | null | undefined} value @returns {value is Element} */
+    const element = (value) =>
+      value instanceof Element || value?.nodeType === Node.ELEMENT_NODE;
+
+    /**
+     * @param {Node | null | undefined} value
+     * @param {string} localName
+     * @returns {value is Element}
+     */
+    const htmlElement = (value, localName) =>
+      element(value) &&
+      value.localName === localName &&
+      value.namespaceURI === "http://www.w3.org/1999/xhtml";
+
+    return {
+      element,
+      /** @param {unknown} value @returns {value is Node} */
+      node: (value) =>
+        value instanceof Node ||
+        typeof (/** @type {any} */ (value)?.nodeType) === "number",
+      /** @param {Node | null | undefined} value @returns {value is Document} */
+      document: (value) =>
+        value instanceof Document || value?.nodeType === Node.DOCUMENT_NODE,
+      /** @param {Node | null | undefined} value @returns {value is HTMLTemplateElement} */
+      templateElement: (value) => htmlElement(value, "template"),
+      /** @param {Node | null | undefined} value @returns {value is HTMLHeadElement} */
+      headElement: (value) => htmlElement(value, "head"),
+      /** @param {Node | null | undefined} value @returns {value is HTMLInputElement} */
+      inputElement: (value) => htmlElement(value, "input"),
+      /** @param {Node | null | undefined} value @returns {value is HTMLOptionElement} */
+      optionElement: (value) => htmlElement(value, "option"),
+      /** @param {Node | null | undefined} value @returns {value is HTMLTextAreaElement} */
+      textAreaElement: (value) => htmlElement(value, "textarea"),
+    };
   })();
 
   //=============================================================================
