@@ -31,13 +31,18 @@ def moved(state: str, parts: tuple[str, ...], dx: float, dy: float) -> Step:
     return {"kind": "in-states", "states": [state], "edit": {"kind": "move", "parts": parts, "dx": dx, "dy": dy}}
 
 
-SLUICE = (start("hover"), start("pressed"), start("disabled"))
+FAINT_GLOSS: Step = {
+    "kind": "in-states", "states": ["pressed"],
+    "edit": {"kind": "set", "changes": [{"path": "parts/p4/opacity", "value": 0.3}]},
+}  # fmt: skip
+"""Pressed down, the glass turns away from the light, and the words on it stay legible."""
+SLUICE = (start("hover"), start("pressed"), FAINT_GLOSS, start("disabled"))
 GATE = (start("hover"), start("pressed", lower=2), start("focus", gap=3))
 STEPS: dict[str, tuple[Step, ...]] = {
     "c1": SLUICE, "c13": SLUICE, "c11": GATE, "c12": GATE,
     "c3": (start("hover"), start("pressed"), start("focus", gap=2)),
     "c5": (start("hover"), start("pressed", lower=1.5)),
-    "c6": (start("hover"), start("pressed", lower=1)),
+    "c6": (start("hover", parts=("p5", "p2")), start("pressed", lower=1)),
     "c7": (start("hover"), start("sunk", lower=0.5)),
     "c9": (
         start("pressed", lower=2),

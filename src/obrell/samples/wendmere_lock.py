@@ -111,20 +111,20 @@ def raise_sluice() -> Control:
     )  # fmt: skip
     body = part(
         "p2", "Body", Box(width=172, height=38, corners="round"), 106, 40,
-        linear((0, "#4aa7b1"), (0.47, "#2a8c97"), (0.5, "#1a7580"), (0.78, "#14626d"), (1, "#2a93a0")),
+        linear((0, "#2a93a0"), (0.3, "#1a7580"), (0.5, "#12626a"), (0.78, "#0c4f57"), (1, "#1a7580")),
         inner(-3, 9, "#7fe6ea", 0.5, blend="screen"),
         inner(3, 7, "#052d36", 0.55, blend="multiply"),
         inner(0, 2, "#04252d", 0.6, spread=0.5, blend="multiply"),
     )  # fmt: skip
     foot = part(
-        "p3", "Foot light", Round(width=166, height=21), 106, 50,
-        radial((0, "#a8f3ee", 0.58), (0.4, "#86e4e6", 0.3), (0.7, "#62d0d6", 0.1), (1, "#4fc4cc", 0)),
+        "p3", "Foot light", Round(width=166, height=15), 106, 54,
+        radial((0, "#a8f3ee", 0.42), (0.4, "#86e4e6", 0.16), (0.7, "#62d0d6", 0.04), (1, "#4fc4cc", 0)),
         blend="screen",
     )  # fmt: skip
     gloss = part(
         "p4", "Gloss", Box(width=160, height=16, corners="four", top_left=9, top_right=9,
                            bottom_right=7, bottom_left=7), 106, 31,
-        linear((0, "#ffffff", 0.82), (0.5, "#ffffff", 0.38), (1, "#ffffff", 0.14)),
+        linear((0, "#ffffff", 0.78), (0.45, "#ffffff", 0.26), (1, "#ffffff", 0.03)),
     )  # fmt: skip
     label = part(
         "p5", "Label", Text(words="Raise sluice", size=15, weight=650, tracking=0.2), 106, 40.5,
