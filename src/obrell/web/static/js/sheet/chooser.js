@@ -8,7 +8,6 @@
  * @typedef {import("./following.js").LinkTo} LinkTo
  * @typedef {import("./pick.js").Pick} Pick
  */
-import { unsettled } from "../ui/api.js";
 import { all, byId, closest } from "../ui/dom.js";
 import { typing } from "../ui/page.js";
 import { ColourField, hexOf } from "./colour_field.js";
@@ -36,10 +35,10 @@ function besides(id, way) {
 }
 
 /** What was chosen so far, and what it was. @param {Chooser} chooser @returns {Pick} */
-function pickOf({ path, slot, bench, changed, valueBefore, field, colour, following, fade }) {
+function pickOf({ path, slot, bench, valueBefore, field, colour, following, fade }) {
   const { link, remembered } = following;
   const parts = path.includes("*") ? bench.state.selected : [];
-  const [before, text, opacity] = [changed.old && changed.typed ? "" : valueBefore, field.hex.value, fade.state];
+  const [before, text, opacity] = [field.doubtful ? "" : valueBefore, field.hex.value, fade.state];
   return { path, slot, parts, before, text, colour, link, remembered, opacity };
 }
 
@@ -71,8 +70,6 @@ export class Chooser {
     this.colour = "";
     /** What was stored of it, as JSON. */
     this.valueBefore = "";
-    /** Whether it may be older than what was just done, and whether something is typed over it. */
-    this.changed = { old: false, typed: false };
     this.#listen();
   }
 
@@ -86,9 +83,6 @@ export class Chooser {
     byId("from-art").addEventListener("click", () => this.#take(seenAt));
     byId("from-part").addEventListener("click", () => this.#take(paintedAt));
     this.box.addEventListener("keydown", (event) => this.#key(event));
-    this.box.addEventListener("input", () => {
-      this.changed.typed = true;
-    });
     document.addEventListener(
       "pointerdown",
       ({ target }) => {
@@ -115,7 +109,6 @@ export class Chooser {
     this.colour = this.before;
     this.following.begin(JSON.parse(button.dataset.link ?? "null"));
     this.valueBefore = JSON.stringify(this.following.value(this.before));
-    this.changed = { old: unsettled(), typed: false };
     this.fade.begin(this.path);
     this.open = true;
     this.box.hidden = false;

@@ -7,6 +7,7 @@
  * @typedef {{refused: string}} Refused why something is no colour
  * @typedef {Colour|Refused|undefined} Read what was asked for, if anything was
  */
+import { unsettled } from "../ui/api.js";
 import { all, byId, closest } from "../ui/dom.js";
 import { follow } from "../ui/drags.js";
 import { ask, wordsOf } from "../ui/page.js";
@@ -46,6 +47,8 @@ export class ColourField {
     this.fault = /** @type {HTMLElement} */ (box.querySelector(".fault"));
     /** @type {Three} */
     this.hsv = [0, 0, 0];
+    /** Whether what was begun with may be older than what was just done, and whether something is typed over it. */
+    this.begun = { old: false, typed: false };
     /** Counts what was asked for: the newest answer wins. */
     this.turn = 0;
     /** What was asked for last comes to. @type {Promise<Read>} */
@@ -62,6 +65,9 @@ export class ColourField {
       row.addEventListener("change", () => this.read(row.dataset.space ?? "", value().join(" ")));
     }
     box.addEventListener("keydown", (event) => this.#key(event));
+    box.addEventListener("input", () => {
+      this.begun.typed = true;
+    });
   }
 
   /** Ask for a colour in all spaces. @param {string} space @param {string} value */
@@ -102,9 +108,16 @@ export class ColourField {
     return colour;
   }
 
+  /** Whether a colour was typed over one that may not be what is stored: then it means something, also when it is the
+   * same. */
+  get doubtful() {
+    return this.begun.old && this.begun.typed;
+  }
+
   /** A colour that is begun with: its digits are there to be typed over at once. @param {string} hex */
   begin(hex) {
     this.fault.textContent = "";
+    this.begun = { old: unsettled(), typed: false };
     this.hex.value = hex;
     this.hex.focus({ preventScroll: true });
     this.hex.select();
