@@ -34,7 +34,8 @@ HEAD = """# SVG beside PNG
 What `python -m tools.fidelity` measured: a rounded box of 90 × 40 with one paint and one effect at its usual values,
 delivered as SVG and drawn by Chromium at density 2, against our own PNG of that density. Differences are of
 premultiplied 8-bit levels: the mean over all pixels, and what 99 of 100 pixels keep to. Chromium's blurs are up to 15
-levels off by themselves ([rendering.md](rendering.md)).
+levels off by themselves ([rendering.md](rendering.md)). A second renderer, resvg, draws every effect within 2 levels
+of the PNG but for small blurs (`tests/truth/test_second_renderer.py`).
 
 *native*: SVG's own shapes, gradients and filters. *picture*: SVG has no means for it, so this effect alone is embedded
 as a PNG of density 2, at its place, with its blend mode. *nothing*: left out of the SVG.
