@@ -203,7 +203,7 @@ def test_colours_and_ramps(page, server):
     expect(page.locator(".stops .colour").last).to_contain_text("#407fbf")
     stop = page.locator(".stop").nth(1).bounding_box()
     drag(page, (stop["x"] + 8, stop["y"] + 12), (stop["x"] + 28, stop["y"] + 12))
-    expect(page.locator("#history li").first).to_contain_text("Place of paint on Body")
+    expect(page.locator("#history li").first).to_contain_text("Place of stop 2 of paint on Body")
     page.locator(".stops .colour").first.click()
     page.locator("#from-art").click()
     page.mouse.click(*at(page, 106, 21))

@@ -182,3 +182,12 @@ def test_one_of_several_colourways_is_said_in_names():
 def test_states_and_sizes_of_one_name_are_both_said():
     made = do(do(BUTTON, kind="add-state", name="Small"), kind="add-size", name="Small", factor=0.5)
     assert "control.small.small.1.png" in files(made)[1]
+
+
+def test_values_of_stops_are_told_apart():
+    for number in (0, 1):
+        change = {
+            "path": f"parts/p2/effects/{BUTTON.parts[1].effects[0].id}/fill/stops/{number}/opacity",
+            "value": 0.5,
+        }
+        assert f"of stop {number + 1} of paint on" in read_edit({"kind": "set", "changes": [change]}).label(BUTTON)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, ValidationError
@@ -174,8 +175,16 @@ def whose(control: Control, path: str) -> str:
         return ""
     part: Part = value_at(control, "/".join(steps[:2]))
     if len(steps) > 4 and steps[2] == "effects":
-        return f" of {told_apart(part, value_at(part, f'effects/{steps[3]}'))} on {part.name}"
+        return f"{_stop_said(steps)} of {told_apart(part, value_at(part, f'effects/{steps[3]}'))} on {part.name}"
     return f" of {part.name}"
+
+
+def _stop_said(steps: list[str]) -> str:
+    """Return `` of stop 2`` for the path of a value of a gradient's second stop, empty for all others."""
+    for name, place in pairwise(steps):
+        if name == "stops" and place.isdigit():
+            return f" of stop {int(place) + 1}"
+    return ""
 
 
 def told_apart(part: Part, effect: AnyEffect) -> str:
