@@ -67,6 +67,7 @@ class Halves {
     const { before, line, stage } = this;
     const at = Math.round(stage.element.clientWidth * this.share);
     line.style.left = `${at}px`;
+    line.setAttribute("aria-valuenow", String(Math.round(this.share * 100)));
     line.hidden = before.hidden = !this.on;
     const box = stage.art.canvas.getBoundingClientRect();
     const own = stage.element.getBoundingClientRect();
