@@ -604,7 +604,8 @@ def alone(chromium, shared, **how):
 def test_the_shared_page_is_operated_from_a_disk_without_any_request(chromium, shared):
     page, asked = alone(chromium, shared)
     expect(page.locator("html.scripted")).to_have_count(1)
-    page.locator("#run").click()
+    # The sources are still until they are started.
+    expect(page.locator("#run")).to_have_text("Start")
     assert asked == [shared]
     states = {"i1": "hover", "i8": "hover"}
     for ident, state in states.items():

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+from html import unescape
 
 import numpy as np
 import pytest
@@ -208,3 +209,15 @@ def test_conditions_out_of_range_are_refused(client):
         assert client.get(f"{PANEL}/conditions.png?{query}").status_code == 422
     labels = client.get(f"{PANEL}/labels?sun=300").text
     assert "less than 4.5 : 1" in labels
+
+
+@pytest.mark.parametrize(
+    ("edit", "words"),
+    [({"than": "9"}, "That is never so: “upper pound” goes from 2 to 2.8."),
+     ({"than": "1"}, "That is always so"), ({"than": "2.5"}, "")],
+)  # fmt: skip
+def test_a_condition_that_is_never_or_always_met_is_said(client, edit, words):
+    assert edited(client, {"kind": "set-move", "source": "upper-pound", "at": 0, **edit}).status_code == 200
+    page = unescape(client.get(PANEL).text)
+    assert words in page
+    assert words or "so: “upper pound”" not in page

@@ -23,7 +23,7 @@ from obrell.core.trial.instances import behaviour_of, instance, looks_of, number
 from obrell.core.trial.operating import TABLES
 from obrell.core.trial.playing import by_pair, frame_count
 from obrell.core.trial.reach import Reach, area_of, is_touched, reach_of
-from obrell.core.trial.sources import table_of
+from obrell.core.trial.sources import series_of, table_of
 from obrell.core.trial.starts import GROUNDS
 from obrell.core.values.base import canonical_json, text_hash
 from obrell.core.values.colours import SwatchLink
@@ -208,6 +208,8 @@ class MoveView:
     what: str
     when: str = ""
     than: str = ""
+    never: str = ""
+    """Why its condition is never or always met."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -250,10 +252,21 @@ def _moves(source: Source, there: dict[str, Piece]) -> Iterator[MoveView]:
         piece = there.get(one.placement)
         name = "something that is gone" if piece is None else piece.control.name
         if isinstance(one, Switches):
-            yield MoveView(at, name, "on", one.when, number(one.than))
+            yield MoveView(at, name, "on", one.when, number(one.than), _never(source, one))
         else:
             found = [] if piece is None else [two.name for two in piece.control.readings if two.id == one.reading]
             yield MoveView(at, name, found[0].lower() if found else "a reading that is gone")
+
+
+def _never(source: Source, move: Switches) -> str:
+    """Return why a condition is never met, or always; empty for all others."""
+    values = series_of(source.course).values
+    low, high = min(values), max(values)
+    met = (low > move.than, high > move.than) if move.when == "above" else (low < move.than, high < move.than)
+    if met[0] != met[1]:
+        return ""
+    goes = f"is always {number(low)}" if low == high else f"goes from {number(low)} to {number(high)}"
+    return f"That is {'always' if met[0] else 'never'} so: “{source.name}” {goes}."
 
 
 def _choices(panel: Panel, there: dict[str, Piece]) -> Iterator[tuple[str, str]]:

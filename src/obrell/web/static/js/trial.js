@@ -64,6 +64,8 @@ export class Trial {
     startTray(this);
     this.pieces.addEventListener("missing", () => trouble("A picture of this panel is not there any more."));
     this.show(this.screen);
+    // There is nothing to operate yet.
+    if (!this.screen.pieces.length) this.arranging.turn(true);
   }
 
   /** The screen as it stands now. @param {Screen} screen */

@@ -127,7 +127,7 @@ class Page {
     for (const one of data.pieces) this.standing[one.id] = { ...STILL, ...one.now };
     this.passed = 0;
     this.seen = performance.now();
-    this.running = data.sources.length > 0;
+    this.running = false;
     document.documentElement.classList.add("scripted");
     new Hands(/** @type {any} */ (this));
     document.getElementById("run")?.addEventListener("click", ({ currentTarget: button }) => this.#toggle(button));
