@@ -165,11 +165,15 @@ def test_what_has_a_chooser_is_said_under_the_pointer_and_not_offered(client):
 
 def test_several_of_different_kinds_are_named_and_removed_together(client):
     made = client.post(f"/kits/{KIT}/trial", data={"start": "form", "name": "Mixed"}).headers["hx-redirect"]
-    edited(client, {"kind": "put", "control": "c7", "x": 0, "y": 0}, made)
-    for chosen, said, lined in (("i1,f1", "2 things", False), ("f1,f2", "2 things", False), ("i1,gone", "", False)):
+    put = edited(client, {"kind": "put", "control": "c7", "x": 0, "y": 0}, made).json()["screen"]["pieces"][0]["id"]
+    for chosen, said, lined in (
+        (f"{put},f1", "2 things", False),
+        ("f1,f2", "2 things", False),
+        (f"{put},no", "", False),
+    ):
         head = client.get(f"{made}/now?chosen={chosen}").json()["sheet"]["head"]
         assert (said in head, "With one another" in head) == (True, lined)
-    answer = edited(client, {"kind": "remove", "placements": ["i1", "f1"]}, made).json()
+    answer = edited(client, {"kind": "remove", "placements": [put, "f1"]}, made).json()
     assert answer["said"] == "Removed 2 things from “Mixed”"
     assert answer["screen"]["fixtures"][0]["id"] == "f2"
     assert answer["screen"]["pieces"] == []
