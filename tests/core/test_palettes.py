@@ -95,6 +95,25 @@ def test_tokens_of_others_are_read_with_groups_types_spaces_and_aliases():
     assert names["plain"].colour == "#abcdef"
 
 
+def test_what_points_to_nothing_and_what_is_faint_is_said():
+    others = {
+        "sea": {
+            "$type": "color", "mist": {"$value": {"colorSpace": "srgb", "components": [1, 1, 1], "alpha": 0.4}},
+            "deep": {"$value": "{sea.gone}"}, "like": {"$value": "{sea.mist}"},
+        }
+    }  # fmt: skip
+    read = read_palette(json.dumps(others).encode())
+    assert [one.name for one in brought_in(BARE, read).swatches] == ["sea mist", "sea like"]
+    assert read.remarks == [
+        "Left out “sea deep”: it points to “sea.gone”, which is not in the file",
+        "Swatches are opaque: the opacity of “sea mist” was left out",
+    ]
+    assert read_palette(b":root{--mist:#ffffff80;--deep:var(--gone)}").remarks == [
+        "Left out “deep”: it points to “gone”, which is not in the file",
+        "Swatches are opaque: the opacity of “mist” was left out",
+    ]
+
+
 def test_lists_are_read_however_they_are_written():
     text = "# ours\n#1f8a92 tarn\nbrass: C9952C\n\nslate, #4d5b63;\n 12  34 56 deep water"
     kit = brought_in(BARE, read_palette(text.encode()))

@@ -47,12 +47,12 @@ def remove(kits: Kits, kit: str, swatch: str, instead: str = "") -> str:
 
 
 def bring_in(kits: Kits, kit: str, content: bytes) -> str:
-    """The swatches of a file brought into a kit, as one step; what was done, in words."""
+    """The swatches of a file brought into a kit, as one step; what was done and what was left out, in words."""
     read = read_palette(content)
     count = len(read.swatches)
     label = f"Brought in {count} swatch{'' if count == 1 else 'es'}"
     kits.change_index(kit, lambda index: brought_in(index, read), label)
-    return label
+    return ". ".join([label, *read.remarks])
 
 
 def change_all(kits: Kits, kit: str, edit: Edit, label: str, only: Sequence[str] = ()) -> str:

@@ -35,6 +35,7 @@ def read_palette(content: bytes) -> Palette:
     except UnicodeDecodeError as error:
         raise BadDocument("This is not a text file of swatches.") from error
     found = _read(text.strip())
+    found.check()
     if not found.swatches and not found.colourways:
         raise BadDocument("No colours were found in this file.")
     if len(found.swatches) > MOST_SWATCHES:

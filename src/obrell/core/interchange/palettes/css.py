@@ -56,4 +56,4 @@ def _properties(content: Any) -> Iterator[Read]:
         if alias:
             yield Read(name, like=alias[1])
         elif colour is not None:
-            yield Read(name, colour[0])
+            yield Read(name, colour[0], opacity=colour[1])

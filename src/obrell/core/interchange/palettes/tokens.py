@@ -93,9 +93,10 @@ def _swatch(path: Path, token: dict[str, Any]) -> Read:
     if alias:
         steps = tuple(alias[1].split("."))
         like = ".".join(steps[1:] if steps[:1] == (SWATCHES,) else steps)
-        own_colour = _colour(ours["colour"], name) if ours.get("colour") else ""
+        own_colour = _colour(ours["colour"], name)[0] if ours.get("colour") else ""
         return Read(name, own_colour, like, role, ".".join(shown))
-    return Read(name, _colour(value, name), "", role, ".".join(shown))
+    colour, opacity = _colour(value, name)
+    return Read(name, colour, "", role, ".".join(shown), opacity)
 
 
 def _in_css(space: str, components: list[Any]) -> str:
@@ -107,10 +108,13 @@ def _in_css(space: str, components: list[Any]) -> str:
     return f"{space}({written})" if space in FUNCTIONS else f"color({space} {written})"
 
 
-def _colour(value: Any, name: str) -> str:
-    """A colour value: digits, or an object with a space and components (Design Tokens Color)."""
-    text = value
+def _colour(value: Any, name: str) -> tuple[str, float]:
+    """A colour value and its opacity: digits, or an object with a space, components and an alpha (Design Tokens
+    Color)."""
+    text, alpha = value, 1.0
     if isinstance(value, dict):
+        given = value.get("alpha", 1.0)
+        alpha = float(given) if isinstance(given, int | float) and 0 <= given <= 1 else 1.0
         components = value.get("components", [])
         text = value.get("hex")
         if not text and isinstance(components, list):
@@ -118,4 +122,4 @@ def _colour(value: Any, name: str) -> str:
     found = css_colour(text) if isinstance(text, str) else None
     if found is None:
         raise BadDocument(f"“{name}” has no colour that can be read: {json.dumps(value)[:60]}.")
-    return found[0]
+    return found[0], found[1] * alpha
