@@ -316,6 +316,33 @@ def test_a_plate_with_guides_and_an_upper_edge_of_one_pixel(hand):
         assert column[top + density] < 235
 
 
+def test_a_plate_with_a_light_of_one_device_pixel_along_its_upper_edge(hand):
+    page = hand.page
+    hand.key("b")
+    hand.drag((20, 12), (160, 68))
+    expect(page.locator(".part.sel p").first).to_contain_text("140px × 56px")
+    hand.press("[data-add-effect=outline]")
+    expect(page.locator(".eff.open .head")).to_contain_text("Outline")
+    hand.choose(".eff.open .rows select[data-path$='/sides']", "each its own")
+    expect(page.locator(".eff.open .rows .num[aria-label='top width']").first).to_have_text("1")
+    for side in ("right", "bottom", "left"):
+        typed(hand, f"{side} width", "0", ".eff.open .rows")
+        expect(page.locator(f".eff.open .rows .num[aria-label='{side} width']").first).to_have_text("0")
+    hand.choose(".eff.open .rows select[data-path$='/thin']", "1 device px")
+    expect(page.locator("#history")).to_contain_text("1 device px")
+    assert hand.count <= 15
+
+    def lit(density):
+        """How many px are lighter than the plate, down its middle and across it."""
+        shown = picture(page, density)[:, :, :3].astype(int).sum(axis=2)
+        plate = shown[int(40 * density), int(90 * density)]
+        inside = shown[int(12 * density) : int(68 * density), int(20 * density) : int(160 * density)] > plate + 60
+        return inside[:, inside.shape[1] // 2].sum(), inside[inside.shape[0] // 2].sum()
+
+    for density in (1, 2, 3):
+        assert lit(density) == (1, 0)
+
+
 def test_a_two_line_key_with_a_bay_drawn_by_the_pen(hand):
     page = hand.page
     label(hand, "Raise", "sluice")

@@ -20,7 +20,7 @@ from obrell.core.render.compose import Frame, canvas_box
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.browser.hand import LOCK, Held, drag, middle_of, type_value, until, value
-from tests.browser.trying import all_drawn, choose, choose_two, log, middle, open_panel, piece, pixels_of, settled
+from tests.browser.trying import choose, choose_two, log, middle, open_panel, piece, pixels_of, settled
 
 KIT = wendmere_lock()
 CONTROLS = {one.id: at_density(one, 1) for one in KIT.controls}
@@ -65,11 +65,13 @@ def test_at_every_density_a_screen_shows_the_files_of_that_density(page, server,
     open_panel(page, server.url, panel)
     type_value(page, "density", density)
     expect(page.locator("#v-density")).to_have_text(density)
-    until(page, lambda: all_drawn(page))
     for ident, control, size in pieces:
-        settled(page, ident)
         shown = at_density(next(one for one in KIT.controls if one.id == control), float(density), size)
-        assert near(page, ident, picture(resolve(KIT, shown), float(density))), control
+        wanted = picture(resolve(KIT, shown), float(density))
+        # The number stands there at once, the pictures come with the answer.
+        until(page, lambda ident=ident, wanted=wanted: pixels_of(page, ident).shape == wanted.shape)
+        settled(page, ident)
+        assert near(page, ident, wanted), control
     page.mouse.move(*middle(page, ident))
     page.mouse.down()
     settled(page, ident, "pressed")

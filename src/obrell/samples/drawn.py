@@ -63,7 +63,7 @@ def boat_queue() -> Control:
         part("p6", "Title", Text(words="Boat queue", size=15, weight=720, align="start"), x - 76, y - 8,
              drop(1, 1, 0.6), solid("#f6f4ec")),
         part("p7", "Subtitle", Text(words="next: Alder Maid", size=11, weight=420, align="start"), x - 76, y + 10,
-             drop(1, 1, 0.5), solid("#e6e2d6")),
+             drop(1, 1, 0.5), solid("#dde1e2")),
         part("p8", "Count", Text(words="7", font="Unbounded", size=22, weight=800), x + 62, y,
              drop(1, 0, 0.75, colour="#fff1c4"), solid("#4a3206")),
     ), margin=10).evolve(readings=(WAITING,))  # fmt: skip

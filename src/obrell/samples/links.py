@@ -121,6 +121,7 @@ LINKS = {
     "#d9ad4e": SwatchLink(swatch="brass", tint=23, chroma=2.5, hue=4),
     "#d9d3c2": SwatchLink(swatch="chalk", tint=-9, chroma=1.5),
     "#d9efee": SwatchLink(swatch="chalk", tint=-2, chroma=1.5, hue=98),
+    "#dde1e2": SwatchLink(swatch="tarn", tint=78, chroma=-1.5),
     "#d9f5b8": SwatchLink(swatch="brass", tint=74, chroma=5, hue=47),
     "#dcd6c6": SwatchLink(swatch="chalk", tint=-9, chroma=1.5),
     "#dcd8cb": SwatchLink(swatch="chalk", tint=-7, chroma=1),

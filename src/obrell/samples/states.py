@@ -42,7 +42,7 @@ STEPS: dict[str, tuple[Step, ...]] = {
     "c1": SLUICE, "c13": SLUICE, "c11": GATE, "c12": GATE,
     "c3": (start("hover"), start("pressed"), start("focus", gap=2)),
     "c5": (start("hover"), start("pressed", lower=1.5)),
-    "c6": (start("hover", parts=("p5", "p2")), start("pressed", lower=1)),
+    "c6": (start("hover", parts=("p5",)), start("pressed", lower=1)),
     "c7": (start("hover"), start("sunk", lower=0.5)),
     "c9": (
         start("pressed", lower=2),
