@@ -47,7 +47,7 @@ def remove(kits: Kits, kit: str, swatch: str, instead: str = "") -> str:
 
 
 def bring_in(kits: Kits, kit: str, content: bytes) -> str:
-    """The swatches of a file brought into a kit, as one step; what was done and what was left out, in words."""
+    """Bring the swatches of a file into a kit, as one step. Return what was done and what was left out, in words."""
     read = read_palette(content)
     count = len(read.swatches)
     label = f"Brought in {count} swatch{'' if count == 1 else 'es'}"

@@ -35,7 +35,7 @@ FAINT_GLOSS: Step = {
     "kind": "in-states", "states": ["pressed"],
     "edit": {"kind": "set", "changes": [{"path": "parts/p4/opacity", "value": 0.3}]},
 }  # fmt: skip
-"""Pressed down, the glass turns away from the light, and the words on it stay legible."""
+"""The gloss of a pressed capsule is faint, so that its label stays legible."""
 SLUICE = (start("hover"), start("pressed"), FAINT_GLOSS, start("disabled"))
 GATE = (start("hover"), start("pressed", lower=2), start("focus", gap=3))
 STEPS: dict[str, tuple[Step, ...]] = {

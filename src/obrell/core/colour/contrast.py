@@ -19,8 +19,13 @@ Curve = tuple[tuple[float, float], ...]
 
 def luminance(rgb: Triple) -> float:
     """Relative luminance of encoded sRGB, 0 (black) to 1 (white)."""
-    red, green, blue = (decoded(value) for value in rgb)
-    return sum(weight * channel for weight, channel in zip(LUMINANCE, (red, green, blue), strict=True))
+    red, green, blue = map(decoded, rgb)
+    return weighed((red, green, blue))
+
+
+def weighed(rgb: Triple) -> float:
+    """Return the sum of three channels, each times its weight in luminance."""
+    return sum(weight * channel for weight, channel in zip(LUMINANCE, rgb, strict=True))
 
 
 def contrast(one: str, other: str) -> float:

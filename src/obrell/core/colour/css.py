@@ -52,7 +52,7 @@ def css_colour(text: str) -> tuple[str, float] | None:
 
 
 def is_colour(text: str) -> bool:
-    """Whether a text is a colour at all, one that is not seen too."""
+    """Return whether a text is a colour, also a transparent one or ``currentcolor``."""
     return _parsed(text.strip()) is not None or css_colour(text) is not None
 
 

@@ -78,8 +78,8 @@ def live_at(root: BaseModel, path: str) -> Live | None:
 
 
 def with_number(root: Value, path: str, value: Any) -> Any:
-    """The same as ``with_value`` of a value on the way between two: a number of things is a whole one, halves rounded
-    up (CSS Values 4, section 3.1: integers)."""
+    """Return ``root`` with an interpolated value at ``path``; an integer is rounded, halves up (CSS Values 4, section
+    3.1: integers)."""
     owner, name = field_of(root, path)
     whole = type(owner).model_fields[name].annotation is int and isinstance(value, float)
     return with_value(root, path, math.floor(value + 0.5) if whole else value)

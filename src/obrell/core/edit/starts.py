@@ -57,10 +57,9 @@ NO_BODY = "There is nothing to begin with yet: draw a body and fill it first."
 
 
 class StartState(OfStates):
-    """A state begun with differences, in place of those it has; it keeps its role, and one that is not there yet is
-    made in the role that is usual for them. ``parts`` are the
-    body, where that is not to be guessed. ``lower`` is how far a pressed body goes down, ``gap`` how far a ring is
-    from the edge, both px."""
+    """Begin a state with differences, in place of those it has; its role stays. Without ``state`` a new one is added,
+    in the start's own role. ``parts`` are the body, where that is not to be guessed. ``lower`` is how far a pressed
+    body goes down, ``gap`` how far a ring is from the edge, both px."""
 
     kind: Literal["start-state"] = "start-state"
     start: Start

@@ -67,10 +67,9 @@ class TypeValue(Edit):
             live = live_at(control, path)
         if live is None:
             raise BadValue("This is not a number.", path)
-        text, shift = self.text.strip(), self.shift
-        if "*" in self.path:
-            shift = to_middle(control, path)
-        if "*" in self.path and text[:1] in RELATIVE:
+        text, several = self.text.strip(), "*" in self.path
+        shift = to_middle(control, path) if several else self.shift
+        if several and text[:1] in RELATIVE:
             now = float(value_at(control, path)) * live.factor + shift
             text = f"({number(now)}){text}"
         value = number_from(text, live) - shift

@@ -31,6 +31,8 @@ SWITCHED = {
     ("visible", True): "Showed", ("visible", False): "Hid", ("locked", True): "Locked", ("locked", False): "Unlocked",
 }  # fmt: skip
 """What is done by setting a value that is yes or no."""
+MIDDLES = ("parts/*/x", "parts/*/y")
+"""Paths that stand for the middles of many parts."""
 ALWAYS_FREE = ("visible", "locked", "name")
 """What may be changed on a locked part."""
 
@@ -56,24 +58,20 @@ class SetValues(Edit):
 
     def each(self) -> list[Change]:
         """The changes, those of many parts one by one."""
-        return [
-            Change(path=change.path.replace("*", part, 1), value=change.value)
-            for change in self.changes
-            for part in (self.parts if "*" in change.path else ("",))
-        ]
+        return [one for change in self.changes for one in self._one_by_one(change)]
+
+    def _one_by_one(self, change: Change) -> list[Change]:
+        if "*" not in change.path:
+            return [change]
+        return [Change(path=change.path.replace("*", part, 1), value=change.value) for part in self.parts]
 
     def _placed(self, control: Control) -> list[Change]:
-        """Return the changes one by one, the places of many parts as their own x and y."""
-        many = {f"parts/{part}/{axis}" for axis in "xy" for part in self.parts if self._names(f"parts/*/{axis}")}
+        """Return the changes one by one, with the x and y of each part where the place of many middles is set."""
         return [
-            one.evolve(value=one.value - to_middle(control, one.path))
-            if one.path in many and isinstance(one.value, int | float)
-            else one
-            for one in self.each()
+            _from_middle(control, one) if change.path in MIDDLES else one
+            for change in self.changes
+            for one in self._one_by_one(change)
         ]
-
-    def _names(self, path: str) -> bool:
-        return any(change.path == path for change in self.changes)
 
     def apply(self, control: Control, around: Surroundings) -> Control:
         before, changes = control, self._placed(control)
@@ -116,6 +114,13 @@ class SetValues(Edit):
             return f"{switched} {thing}"
         title, before, after = described(control, first.path, first.value)
         return f"{title}{whose(control, first.path)}: {before} → {after}"
+
+
+def _from_middle(control: Control, change: Change) -> Change:
+    """Return the change of a part's x or y that moves its middle to the value."""
+    if not isinstance(change.value, int | float):
+        return change
+    return change.evolve(value=change.value - to_middle(control, change.path))
 
 
 def described(control: Control, path: str, value: Any) -> tuple[str, str, str]:
@@ -248,8 +253,8 @@ def _set_of_part(draft: Draft, name: str, path: str, value: Any, light: float) -
 
 
 def _fitted_mask(old: Part, part: Part, path: str) -> Part:
-    """A mask that begins or ends to move with its part fits it where that is now; one that is measured otherwise masks
-    as before."""
+    """Return the part with its mask adjusted to a changed field: fitted to the part's place when it begins or ends to
+    move along, its stops converted when its measure changes."""
     steps = path.split("/")
     name = "/".join(steps[:2])
     mask, field = value_at(part, name), "/".join(steps[2:])

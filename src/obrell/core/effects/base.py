@@ -26,6 +26,7 @@ Zone = Literal["behind", "surface", "edge", "whole"]
 ZONES: tuple[Zone, ...] = get_args(Zone)
 """In the order in which they are painted."""
 SAID_ELSEWHERE = frozenset({"kind", "id", "visible", "blend", "seed"})
+"""Fields that the sheet shows outside of the sentence, and the seed, which says nothing to a reader."""
 UNMOVED = Similarity()
 ON_GRID = 1e-9
 """Device px from the grid within which a place lies on it."""
@@ -165,20 +166,19 @@ class Effect(Value):
 
     @abstractmethod
     def sentence(self) -> Sentence:
-        """What follows its label in the sheet, at its usual values."""
+        """Return what follows its label in the sheet."""
 
     def account(self) -> Sentence:
-        """Return the sentence with all else that is not as usual: whole numbers, lengths and choices, switches."""
+        """Return the sentence, followed by every number, choice, colour and switch that differs from its default."""
         sentence = self.sentence()
         said = {piece.path.partition("/")[0] for piece in sentence if isinstance(piece, Slot)}
         unsaid = said | SAID_ELSEWHERE | set(self.hidden_fields())
         more: list[Words | Slot] = []
         for name, field in type(self).model_fields.items():
-            value, usual = getattr(self, name), field.get_default(call_default_factory=True)
-            if name in unsaid or value == usual or not isinstance(value, int | float | str) or not field.title:
+            value, default = getattr(self, name), field.get_default(call_default_factory=True)
+            if name in unsaid or value == default or not isinstance(value, int | float | str) or not field.title:
                 continue
-            switched = value is True
-            more += [Words(f", {field.title}")] if switched else [Words(f", {field.title} "), Slot(name)]
+            more += [Words(f", {field.title}")] if value is True else [Words(f", {field.title} "), Slot(name)]
         return (*sentence, *more)
 
     def light_path(self) -> str:

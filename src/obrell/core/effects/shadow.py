@@ -71,6 +71,5 @@ class Shadow(Effect):
             falls = (Slot("offset/across"), Words(" across, "), Slot("offset/down"), Words(" down"))
         return (
             *falls, Words(", blur "), Slot("blur"),
-            *((Words(", spread "), Slot("spread")) if self.spread else ()),
             Words(", "), Slot("colour"), Words(" "), Slot("opacity"),
         )  # fmt: skip

@@ -101,14 +101,14 @@ def only_path_data(text: str) -> bool:
 def valid_beginning(text: str) -> str:
     """Return path data up to the first segment that is wrong (SVG 2, section 9.5.4), without that."""
     segments: list[str] = []
-    place = 0
-    while found := _COMMAND.match(text, place):
+    found = _COMMAND.match(text)
+    whole = found is not None and found[1] in "mM"
+    while found and whole:
         numbers, place, whole = _numbers_after(text, found)
         if numbers or not _COUNTS[found[1].lower()]:
             segments.append(found[1] + " ".join(numbers))
-        if not whole or (len(segments) == 1 and found[1] not in "mM"):
-            break
-    return "" if segments and segments[0][0] not in "mM" else "".join(segments)
+        found = _COMMAND.match(text, place)
+    return "".join(segments)
 
 
 def _numbers_after(text: str, command: re.Match[str]) -> tuple[list[str], int, bool]:

@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field
 
+from obrell.core.colour.contrast import LUMINANCE
 from obrell.core.colour.spaces import decoded, encoded
 from obrell.core.raster.blur import blur, support_px
 from obrell.core.raster.layers import Coverage, PixelBox
@@ -26,7 +27,7 @@ Light = NDArray[np.float32]
 Deficiency = Literal["usual", "protan", "deutan", "tritan"]
 WHITE_CD = 350.0
 """Luminance of white of a display by day, cd/m²."""
-LUMA = np.array([0.2126, 0.7152, 0.0722], np.float32)
+LUMA = np.array(LUMINANCE, np.float32)
 """Of linear sRGB (IEC 61966-2-1)."""
 TO_XYZ = np.array(
     [[0.4124564, 0.3575761, 0.1804375], [0.2126729, 0.7151522, 0.0721750], [0.0193339, 0.1191920, 0.9503041]],

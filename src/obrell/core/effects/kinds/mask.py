@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
-from obrell.core.colour.contrast import LUMINANCE
+from obrell.core.colour.contrast import weighed
 from obrell.core.colour.spaces import from_hex, to_hex
 from obrell.core.effects.base import Effect, Operation, Side, Stand, Zone
 from obrell.core.shapes.base import Sentence, Slot, Words
@@ -97,8 +97,7 @@ def _as_lightness(stop: Stop) -> Stop:
 def _as_opacity(stop: Stop) -> Stop:
     if not isinstance(stop.colour, str):
         return stop
-    lightness = sum(weight * channel for weight, channel in zip(LUMINANCE, from_hex(stop.colour), strict=True))
-    return stop.evolve(colour="#ffffff", opacity=min(1.0, lightness * stop.opacity))
+    return stop.evolve(colour="#ffffff", opacity=min(1.0, weighed(from_hex(stop.colour)) * stop.opacity))
 
 
 def cover_of_kind(kind: str) -> GradientCover | PartCover:

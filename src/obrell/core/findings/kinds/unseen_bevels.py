@@ -21,8 +21,8 @@ COVERS = {"inside": 1.0, "centre": 0.5, "outside": 0.0}
 
 
 class UnseenBevels(Kind):
-    """A bevel rises over its whole width: over more than its part it is too flat to be seen, and an opaque outline
-    that is as wide covers it."""
+    """Finds bevels that are wider than their part, and so too flat to be seen, and inside bevels under an opaque
+    outline of at least their width."""
 
     kind: ClassVar[str] = "unseen-bevels"
     looks_for: ClassVar[str] = "bevels that are not seen"
@@ -35,7 +35,7 @@ class UnseenBevels(Kind):
         for effect in part.effects:
             if isinstance(effect, Bevel) and effect.seen and effect.width > 0:
                 inside = effect.width * SHARES[effect.side]
-                outline = _cover(part, inside)
+                outline = _cover(part, inside) if effect.side == "inside" else None
                 if outline is not None:
                     yield self._covered(part, outline)
                 elif inside > _room(part):
@@ -63,8 +63,6 @@ def _room(part: Part) -> float:
 
 def _cover(part: Part, inside: float) -> Outline | None:
     """Return an opaque outline that covers what lies up to ``inside`` px from the edge."""
-    if inside <= 0:
-        return None
     for effect in part.effects:
         if isinstance(effect, Outline) and _opaque(effect) and effect.width * COVERS[effect.place] >= inside:
             return effect
@@ -73,8 +71,9 @@ def _cover(part: Part, inside: float) -> Outline | None:
 
 def _opaque(outline: Outline) -> bool:
     """Return whether an outline hides what lies under all of it."""
-    whole = outline.seen and outline.opacity == 1 and outline.blend == "normal"
-    return whole and isinstance(outline.fill, Solid) and outline.sides == "alike" and outline.gap == 0
+    whole = outline.sides == "alike" and outline.gap == 0 and not outline.hairline and not outline.drawn
+    paint = outline.seen and outline.opacity == 1 and outline.blend == "normal" and isinstance(outline.fill, Solid)
+    return whole and paint
 
 
 def _setting(part: Part, effect: Bevel | Outline, name: str, value: float | str) -> SetValues:

@@ -103,8 +103,8 @@ class Writer:
         return {"filter": self.defs.filter(around, *steps)}
 
     def _outside(self, hole: Blurred, table: Lookup | None, colour: str) -> str:
-        """One colour around a blurred hole, as the filter inverts it: nothing is drawn that reaches far beyond the
-        canvas, where renderers may cut it off."""
+        """Return a path for one colour around a blurred hole. Its filter blurs and inverts the hole, so that nothing
+        reaches beyond the canvas, where some renderers cut it off."""
         inverted = _alpha((_curve(table) if table else (0.0, 1.0))[::-1], result="hole")
         flood = element("feFlood", {"flood-color": colour})
         inside = element("feComposite", {"in2": "hole", "operator": "in"})

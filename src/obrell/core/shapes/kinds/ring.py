@@ -63,7 +63,7 @@ class Ring(Shape):
         return self.evolve(outer=outer, inner=inner) if self.sweep == 360 and outer > inner > 0 else None
 
     def as_ring(self, distance: float) -> Ring | None:
-        """A ring farther out is as wide, so that the rings leave gaps."""
+        """Return a ring of the same width a distance farther out."""
         outer, inner = self.outer + distance, self.inner + distance
         return self.evolve(outer=outer, inner=inner) if outer > inner > 0 else None
 

@@ -47,7 +47,7 @@ export class ColourField {
     this.fault = /** @type {HTMLElement} */ (box.querySelector(".fault"));
     /** @type {Three} */
     this.hsv = [0, 0, 0];
-    /** Whether what was begun with may be older than what was just done, and whether something is typed over it. */
+    /** Whether the colour it opened with may be outdated, and whether something was typed since. */
     this.begun = { old: false, typed: false };
     /** Counts what was asked for: the newest answer wins. */
     this.turn = 0;
@@ -108,8 +108,7 @@ export class ColourField {
     return colour;
   }
 
-  /** Whether a colour was typed over one that may not be what is stored: then it means something, also when it is the
-   * same. */
+  /** Whether a colour was typed while the one shown may not be the stored one: then it is sent even if it is equal. */
   get doubtful() {
     return this.begun.old && this.begun.typed;
   }
