@@ -193,13 +193,16 @@ def test_a_changed_label_moves_its_body(page, server):
     expect(page.locator("[data-form=fit-around]")).to_contain_text("Fit Body around Label")
     page.locator("[data-form=fit-around] button").click()
     expect(steps_done(page).first).to_contain_text("Fitted Body around Label")
+    page.locator(".part[data-part=p2] .no").click()
+    expect(page.locator(".part.sel")).to_have_count(1)
+    fitted = float(value(page, "parts/p2/shape/width").inner_text())
     page.locator(".part[data-part=p5] .no").click()
     expect(page.locator(".part.sel")).to_have_count(1)
     words = value(page, "parts/p5/shape/words")
     words.fill("Raise both sluices")
     words.press("Enter")
     page.locator(".part[data-part=p2] .no").click()
-    until(page, lambda: float(value(page, "parts/p2/shape/width").inner_text()) > 200)
+    until(page, lambda: float(value(page, "parts/p2/shape/width").inner_text()) > fitted + 20)
     expect(page.locator(".follow").first).to_contain_text("Keeps to Label: wider by")
 
 

@@ -122,6 +122,25 @@ def test_a_linear_gradients_line_can_be_dragged(hand):
     until(page, lambda: float(offset.inner_text()) > 4)
 
 
+def test_a_new_shadow_falls_where_its_handle_is_dragged_and_has_a_name(hand):
+    page = hand.page
+    part = hand.put("b", (20, 20), (80, 60))
+    page.locator(".part.sel").get_by_role("button", name="drop shadow").click()
+    x, y = middle_of(page, "circle.fall-dot")
+    right, below = at(page, 60, 50)
+    left, top = at(page, 50, 40)
+    drag(page, (x, y), (x + right - left, y + below - top))
+    effect = page.locator(".eff.open").get_attribute("data-effect")
+    base = f"parts/{part}/effects/{effect}"
+    expect(number(page, f"{base}/offset/across")).to_have_text("10")
+    expect(number(page, f"{base}/offset/down")).to_have_text("12")
+    expect(page.locator("#history")).to_contain_text("Moved the drop shadow of Box")
+    page.locator(f"[data-path='{base}/name']").click()
+    page.keyboard.type("Long shade")
+    page.keyboard.press("Enter")
+    expect(page.locator(".eff.open .head")).to_have_text("Long shade")
+
+
 @pytest.mark.parametrize(("mode", "place", "piece"), [("union", (100, 50), 1), ("difference", (20, 30), 0)])
 def test_two_presses_go_into_a_combination(hand, mode, place, piece):
     page = hand.page

@@ -318,6 +318,9 @@ def test_several_parts_share_an_effect_and_a_pull_asks_for_their_lengths(hand):
     expect(page.locator(".effs")).to_contain_text("blur 24px")
     page.locator("#lit summary").click()
     expect(page.locator("#lit li")).to_have_count(2)
+    page.locator("#lit").get_by_role("button", name="let it follow").first.click()
+    expect(page.locator("#lit summary")).to_contain_text("1 of 2 follow")
+    expect(page.locator("#lit li").first).to_contain_text("follows: yes")
 
 
 def test_a_control_gets_a_ground_of_its_own_and_delivers_it_when_asked(hand):

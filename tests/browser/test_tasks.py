@@ -301,7 +301,7 @@ def test_a_plate_with_guides_and_an_upper_edge_of_one_pixel(hand):
     hand.choose(f"#v-parts-{body}-effects-e1-fill-kind", "linear")
     hand.press("[data-add-effect=inner-shadow]")
     expect(page.locator(".eff.open .head")).to_contain_text("Inner shadow")
-    for name, text in (("by", "1"), ("blur", "0"), ("strength", "100")):
+    for name, text in (("down", "1"), ("blur", "0"), ("strength", "100")):
         typed(hand, name, text, ".eff.open .rows")
     hand.press(".eff.open .rows .colour")
     expect(page.locator("#hex")).to_be_focused()

@@ -1,23 +1,27 @@
 """What is named acts as named."""
 
+import math
+
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from obrell.core.document.measures import anchor_of
-from obrell.core.document.model import Canvas
+from obrell.core.document.measures import anchor_of, frame_on_canvas
+from obrell.core.document.model import Canvas, Light
 from obrell.core.document.resolve import resolve
 from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.edit.companions import proposed_fit
 from obrell.core.edit.materials import material_from
 from obrell.core.effects import Bevel, Blur, DropShadow, InnerShadow, Mask, Outline
-from obrell.core.effects.offsets import Cast
-from obrell.core.errors import Refused
+from obrell.core.effects.offsets import Cast, Shift
+from obrell.core.errors import BadValue, Refused
 from obrell.core.findings import found_in
 from obrell.core.icons import find_icons
+from obrell.core.render.build_up import build_steps
 from obrell.core.render.picture import picture
 from obrell.core.scene.stands import stand_of
-from obrell.core.shapes import Box, Round, Sides
+from obrell.core.shapes import Box, Round, Sides, Text
 from obrell.core.shapes.base import Slot
 from obrell.web.keeping import keeping
 from tests.making import KIT, SHAPES_TRIED, control, part, solid
@@ -241,3 +245,81 @@ def test_a_bevel_that_is_not_seen_is_found_and_its_cure_shows_it():
         cured = applied(one.cures[0].edit, here, Surroundings.of(KIT))
         assert not found(cured, "unseen-bevels")
         assert np.ptp(picture(resolve(KIT, cured), 1.0)[21:39, 21:59, 0]) > 10
+
+
+def test_an_outside_bevel_under_an_outline_begins_at_its_outer_edge():
+    bevel = Bevel(id="e2", width=3, side="outside")
+    here = control(part(Box(width=40, height=20), solid("#808080"), bevel, Outline(id="e3", width=4, place="outside")))
+    (one,) = found(here, "unseen-bevels")
+    cured = applied(one.cures[0].edit, here, Surroundings.of(KIT))
+    assert not found(cured, "unseen-bevels")
+    changed = picture(resolve(KIT, cured), 1.0).astype(int) - picture(resolve(KIT, here), 1.0)
+    where = np.argwhere(np.abs(changed).max(axis=2) > 2)
+    (top, left), (bottom, right) = where.min(axis=0), where.max(axis=0) + 1
+    x, y = here.parts[0].x, here.parts[0].y
+    assert (left, top, right, bottom) == (x - 20 - 7, y - 10 - 7, x + 20 + 7, y + 10 + 7)
+    assert not np.abs(changed[int(y) - 14 : int(y) + 14, int(x) - 24 : int(x) + 24]).any()
+
+
+@pytest.mark.parametrize(
+    ("offset", "steps", "falls"),
+    [
+        (Shift(), False, (5.5, 3.5)),
+        (Shift(), True, (5.5, 0.0)),
+        (Cast(follow=True, distance=1), False, (0.0, 3.5)),
+        (Cast(direction=10), False, (6.5 * math.sin(math.radians(122)), -6.5 * math.cos(math.radians(122)))),
+        (Cast(direction=10), True, (6.5 * math.sin(math.radians(120)), -6.5 * math.cos(math.radians(120)))),
+    ],
+)
+def test_a_shadow_falls_where_its_handle_is_put(offset, steps, falls):
+    here = control(part(Box(width=40, height=20), solid("#808080"), DropShadow(id="e2", offset=offset), x=40, y=30))
+    edit = read_edit({"kind": "move-shadow", "part": "p1", "effect": "e2", "x": 45.4, "y": 33.4, "steps": steps})
+    moved = applied(edit, here, Surroundings.of(KIT.evolve(light=Light(direction=0.0))))
+    assert moved.parts[0].effects[1].offset.vector(0.0) == pytest.approx(falls)
+    with pytest.raises(Refused, match="only a shadow"):
+        applied(edit.evolve(effect="e1"), here, Surroundings.of(KIT))
+
+
+def test_an_effect_is_called_what_it_is_named():
+    here = control(part(Box(width=40, height=20), solid("#808080"), Bevel(id="e2"), Bevel(id="e3"), name="Key"))
+    edit = read_edit({"kind": "set", "changes": [{"path": "parts/p1/effects/e2/name", "value": "Rim light"}]})
+    named = applied(edit, here, Surroundings.of(KIT))
+    assert named.parts[0].effects[1].heading == "Rim light"
+    assert [step.label for step in build_steps(named.parts[0])] == ["shape", "+ paint", "+ Rim light", "+ bevel"]
+    wider = read_edit({"kind": "set", "changes": [{"path": "parts/p1/effects/e2/width", "value": 9}]})
+    assert "Rim light on Key" in wider.label(named)
+    for wrong in ("two\nlines", "x" * 81):
+        bad = read_edit({"kind": "set", "changes": [{"path": "parts/p1/effects/e2/name", "value": wrong}]})
+        with pytest.raises(BadValue):
+            applied(bad, here, Surroundings.of(KIT))
+
+
+def test_a_body_that_is_fitted_in_even_px_keeps_the_room_that_was_typed():
+    label = part(Text(words="Hold", size=24), solid("#101010"), x=80, y=40)
+    body = part(Box(width=9, height=9), solid("#808080"), x=80, y=32)
+    edit = {"kind": "fit-around", "body": "p2", "inner": "p1", "even": True} | dict.fromkeys(("left", "right"), 16)
+    made = applied(read_edit(edit | dict.fromkeys(("top", "bottom"), 7)), control(label, body), Surroundings.of(KIT))
+    fitted = next(one for one in made.parts if one.id == "p2")
+    inner = frame_on_canvas(label).width
+    assert inner % 1
+    assert fitted.shape.width % 2 == 0
+    assert fitted.shape.height % 2 == 0
+    assert 0 <= fitted.shape.width - inner - 32 < 2
+    assert {follow.offset for follow in fitted.follows if follow.path == "shape/width"} == {32}
+
+    def width(value):
+        edit = {"kind": "set", "changes": [{"path": "parts/p2/shape/width", "value": value}]}
+        after = applied(read_edit(edit), made, Surroundings.of(KIT))
+        return next(one for one in after.parts if one.id == "p2").shape.width
+
+    assert [width(value) for value in (91, 90.5, 96)] == [91, 90.5, 96]
+
+
+@pytest.mark.parametrize(
+    ("size", "room"), [((160, 64), (50, 20)), ((100, 40), (20, 8)), ((306, 94), (24, 12)), ((64, 30), (2, 3))]
+)
+def test_the_room_that_is_proposed_is_whole_and_sensible(size, room):
+    inner = part(Box(width=60, height=24), solid("#101010"), x=80, y=40)
+    body = part(Box(width=size[0], height=size[1]), solid("#808080"), x=80, y=40)
+    found = proposed_fit(inner, body)
+    assert (found.across, found.down) == room

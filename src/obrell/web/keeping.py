@@ -10,7 +10,6 @@ from obrell.core.document.model import Control, Follow, Part
 from obrell.core.document.resolve import Resolved
 from obrell.core.edit.companions import proposed_fit
 from obrell.core.edit.follows import PLACE, RADIUS, SIZE
-from obrell.core.geometry.svgdata import number
 from obrell.web.fields import FieldView, field_at, shifted
 
 KEPT = dict(zip((*SIZE, RADIUS, *PLACE), ("wider by", "higher by", "corners by", "across by", "down by"), strict=True))
@@ -30,11 +29,14 @@ class KeptView:
 
 @dataclass(frozen=True, slots=True)
 class KeepingView:
-    """A part that keeps to another one: by how much each of its numbers differs, and the edit that ends it."""
+    """A part that keeps to another one: by how much each of its numbers differs, the edit that ends it, and whether
+    its size is in even px, with the edit that changes it, where it keeps a size."""
 
     source: str
     values: tuple[KeptView, ...]
     stop: dict[str, object]
+    even: bool
+    evened: dict[str, object] | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,8 +47,8 @@ class FitView:
     body_name: str
     inner: str
     inner_name: str
-    across: str
-    down: str
+    across: int
+    down: int
 
 
 def keeping(control: Control, part: Part) -> tuple[KeepingView, ...]:
@@ -64,7 +66,15 @@ def _keeping(control: Control, part: Part, source: str) -> KeepingView:
     name = next((other.name for other in control.parts if other.id == source), "a part that is gone")
     paths = [follow.path for follow in kept(part) if follow.source == source]
     stop: dict[str, object] = {"kind": "remove-follow", "part": part.id, "paths": paths}
-    return KeepingView(name, tuple(_values(control, part, source)), stop)
+    return KeepingView(name, tuple(_values(control, part, source)), stop, *_evened(part, source))
+
+
+def _evened(part: Part, source: str) -> tuple[bool, dict[str, object] | None]:
+    sizes = [path for path, _ in SIZE]
+    found = {n: one for n, one in enumerate(part.follows) if one.source == source and one.path in sizes}
+    even = all(one.even for one in found.values())
+    changes = [{"path": f"parts/{part.id}/follows/{n}/even", "value": not even} for n in found]
+    return even, {"kind": "set", "changes": changes} if changes else None
 
 
 def _values(control: Control, part: Part, source: str) -> Iterator[KeptView]:
@@ -89,5 +99,4 @@ def fit_of(resolved: Resolved, selected: tuple[str, ...]) -> FitView | None:
     found = proposed_fit(*(resolved.tree.all[name].part for name in selected)) if len(selected) == 2 else None
     if found is None:
         return None
-    across, down = (number(round(room * 2) / 2) for room in (found.across, found.down))
-    return FitView(found.body.id, found.body.name, found.inner.id, found.inner.name, across, down)
+    return FitView(found.body.id, found.body.name, found.inner.id, found.inner.name, found.across, found.down)

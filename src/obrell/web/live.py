@@ -16,7 +16,7 @@ from obrell.app.previewing import FrameRequest, LastFrame, Preview, preview
 from obrell.core.errors import ObrellError
 from obrell.store.kits import Kits
 from obrell.web.parcels import View, difference
-from obrell.web.scene import around_of, gradient_scene, parts_of
+from obrell.web.scene import around_of, fall_scene, gradient_scene, parts_of
 from obrell.web.services import cache_of, kits_of
 from obrell.web.sockets import packed, serve
 
@@ -60,13 +60,15 @@ def answer(kits: Kits, kit: str, control: str, text: str, shown: Shown) -> bytes
 def frame_of(wanted: FrameRequest, seen: Preview, shown: Shown) -> bytes:
     """A preview as the stage reads it."""
     whole, box, tree = seen.frame.region, seen.box, seen.resolved.tree
+    opened = _opened(wanted.opened)
     scene = View({"around": around_of(seen.control, seen.index, seen.touch)}, {}, {"scene": parts_of(tree)})
     header = {
         "seq": wanted.seq, "density": wanted.density, "exact": wanted.exact,
         "frame": [whole.left, whole.top, whole.width, whole.height],
         "box": [box.left, box.top, box.width, box.height],
         "snaps": [{"axis": snap.axis, "at": snap.at, "words": snap.said()} for snap in seen.snaps],
-        "gradient": gradient_scene(seen.control, tree, *_opened(wanted.opened)), **_told(shown, scene),
+        "gradient": gradient_scene(seen.control, tree, *opened),
+        "fall": fall_scene(tree, *opened, seen.resolved.lamp.direction), **_told(shown, scene),
     }  # fmt: skip
     return packed(header, seen.pixels)
 

@@ -8,9 +8,10 @@ from obrell.core.document.cropping import cut_of
 from obrell.core.document.gradients import laid
 from obrell.core.document.guides import guide_places
 from obrell.core.document.materials import extent_of
-from obrell.core.document.measures import spans_of
+from obrell.core.document.measures import frame_on_canvas, spans_of
 from obrell.core.document.model import Control, KitSettings, Light, Part
 from obrell.core.document.tree import Tree
+from obrell.core.effects.shadow import Shadow
 from obrell.core.geometry.svgdata import path_data
 from obrell.core.shapes import Group, Line, Path, Picture
 from obrell.core.shapes.containers import Container
@@ -92,4 +93,17 @@ def gradient_scene(control: Control, tree: Tree, part: str, effect: str) -> dict
         "handles": {name: [at.x, at.y] for name, at in found.handles().items()},
         "lines": [[[one.x, one.y], [other.x, other.y]] for one, other in found.lines()],
         "stops": [colour if isinstance(colour, str) else "#808080" for colour in stops],
+    }  # fmt: skip
+
+
+def fall_scene(tree: Tree, part: str, effect: str, light: float) -> dict[str, object] | None:
+    """Where an open shadow falls: from the middle of its part, to where that would lie; logical px. ``light`` is the
+    direction of the key light, degrees."""
+    node = tree.all.get(part)
+    opened = next((one for one in node.part.effects if one.id == effect), None) if node else None
+    if node is None or not isinstance(opened, Shadow):
+        return None
+    middle, (across, down) = frame_on_canvas(node.part).centre, opened.offset.vector(light)
+    return {
+        "part": part, "effect": effect, "from": [middle.x, middle.y], "to": [middle.x + across, middle.y + down]
     }  # fmt: skip

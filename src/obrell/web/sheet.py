@@ -26,6 +26,7 @@ from obrell.core.edit.materials import material_of
 from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects import EFFECTS
 from obrell.core.effects.base import ZONES, Effect, gradient_of
+from obrell.core.effects.shadow import Shadow
 from obrell.core.errors import NoSuchThing
 from obrell.core.geometry.svgdata import shown
 from obrell.core.paint.fills import seams_of, straightened
@@ -233,11 +234,13 @@ class CommonView:
 
 @dataclass(frozen=True, slots=True)
 class LightView:
-    """Which effects follow the key light, as their part's name, their label and the switch that says so."""
+    """Which effects follow the key light, as their part's name, their label and the switch that says so; and which
+    fall elsewhere, as their part's name, their label and the edit that lets them follow it."""
 
     own: bool
     """Whether the control has a light of its own."""
     lit: tuple[tuple[str, str, FieldView], ...]
+    elsewhere: tuple[tuple[str, str, dict[str, object]], ...]
 
     @property
     def following(self) -> int:
@@ -294,7 +297,7 @@ def sheet_view(
         len(selected) > 1,
         shared,
         named_colours(tuple(_common(control, selected)), kit, seen.way(kit)) if len(selected) > 1 else (),
-        LightView(control.light is not None, tuple(_lit(control))),
+        LightView(control.light is not None, tuple(_lit(control)), tuple(_elsewhere(control))),
         guides,
         _reference(control),
         named_colours(_ground(control, resolved, names_of_swatches(kit)), kit, seen.way(kit)),
@@ -395,7 +398,16 @@ def _lit(control: Control) -> Iterator[tuple[str, str, FieldView]]:
         for effect in reversed(part.effects):
             path = effect.light_path()
             if path:
-                yield part.name, effect.label, field_at(control, f"parts/{part.id}/effects/{effect.id}/{path}")
+                yield part.name, effect.heading, field_at(control, f"parts/{part.id}/effects/{effect.id}/{path}")
+
+
+def _elsewhere(control: Control) -> Iterator[tuple[str, str, dict[str, object]]]:
+    for part in reversed(control.parts):
+        for effect in reversed(part.effects):
+            if isinstance(effect, Shadow) and not effect.light_path():
+                base = f"parts/{part.id}/effects/{effect.id}/offset"
+                changes = [{"path": f"{base}/kind", "value": "cast"}, {"path": f"{base}/follow", "value": True}]
+                yield part.name, effect.heading, {"kind": "set", "changes": changes}
 
 
 def _merged(slots: Sequence[FieldView], path: str) -> FieldView:
@@ -485,7 +497,7 @@ def _material(part: Part, kit: KitSettings) -> tuple[frozenset[str], MaterialVie
         owner, name = field_of(effects[one.effect], one.path)
         title = type(owner).model_fields[name].title or name
         back = SetValues(changes=(Change(path=path, value=TypeAdapter(Any).dump_python(one.material, mode="json")),))
-        views.append((f"{title} of {effects[one.effect].label.lower()}", back.model_dump_json()))
+        views.append((f"{title} of {effects[one.effect].said}", back.model_dump_json()))
     return frozenset(f"{base}/{one.effect}/{one.path}" for one in own), MaterialView(material.name, tuple(views))
 
 
@@ -618,7 +630,7 @@ def _effect(
         pieces = (*pieces, ", ", field_at(control, f"{base}/blend"))
     pieces = tuple(_marked(piece, own) if isinstance(piece, FieldView) else piece for piece in pieces)
     return EffectView(
-        effect.id, effect.label, effect.lies_in() if place == 0 else "", effect.visible, pieces, _lamella(drawn),
+        effect.id, effect.heading, effect.lies_in() if place == 0 else "", effect.visible, pieces, _lamella(drawn),
         _opened(control, part, effect, drawn, base, own, names) if effect.id == opened else None,
         place == 0, place == count - 1,
     )  # fmt: skip
@@ -704,7 +716,7 @@ def _others(part: Part, effect: Effect) -> tuple[tuple[str, str], ...]:
 
 def _told_apart(effect: Effect) -> str:
     fill = getattr(effect, "fill", None)
-    return f"{effect.label.lower()}, {fill.kind if fill else ''}"
+    return f"{effect.said}, {fill.kind if fill else ''}"
 
 
 def _takes_pictures(effect: Effect) -> bool:

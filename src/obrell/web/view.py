@@ -39,7 +39,7 @@ from obrell.web.pages import block
 from obrell.web.parcels import View
 from obrell.web.pictures import Dressed, shown_address
 from obrell.web.readings import at_others, driving, offered, readings_of, ways
-from obrell.web.scene import around_of, gradient_scene, parts_of
+from obrell.web.scene import around_of, fall_scene, gradient_scene, parts_of
 from obrell.web.selection import Selection
 from obrell.web.sheet import Mark, PartView, SheetView, sheet_view
 from obrell.web.states import departing, states_of
@@ -164,6 +164,7 @@ def _facts(
         ),
         "stands": control.stands_on,
         "gradient": gradient_scene(control, resolved.tree, ",".join(selected), seen.effect),
+        "fall": fall_scene(resolved.tree, ",".join(selected), seen.effect, resolved.lamp.direction),
     }  # fmt: skip
 
 

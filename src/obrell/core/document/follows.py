@@ -47,6 +47,8 @@ def _follow(draft: Draft, owner: str, follow: Follow, words: Words) -> None:
     if source is None:
         return
     value = round(max(_length(source, follow, words) + follow.offset, follow.least), 6)
+    if follow.even:
+        value = 2 * math.ceil(value / 2)
     if owner == CANVAS:
         draft.replace(_fitted(draft.control(), follow.path, value))
     elif value_at(draft.part(owner), follow.path) != value:
@@ -71,8 +73,8 @@ def _fitted(control: Control, path: str, wanted: float) -> Control:
 
 def kept_by_hand(before: Control, after: Control, words: Words = NO_WORDS) -> Control:
     """The control after an edit, with new distances for the numbers that the edit changed although they follow:
-    whoever sets one says how far it is to be from what it follows. Raises ``Refused`` where it would be less than
-    it may be."""
+    whoever sets one says how far it is to be from what it follows, and an odd one is not made even. Raises ``Refused``
+    where it would be less than it may be."""
     known = {(owner, f.path): f for owner, f in _all(before)}
     changed: dict[tuple[str, str], Follow] = {}
     tree = None
@@ -91,7 +93,7 @@ def kept_by_hand(before: Control, after: Control, words: Words = NO_WORDS) -> Co
             raise Refused(f"It follows “{name}” and is at least {follow.least:g} px; the sheet says so below it.")
         offset = round(new - _length(tree.all[follow.source].part, follow, words), 6)
         if offset != follow.offset:
-            changed[owner, follow.path] = follow.evolve(offset=offset)
+            changed[owner, follow.path] = follow.evolve(offset=offset, even=follow.even and new % 2 == 0)
     return _with_follows(after, changed) if changed else after
 
 

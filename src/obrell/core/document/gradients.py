@@ -220,4 +220,4 @@ def gradients_in(control: Control) -> Iterator[tuple[str, str, Handled]]:
         for effect in part.effects:
             found = gradient_of(effect)
             if found is not None and isinstance(found[1], Handled):
-                yield part.name, effect.label.lower(), found[1]
+                yield part.name, effect.said, found[1]

@@ -57,7 +57,7 @@ class Length:
 def lengths_of(material: Material) -> tuple[Length, ...]:
     """Every length of a material that is not 0."""
     return tuple(
-        Length(effect.id, effect.label, path, title, value, f"{effect.id}/{path}" in material.fixed)
+        Length(effect.id, effect.heading, path, title, value, f"{effect.id}/{path}" in material.fixed)
         for effect in material.effects
         for path, title, value in lengths_below(effect)
         if value

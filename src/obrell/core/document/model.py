@@ -103,6 +103,8 @@ class Follow(Value):
     least: Place = Field(-LIMIT_PX, title="at least")
     own_words: bool = Field(False, title="in each state its own")
     """Whether the length of a text is that of its words in each state; else that of the longest of them, in all."""
+    even: bool = Field(False, title="in even px")
+    """Whether it is made longer to an even number of px, so that both sides are whole about a middle that is."""
 
 
 class Version(Value):

@@ -92,6 +92,7 @@ from obrell.core.edit.readings import AddReading, AtReadings, DriveValue, Remove
 from obrell.core.edit.recolour import Recolour
 from obrell.core.edit.repeats import OwnCopy, ShowCopy, SpreadCopies
 from obrell.core.edit.resize import PullGrip, Resize
+from obrell.core.edit.shadows import MoveShadow
 from obrell.core.edit.starts import StartState
 from obrell.core.edit.states import (
     AddState,
@@ -114,7 +115,7 @@ from obrell.core.values.kinds import Kinds
 
 AnyEdit = Annotated[
     SetValues | TypeValue | AddStop | WriteStops | RemoveStop | ReverseStops | TurnGradient | SpaceStops | CloseSeam
-    | CopyStop | JitterStops | MoveGradient
+    | CopyStop | JitterStops | MoveGradient | MoveShadow
     | Draw | MoveParts | Resize | PullGrip | Crop | Turn | CentreParts | RemoveParts | DuplicateParts | PasteParts
     | MoveToEnd | ReorderPart | RenamePart | CanvasEdges
     | GroupParts | CombineParts | RepeatParts | PutInto

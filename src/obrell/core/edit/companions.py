@@ -37,8 +37,10 @@ PLAIN: Colour = "#454849"
 """The colour of a rim around a part whose paint has none of its own."""
 SHADE = -35.0
 """The tint of a rim's colour, seen from its part's."""
-ROOM_PX = (16.0, 8.0)
-"""Room across and down that is proposed for a body that has none around what lies on it."""
+USUAL_ROOM = (1.0, 0.5)
+"""Room across and down that is proposed for a body that has none that is sensible, in heights of what lies on it."""
+MOST_ROOM = (3.0, 1.5)
+"""What is taken for room that was meant, in the same."""
 
 
 class LinkedCopy(Edit):
@@ -117,12 +119,13 @@ class StayInside(Edit):
 class FitAround(Edit):
     """A body keeps to another part, and lies behind it: both sizes and the middle follow it, with so much room on each
     side, or with what there is now; its radius too when both are boxes with one radius. ``canvas`` lets the canvas
-    follow the body."""
+    follow the body; in ``even`` px its sides are whole, with at most 1 px more room than was asked for."""
 
     kind: Literal["fit-around"] = "fit-around"
     body: Id
     inner: Id
     canvas: bool = False
+    even: bool = False
     left: Signed | None = None
     top: Signed | None = None
     right: Signed | None = None
@@ -138,6 +141,8 @@ class FitAround(Edit):
         control = _with_room(control, self.body, self.inner, self.left, self.top, self.right, self.bottom)
         both = is_rounded(body) and is_rounded(inner)
         control = keep_to(control, self.body, self.inner, around, *((RADIUS,) if both else ()))
+        if self.even:
+            control = each_part(control, [self.body], _in_even_px)
         for _, measure in SIZE if self.canvas else ():
             follow = AddFollow(part=CANVAS, path=f"canvas/{measure}", source=self.body, measure=measure)
             control = follow.apply(control, around)
@@ -149,17 +154,17 @@ class FitAround(Edit):
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    """A body that can be fitted around another part, and the room across and down, logical px, to propose."""
+    """A body that can be fitted around another part, and the room across and down, whole logical px, to propose."""
 
     body: Part
     inner: Part
-    across: float
-    down: float
+    across: int
+    down: int
 
 
 def proposed_fit(one: Part, other: Part) -> Fit | None:
     """Which of two parts, as they are drawn, can be fitted around the other: a box or a round, the larger where both
-    are; with the room there is, or the usual one where it does not hold the other."""
+    are; with the room there is, or the usual one where that does not hold the other or is too wide for it."""
     bodies = [part for part in (one, other) if isinstance(part.shape, Box | Round)]
     if not bodies:
         return None
@@ -167,7 +172,16 @@ def proposed_fit(one: Part, other: Part) -> Fit | None:
     inner = other if body is one else one
     box, within = frame_on_canvas(body), frame_on_canvas(inner)
     room = (box.width - within.width) / 2, (box.height - within.height) / 2
-    return Fit(body, inner, *(room if box.union(within) == box and min(room) > 0 else ROOM_PX))
+    most = [share * within.height for share in MOST_ROOM]
+    meant = box.union(within) == box and all(0 < one <= limit for one, limit in zip(room, most, strict=True))
+    across, down = room if meant else (share * within.height for share in USUAL_ROOM)
+    return Fit(body, inner, max(1, round(across)), max(1, round(down)))
+
+
+def _in_even_px(part: Part) -> Part:
+    """A part whose size follows another in even px."""
+    sizes = [path for path, _ in SIZE]
+    return part.evolve(follows=tuple(one.evolve(even=one.even or one.path in sizes) for one in part.follows))
 
 
 def _with_room(

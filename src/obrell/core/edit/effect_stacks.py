@@ -105,7 +105,7 @@ class SwapFills(Edit):
 
     def label(self, control: Control) -> str:
         part = part_of(control, self.part)
-        one, other = (effect_of(part, name).label.lower() for name in (self.effect, self.other))
+        one, other = (effect_of(part, name).said for name in (self.effect, self.other))
         if self.how != "swap":
             giver, taker = (one, other) if self.how == "give" else (other, one)
             return f"Gave the fill of {giver} to {taker} on {part.name}"

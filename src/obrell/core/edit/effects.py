@@ -119,8 +119,8 @@ class MoveEffect(Edit):
         zone = _zone_of(part, effect)
         if other not in zone:
             raise Refused(
-                f"{effect.label} lies in the zone “{effect.lies_in()}” and stays there; "
-                f"{other.label.lower()} lies in “{other.lies_in()}”."
+                f"{effect.heading} lies in the zone “{effect.lies_in()}” and stays there; "
+                f"{other.said} lies in “{other.lies_in()}”."
             )
         return zone.index(other) - zone.index(effect)
 
@@ -142,4 +142,4 @@ def _zone_of(part: Part, effect: Effect) -> list[AnyEffect]:
 
 def _named(control: Control, part_id: str, effect_id: str) -> str:
     part = part_of(control, part_id)
-    return f"{effect_of(part, effect_id).label.lower()} of {part.name}"
+    return f"{effect_of(part, effect_id).said} of {part.name}"

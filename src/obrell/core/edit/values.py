@@ -195,9 +195,11 @@ def _stop_said(steps: list[str]) -> str:
 def told_apart(part: Part, effect: AnyEffect) -> str:
     """Return an effect's kind in words, with its number, counted from the front as the sheet lists them, where the
     part has several of the kind."""
+    if effect.name:
+        return effect.said
     alike = [one.id for one in reversed(part.effects) if one.kind == effect.kind]
     number = f" {alike.index(effect.id) + 1}" if len(alike) > 1 else ""
-    return f"{effect.label.lower()}{number}"
+    return f"{effect.said}{number}"
 
 
 def _timed(control: Control, steps: list[str]) -> str:

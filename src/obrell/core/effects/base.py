@@ -19,13 +19,13 @@ from obrell.core.raster.relief import Table
 from obrell.core.shapes.base import Sentence, Shape, Slot, Words
 from obrell.core.values.base import Value
 from obrell.core.values.blends import Blend
-from obrell.core.values.fields import Id, Share
+from obrell.core.values.fields import Called, Id, Share
 from obrell.core.values.paints import Fill, Gradient, Solid
 
 Zone = Literal["behind", "surface", "edge", "whole"]
 ZONES: tuple[Zone, ...] = get_args(Zone)
 """In the order in which they are painted."""
-SAID_ELSEWHERE = frozenset({"kind", "id", "visible", "blend", "seed"})
+SAID_ELSEWHERE = frozenset({"kind", "id", "name", "visible", "blend", "seed"})
 """Fields that the sheet shows outside of the sentence, and the seed, which says nothing to a reader."""
 UNMOVED = Similarity()
 ON_GRID = 1e-9
@@ -95,6 +95,10 @@ class Stand:
         pixels = max(1.0, math.floor(abs(width) * self.stroke_scale + 0.5))
         return math.copysign(pixels / self.stroke_scale, width)
 
+    def parallel(self, out: float) -> Path:
+        """The outline moved ``out`` logical px outwards, its corners kept."""
+        return self.shape.parallel(out).transformed(self.place) if out else self.outline
+
     def enlarged(self, factor: float) -> Stand:
         """The same on a finer grid, fitted as it was."""
         finer = Similarity(factor)
@@ -147,6 +151,18 @@ class Effect(Value):
     blend: Blend = Field("normal", title="blend")
     through: bool = Field(False, title="reaches the backdrop")
     """Whether its blend mode, on surface or edge, works on what lies below the part too."""
+    name: Called = Field("", title="called")
+    """What a person calls it; empty for its kind."""
+
+    @property
+    def heading(self) -> str:
+        """Return what it is called at the head of its sentence."""
+        return self.name or self.label
+
+    @property
+    def said(self) -> str:
+        """Return what it is called within a sentence."""
+        return self.name or self.label.lower()
 
     def lies_in(self) -> Zone:
         """The zone it lies in, where that depends on more than its kind."""

@@ -51,6 +51,17 @@ class Cast(Value):
             return ("mirrored",)
         return ("direction",) if self.mirrored != "no" else ("direction", "mirrored")
 
+    def falling(self, across: float, down: float, light: float, *, steps: bool) -> Cast:
+        """Return the same falling that far, to whole degrees and half px; in ``steps`` of 15°. What follows the light
+        stays on its line."""
+        if self.follow:
+            x, y = direction(self._from(light))
+            return self.evolve(distance=max(0.0, _halves(-across * x - down * y)))
+        distance = _halves(math.hypot(across, down))
+        turn = 15 if steps else 1
+        came_from = round(degrees_of(-across, -down) / turn) * turn % 360 if distance else self.direction
+        return self.evolve(direction=float(came_from), distance=distance)
+
     def _from(self, light: float) -> float:
         return seen_from(light, self.mirrored) if self.follow else self.direction
 
@@ -77,6 +88,17 @@ class Shift(Value):
     def flipped(self, *, across: bool) -> Shift:
         """Falling as in a mirror, left to right or top to bottom."""
         return self.evolve(across=-self.across) if across else self.evolve(down=-self.down)
+
+    def falling(self, across: float, down: float, light: float, *, steps: bool) -> Shift:
+        """Return the same falling that far, to half px; with ``steps`` along one axis."""
+        if steps:
+            across, down = (across, 0.0) if abs(across) >= abs(down) else (0.0, down)
+        return self.evolve(across=_halves(across), down=_halves(down))
+
+
+def _halves(length: float) -> float:
+    """Return a length to half px."""
+    return math.floor(length * 2 + 0.5) / 2
 
 
 Offset = Annotated[Cast | Shift, Field(discriminator="kind")]

@@ -9,8 +9,9 @@ import numpy as np
 from pydantic import Field
 
 from obrell.core.effects.base import Effect, Operation
-from obrell.core.effects.offsets import Cast, Offset
+from obrell.core.effects.offsets import Cast, Offset, Shift
 from obrell.core.effects.tones import Tone, tone_pictures, tone_table
+from obrell.core.geometry.svgdata import number
 from obrell.core.paint.areas import Area, Toned
 from obrell.core.paint.lookup import Lookup
 from obrell.core.paint.sources import Flat
@@ -30,6 +31,9 @@ class Shadow(Effect):
     falloff: Tone = Field("straight", title="falloff")
     drawn_falloff: Curve = Field(default_factory=Curve, title="drawn falloff")
     colour: Colour = Field("#10222a", title="colour")
+
+    def fitted_to(self, x: float, y: float) -> Self:
+        return self.evolve(offset=Shift())
 
     def light_path(self) -> str:
         return "offset/follow" if isinstance(self.offset, Cast) else ""
@@ -66,6 +70,7 @@ class Shadow(Effect):
                 Slot("offset/direction"),
                 Words(" by "),
                 Slot("offset/distance"),
+                Words(" to {} across, {} down".format(*map(number, self.offset.vector(0.0)))),
             )
         else:
             falls = (Slot("offset/across"), Words(" across, "), Slot("offset/down"), Words(" down"))

@@ -52,7 +52,7 @@ def build_steps(part: Part) -> list[BuildStep]:
 def told_apart(effects: Sequence[AnyEffect]) -> list[str]:
     """What each of several effects is called: its kind; where that is there more than once, with the least that tells
     it from the others, and at last with its number."""
-    kinds = [effect.label.lower() for effect in effects]
+    kinds = [effect.said for effect in effects]
     names = dict.fromkeys(range(len(effects)), "")
     for kind in dict.fromkeys(kinds):
         alike = [place for place, other in enumerate(kinds) if other == kind]

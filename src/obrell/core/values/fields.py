@@ -77,6 +77,8 @@ MOST_OF_NAME = 80
 """Characters of a name."""
 Name = Annotated[str, Field(min_length=1, max_length=MOST_OF_NAME, pattern=r"^[^\x00-\x1f\x7f]+$")]
 """What a person calls something: one line, 1 to 80 characters."""
+Called = Annotated[str, Field(max_length=MOST_OF_NAME, pattern=r"^[^\x00-\x1f\x7f]*$")]
+"""The same, or nothing, for what has a word of its own without."""
 Id = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
 """A stable identifier."""
 

@@ -38,8 +38,8 @@ Soft = Annotated[float, Live("px", 1, 0, 8), Field(ge=0, le=500)]
 class Bevel(Lit):
     """A height field over the exact distance to the edge; where it faces the light it is lit, where it faces
     away shaded, each with its own colour, strength and blend mode. A negative rise is sunk. Wider than the
-    shape is thick it meets in a ridge. A texture can roughen it: the whole surface when it lies inside, else the
-    band alone."""
+    shape is thick it meets in a ridge. Outside it can begin ``beyond`` the edge, as around an outline. A texture can
+    roughen it: the whole surface when it lies inside, else the band alone."""
 
     label: ClassVar[str] = "Bevel"
     rank: ClassVar[int] = 40
@@ -48,6 +48,7 @@ class Bevel(Lit):
     kind: Literal["bevel"] = "bevel"
     side: Literal["inside", "outside", "straddling"] = Field("inside", title="lies")
     width: Band = Field(6.0, title="wide")
+    beyond: Band = Field(0.0, title="begins out by")
     rise: Signed = Field(3.0, title="rises")
     profile: Profile = Field("bullnose", title="profile")
     steps: Annotated[int, Live("", 1, 1, 8), Field(ge=1, le=20)] = Field(3, title="steps")
@@ -73,15 +74,15 @@ class Bevel(Lit):
     def reach(self, light: float) -> float:
         share = {"inside": 0.0, "outside": 1.0, "straddling": 0.5}[self.side]
         soft = self.softness * TAIL if self.side != "inside" else 0.0
-        return self.width * share + soft
+        return self.width * share + soft + self._begins
 
     def operations(self, stand: Stand, side: Side) -> tuple[Operation, ...]:
         if self.width <= 0 or (self.rise == 0 and self.texture == "none"):
             return ()
-        outwards = self.reach(stand.lamp.direction) if side != "inside" else 0.0
+        outwards = self.reach(stand.lamp.direction) - self._begins if side != "inside" else 0.0
         light = towards(self.lamp(stand.lamp))
         relief = Embossed(
-            stand.outline, stand.margin(outwards), SIDES[self.side], self.width * stand.scale,
+            stand.parallel(self._begins), stand.margin(outwards), SIDES[self.side], self.width * stand.scale,
             self.rise * stand.scale, self.softness / 2 * stand.scale, Lookup(self._heights()), light,
             Lookup(self._tones()), self._rough(stand),
         )  # fmt: skip
@@ -95,8 +96,13 @@ class Bevel(Lit):
     def mixes(self) -> bool:
         return self.highlight_blend != "normal" or self.shade_blend != "normal"
 
+    @property
+    def _begins(self) -> float:
+        return self.beyond if self.side == "outside" else 0.0
+
     def hidden_fields(self) -> tuple[str, ...]:
         hidden = ["blend"]
+        hidden += [] if self.side == "outside" else ["beyond"]
         hidden += [] if self.profile == "step" else ["steps"]
         hidden += [] if self.profile == "drawn" else ["drawn"]
         hidden += [] if self.texture != "none" else ["texture_depth", "texture_scale", "texture_angle", "seed"]

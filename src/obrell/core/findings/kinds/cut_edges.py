@@ -103,7 +103,7 @@ def cut_edges(resolved: Resolved) -> list[CutEdge]:
     for node in walk(resolved.tree.nodes):
         part = node.part
         over = _OVER.get(part, ground, partial(_cut, resolved, part, canvas))
-        labels = {effect.id: effect.label.lower() for effect in part.effects} if over else {}
+        labels = {effect.id: effect.said for effect in part.effects} if over else {}
         found += [CutEdge(part.id, part.name, name, labels.get(name, ""), *sides) for name, sides in over]
     return found
 

@@ -18,11 +18,13 @@ SHARES = {"inside": 1.0, "straddling": 0.5, "outside": 0.0}
 """How much of a bevel's width lies inside its part."""
 COVERS = {"inside": 1.0, "centre": 0.5, "outside": 0.0}
 """How much of an outline's width does."""
+OUTER = {"inside": 0.0, "centre": 0.5, "outside": 1.0}
+"""How much of it lies outside."""
 
 
 class UnseenBevels(Kind):
-    """Finds bevels that are wider than their part, and so too flat to be seen, and inside bevels under an opaque
-    outline of at least their width."""
+    """Finds bevels that are wider than their part, and so too flat to be seen, and bevels inside or
+    outside that lie all under an opaque outline."""
 
     kind: ClassVar[str] = "unseen-bevels"
     looks_for: ClassVar[str] = "bevels that are not seen"
@@ -34,11 +36,10 @@ class UnseenBevels(Kind):
     def _of(self, part: Part) -> Iterator[Finding]:
         for effect in part.effects:
             if isinstance(effect, Bevel) and effect.seen and effect.width > 0:
-                inside = effect.width * SHARES[effect.side]
-                outline = _cover(part, inside) if effect.side == "inside" else None
+                outline = _cover(part, effect)
                 if outline is not None:
-                    yield self._covered(part, outline)
-                elif inside > _room(part):
+                    yield self._covered(part, effect, outline)
+                elif effect.width * SHARES[effect.side] > _room(part):
                     yield self._too_wide(part, effect)
 
     def _too_wide(self, part: Part, bevel: Bevel) -> Finding:
@@ -49,9 +50,13 @@ class UnseenBevels(Kind):
         cure = Cure(f"Make it {number(fits)} px wide", _setting(part, bevel, "width", fits))
         return self.found(words, part.id, mark="bevel not seen", cures=() if part.locked else (cure,))
 
-    def _covered(self, part: Part, outline: Outline) -> Finding:
+    def _covered(self, part: Part, bevel: Bevel, outline: Outline) -> Finding:
         words = f"The outline of “{part.name}” covers its bevel."
-        cure = Cure("Put the outline outside", _setting(part, outline, "place", "outside"))
+        if bevel.side == "inside":
+            cure = Cure("Put the outline outside", _setting(part, outline, "place", "outside"))
+        else:
+            edge = outline.width * OUTER[outline.place]
+            cure = Cure("Begin it at the outline's outer edge", _setting(part, bevel, "beyond", edge))
         return self.found(words, part.id, mark="bevel not seen", cures=() if part.locked else (cure,))
 
 
@@ -61,10 +66,13 @@ def _room(part: Part) -> float:
     return min(box.width, box.height)
 
 
-def _cover(part: Part, inside: float) -> Outline | None:
-    """Return an opaque outline that covers what lies up to ``inside`` px from the edge."""
+def _cover(part: Part, bevel: Bevel) -> Outline | None:
+    """Return an opaque outline that covers all of a bevel on one side of the edge."""
+    if bevel.side == "straddling":
+        return None
+    shares, band = (COVERS, bevel.width) if bevel.side == "inside" else (OUTER, bevel.beyond + bevel.width)
     for effect in part.effects:
-        if isinstance(effect, Outline) and _opaque(effect) and effect.width * COVERS[effect.place] >= inside:
+        if isinstance(effect, Outline) and _opaque(effect) and effect.width * shares[effect.place] >= band:
             return effect
     return None
 

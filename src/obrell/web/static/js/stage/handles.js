@@ -8,7 +8,7 @@ import { svg } from "../ui/svg.js";
 
 const REACH_PX = 6;
 /** Marks that are handles, in the order in which keys come to them. */
-export const HANDLES = ["handle", "turn", "pull", "end", "knot", "grip", "gradient", "guide", "edge"];
+export const HANDLES = ["handle", "turn", "pull", "end", "knot", "grip", "gradient", "fall", "guide", "edge"];
 
 /**
  * @param {Marks} marks
@@ -16,13 +16,14 @@ export const HANDLES = ["handle", "turn", "pull", "end", "knot", "grip", "gradie
  * @returns {Handle|null}
  */
 export function handleOf(marks, data) {
-  const { gradients, guides, points, pulls } = marks;
+  const { falls, gradients, guides, points, pulls } = marks;
   if (data.handle) return marks.cropping ? pulls.cropping(data.handle) : pulls.sizing(data.handle);
   if (data.turn) return pulls.turning(data.turn);
   if (data.pull) return pulls.gripping(data.pull);
   if (data.guide) return guides.handle(data.guide);
   if (data.edge) return pulls.edge(data.edge);
   if (data.gradient) return gradients.handle(data.gradient);
+  if (data.fall) return falls.handle();
   return points.handle(data);
 }
 

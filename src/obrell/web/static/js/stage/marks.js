@@ -3,6 +3,7 @@
  *
  * @typedef {import("./types.js").Bench} Bench
  * @typedef {import("./types.js").Frame} Frame
+ * @typedef {import("./types.js").Fall} Fall
  * @typedef {import("./types.js").Gradient} Gradient
  * @typedef {import("./types.js").Held} Held
  * @typedef {import("./types.js").Pull} Pull
@@ -14,6 +15,7 @@ import { all, byId } from "../ui/dom.js";
 import { drawRulers } from "./rulers.js";
 import { shape } from "./gesture.js";
 import { Frames } from "./frames.js";
+import { Falls } from "./falls.js";
 import { Gradients } from "./gradients.js";
 import { Guides } from "./guides.js";
 import { Hand } from "./hand.js";
@@ -44,6 +46,8 @@ export class Marks {
     this.scene = null;
     /** @type {Gradient|null} */
     this.gradient = null;
+    /** @type {Fall|null} */
+    this.fall = null;
     /** @type {Snap[]} */
     this.snaps = [];
     /** Kinds of things to snap to. @type {string[]} */
@@ -64,6 +68,7 @@ export class Marks {
     this.points = new Points(this);
     this.pen = new Pen(this);
     this.gradients = new Gradients(this);
+    this.falls = new Falls(this);
     this.hits = new Hits(this);
     this.overlay = new Overlay(this);
     this.frames = new Frames(this);
@@ -78,10 +83,11 @@ export class Marks {
   }
 
   /** @param {Frame} frame */
-  #frame({ scene, gradient, snaps }) {
+  #frame({ scene, gradient, fall, snaps }) {
     const shown = Boolean(this.stage.edit);
     this.scene = (shown && scene) || null;
     this.gradient = (shown && gradient) || null;
+    this.fall = (shown && fall) || null;
     this.snaps = (shown && snaps) || [];
     this.draw();
   }
@@ -132,6 +138,7 @@ export class Marks {
     this.points.draw(one);
     if (this.drawing && selected[0]) drawLength(this, selected[0]);
     this.gradients.draw(one);
+    this.falls.draw(one);
     this.pen.draw();
     document.querySelector("#sheet [data-do=crop]")?.setAttribute("aria-pressed", String(Boolean(this.cropping)));
     this.lamp.draw();

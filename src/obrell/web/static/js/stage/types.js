@@ -21,8 +21,11 @@
  * @typedef {[number, number]} Point
  * @typedef {{part: string, effect: string, handles: Object<string, Point>, lines: [Point, Point][],
  *   stops: string[]}} Gradient as it lies on the canvas, its stops as colours
+ * @typedef {{part: string, effect: string, from: Point, to: Point}} Fall of a shadow: the middle of its part, and where
+ *   that would lie
  * @typedef {{seq: number, words?: string, frame: number[], box: number[], density: number, exact: boolean,
- *   scene?: Scene, snaps?: Snap[], gradient?: Gradient|null}} Frame what the server says with the pixels of one
+ *   scene?: Scene, snaps?: Snap[], gradient?: Gradient|null,
+ *   fall?: Fall|null}} Frame what the server says with the pixels of one
  *
  * @typedef {import("../ui/types.js").Edit} Edit
  * @typedef {import("../ui/types.js").Bench} Bench

@@ -5,11 +5,12 @@
  * @typedef {{words: string, cures: Cure[]}} Found
  * @typedef {import("../stage/types.js").Scene} Scene
  * @typedef {import("../stage/types.js").Gradient} Gradient
+ * @typedef {import("../stage/types.js").Fall} Fall
  * @typedef {{id: string, name: string, effects?: {id: string}[], shape?: {kind: string}}} Clip a
  *   part as it is copied
  * @typedef {{id: string, role: string, colour: string}} Origin a swatch, as it is told along with what is copied
  * @typedef {{version: number, hash: string, name: string, token: string, selected: string[], effect: string,
- *   scene: Scene, gradient: Gradient|null, clip: Clip[], undo: boolean, redo: boolean, found: Found[],
+ *   scene: Scene, gradient: Gradient|null, fall: Fall|null, clip: Clip[], undo: boolean, redo: boolean, found: Found[],
  *   ground: string, stands: string, state: string, stateName: string, sign: string, editions: string,
  *   edition: string, files: number, sizes: string[], arts: string[], states: string[],
  *   came: string, whole: number,
