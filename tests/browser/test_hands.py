@@ -141,6 +141,24 @@ def test_a_new_shadow_falls_where_its_handle_is_dragged_and_has_a_name(hand):
     expect(page.locator(".eff.open .head")).to_have_text("Long shade")
 
 
+def test_a_clipped_part_is_taken_hold_of_only_where_it_is_seen(hand):
+    page = hand.page
+    window = hand.put("b", (20, 20), (50, 50))
+    clipped = hand.put("r", (30, 10), (110, 80))
+    page.locator(".part.sel #more summary").click()
+    with page.expect_response("**/edits"):
+        hand.choose(f"parts/{clipped}/clip", window)
+    page.locator("#stage").focus()
+    page.keyboard.press("Escape")
+    page.mouse.click(*at(page, 90, 50))
+    expect(page.locator(".part.sel")).to_have_count(0)
+    page.mouse.click(*at(page, 42, 42))
+    expect(page.locator(".part.sel")).to_have_attribute("data-part", clipped)
+    page.keyboard.press("Escape")
+    page.mouse.click(*at(page, 24, 24))
+    expect(page.locator(".part.sel")).to_have_attribute("data-part", window)
+
+
 @pytest.mark.parametrize(("mode", "place", "piece"), [("union", (100, 50), 1), ("difference", (20, 30), 0)])
 def test_two_presses_go_into_a_combination(hand, mode, place, piece):
     page = hand.page

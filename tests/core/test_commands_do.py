@@ -17,11 +17,12 @@ from obrell.core.effects import Bevel, Blur, DropShadow, InnerShadow, Mask, Outl
 from obrell.core.effects.offsets import Cast, Shift
 from obrell.core.errors import BadValue, Refused
 from obrell.core.findings import found_in
+from obrell.core.findings.sides import sides_of
 from obrell.core.icons import find_icons
 from obrell.core.render.build_up import build_steps
 from obrell.core.render.picture import picture
 from obrell.core.scene.stands import stand_of
-from obrell.core.shapes import Box, Round, Sides, Text
+from obrell.core.shapes import Box, Icon, Round, Sides, Text
 from obrell.core.shapes.base import Slot
 from obrell.web.keeping import keeping
 from tests.making import KIT, SHAPES_TRIED, control, part, solid
@@ -323,3 +324,40 @@ def test_the_room_that_is_proposed_is_whole_and_sensible(size, room):
     body = part(Box(width=size[0], height=size[1]), solid("#808080"), x=80, y=40)
     found = proposed_fit(inner, body)
     assert (found.across, found.down) == room
+
+
+@pytest.mark.parametrize(
+    ("ends", "said"),
+    [
+        ((20, 20, 50, 50), "Added a line"),
+        ((20, 20, 78, 78), "Added a line; its end snapped to canvas edge and canvas edge"),
+        ((2, 20, 50, 50), "Added a line; its start snapped to canvas edge"),
+        ((1, 20, 1, 60), "Added a line"),
+    ],
+)
+def test_a_line_of_which_one_end_snapped_says_so(ends, said):
+    here = control().evolve(canvas=Canvas(width=80, height=80, margin=0))
+    drawn = dict(zip(("x0", "y0", "x1", "y1"), ends, strict=True), snap={"kinds": ["canvas", "pixels"]})
+    assert read_edit({"kind": "draw", "shape": "line", **drawn}).label(here) == said
+    assert read_edit({"kind": "draw", "shape": "line", "constrained": True, **drawn}).label(here) == "Added a line"
+
+
+@pytest.mark.parametrize("icon", ["ad", "blocks", "align-center-horizontal", "text-align-start"])
+@pytest.mark.parametrize("size", [15, 20, 22, 40])
+def test_an_icon_with_soft_sides_is_mended_by_a_size_that_its_grid_fits(icon, size):
+    here = control(part(Icon(icon=icon, width=size, height=size), INK, x=40, y=30))
+    soft = found(here, "soft-sides")
+    assert soft or size != 22
+    for one in soft:
+        here = applied(one.cures[0].edit, here, Surroundings.of(KIT))
+    assert not sides_of(resolve(KIT, here), here.parts[0], 1.0).soft
+
+
+def test_the_edge_that_is_shown_of_a_clipped_part_is_one_that_is_seen():
+    window = part(Box(width=20, height=20), INK, x=60, y=40)
+    wide = part(Box(width=80, height=60), INK, x=50, y=40, clip="p1")
+    resolved = resolve(KIT, control(window, wide))
+    place = sides_of(resolved, resolved.control.parts[1], 2.0).near
+    assert (place.x, place.y) == (100, 60)
+    away = resolve(KIT, control(window.evolve(x=150.0), wide))
+    assert sides_of(away, away.control.parts[1], 2.0).near is None

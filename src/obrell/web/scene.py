@@ -62,6 +62,7 @@ def _part(part: Part) -> dict[str, object]:
         "x": part.x, "y": part.y, "turn": part.rotation, "mirrored": part.mirrored,
         "frame": [frame.left, frame.top, frame.right, frame.bottom],
         "extent": round(extent_of(part), 3), "within": part.within, "locked": part.locked, "visible": part.visible,
+        "clip": part.clip,
     }  # fmt: skip
     seen["keeps"] = sorted({follow.source for follow in part.follows} - {part.id})
     if isinstance(part.shape, Path):

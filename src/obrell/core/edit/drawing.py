@@ -17,7 +17,7 @@ from obrell.core.document.resolve import background_of
 from obrell.core.edit.base import Edit, Surroundings, add_parts
 from obrell.core.edit.companions import main_colour
 from obrell.core.edit.parts import fresh_name
-from obrell.core.edit.snapping import Snap, Snapping, pulled_by, snap_point
+from obrell.core.edit.snapping import PIXELS, SAME, Snap, Snapping, pulled_by, snap_point
 from obrell.core.effects import Paint
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Point, Rect
@@ -84,7 +84,18 @@ class Draw(Edit):
         noun = MANY_SIDED if self.shape == "sides" else self.shape
         added = f"Added {'an' if noun[:1] in VOWELS else 'a'} {noun}"
         label = _label_under(control, *self._drawn(control)) if self.shape in SHAPES else None
-        return added if label is None else f"{added} behind {label.name}"
+        return f"{added}{self._snapped(control)}" if label is None else f"{added} behind {label.name}"
+
+    def _snapped(self, control: Control) -> str:
+        """Return what is said of a line whose direction is another than was drawn, as one of its ends snapped."""
+        if self.snap is None or self.shape != "line" or self.constrained or (self.x0, self.y0) == (self.x1, self.y1):
+            return ""
+        begun, now = snap_point(control, (), self.x0, self.y0, self.snap), self.snaps(control)
+        if pulled_by(begun) == pulled_by(now):
+            return ""
+        near = {"start": _near(begun), "end": _near(now)}
+        said = ", ".join(f"its {end} snapped to {words}" for end, words in near.items() if words)
+        return f"; {said}" if said else ""
 
     def _ends(self, control: Control) -> tuple[tuple[float, float], tuple[float, float]]:
         """Where drawing began and where it is, both snapped."""
@@ -95,6 +106,11 @@ class Draw(Edit):
         still = (self.x0, self.y0) == (self.x1, self.y1)
         now = begun if still else now
         return (self.x0 + begun[0], self.y0 + begun[1]), (self.x1 + now[0], self.y1 + now[1])
+
+
+def _near(snaps: Sequence[Snap]) -> str:
+    """Return in words what a place was drawn to, but for whole pixels."""
+    return " and ".join(snap.words for snap in snaps if snap.words != PIXELS and abs(snap.by) > SAME)
 
 
 def _no_larger(shape: Shape, canvas: Canvas) -> Shape:

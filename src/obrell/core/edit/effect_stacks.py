@@ -57,7 +57,8 @@ class PasteEffects(Edit):
 
     def label(self, control: Control) -> str:
         count = len(self.effects)
-        return f"Put {'an effect' if count == 1 else f'{count} effects'} on {names_of(control, self.parts)}"
+        fitted = "" if self.made_for is None else f", {'its' if count == 1 else 'their'} lengths fitted"
+        return f"Put {'an effect' if count == 1 else f'{count} effects'} on {names_of(control, self.parts)}{fitted}"
 
 
 class PaintWith(Edit):

@@ -31,6 +31,7 @@ Found = Literal["guides", "canvas", "parts", "gaps", "points", "words", "pixels"
 RANKS: tuple[tuple[Found, ...], ...] = (("guides", "canvas", "parts", "gaps", "points"), ("words",), ("pixels",))
 OWN_POINT = "in line with a point"
 Axis = Literal["across", "down"]
+PIXELS = "pixels"
 SAME = 1e-6
 
 
@@ -176,9 +177,7 @@ class _Surroundings:
                 return own_points + [line for node in self._nodes for line in _points(node, axis)]
             case _:
                 density = self._snapping.density
-                return [Line(round(at * density) / density, "pixels", name) for name, at in own if name != "middle"][
-                    :1
-                ]
+                return [Line(round(at * density) / density, PIXELS, name) for name, at in own if name != "middle"][:1]
 
 
 def _seen(node: Node, tree: Mapping[str, Node]) -> bool:

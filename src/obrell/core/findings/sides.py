@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
+from itertools import product
 
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
@@ -11,12 +13,15 @@ from obrell.core.edit.values import Change, SetValues
 from obrell.core.effects.base import Stand
 from obrell.core.effects.kinds.outline import OUTER_SHARE, Outline
 from obrell.core.findings.base import Cure
+from obrell.core.geometry.combine import combined
 from obrell.core.geometry.nearest import nearest_on
 from obrell.core.geometry.paths import Path, straight_lines
 from obrell.core.geometry.plane import Point
 from obrell.core.geometry.rounded import Insets
+from obrell.core.geometry.svgdata import number
+from obrell.core.icons import GRID
 from obrell.core.scene.stands import stand_of
-from obrell.core.shapes import Text
+from obrell.core.shapes import Icon, Text
 
 ON_GRID_PX = 0.5 / 255
 """A side nearer to the grid than this changes no eight-bit value."""
@@ -44,7 +49,7 @@ def sides_of(resolved: Resolved, part: Part, density: float, near: Point | None 
     stand = stand_of(resolved, part, density)
     corner = stand.place.apply(stand.box.left, stand.box.top)
     at = Point(*corner) if near is None else Point(near.x * density, near.y * density)
-    place = nearest_on(stand.outline, at.x, at.y)
+    place = nearest_on(_seen(resolved, part, stand, density), at.x, at.y)
     if part.rotation % 90 != 0 or isinstance(part.shape, Text) or place is None:
         return Sides(0, (), place)
     own = _lines(stand, NONE)
@@ -53,9 +58,21 @@ def sides_of(resolved: Resolved, part: Part, density: float, near: Point | None 
     return Sides(len(lines), soft, place)
 
 
+def _seen(resolved: Resolved, part: Part, stand: Stand, density: float) -> Path:
+    """Return the outline of what is seen of a part on the device grid, within all that clips it or what it lies in."""
+    node, clips = resolved.tree.all.get(part.id), []
+    while node is not None:
+        clips += [stand_of(resolved, clip, density).outline for clip in node.clips]
+        node = resolved.tree.all.get(node.part.within or "")
+    outline = stand.outline
+    for clip in clips:
+        outline = combined("intersection", (outline, clip))
+    return outline
+
+
 def cure(resolved: Resolved, part: Part, density: float) -> Cure | None:
-    """What makes the part's soft sides crisp at a density: fitting that it does not have yet, or a move; None when
-    neither does."""
+    """What makes the part's soft sides crisp at a density: fitting that it does not have yet, a move, or for an icon a
+    size that its grid fits; None when nothing does."""
     now = part.fit or resolved.fit
     for fit in FITS[FITS.index(now) + 1 :]:
         if not sides_of(resolved, part.evolve(fit=fit), density).soft:
@@ -67,6 +84,24 @@ def cure(resolved: Resolved, part: Part, density: float) -> Cure | None:
     moved = part.evolve(x=part.x + dx, y=part.y + dy)
     if (dx or dy) and not sides_of(resolved, moved, density).soft:
         return Cure("Move it to the grid", MoveParts(parts=(part.id,), dx=dx, dy=dy))
+    return _sized_to_grid(resolved, part, density) if isinstance(part.shape, Icon) else None
+
+
+def _sized_to_grid(resolved: Resolved, part: Part, density: float) -> Cure | None:
+    """Return what gives an icon the nearest size at which all its sides are crisp, half a device px farther on where
+    that needs it; None where there is none."""
+    now, half = part.shape.frame().width, 0.5 / density
+    sizes = {GRID / 2 * max(1, count) for count in (math.floor(2 * now / GRID), math.ceil(2 * now / GRID))}
+    for size, dx, dy in product(sorted({now, *sizes}, key=lambda one: abs(one - now)), (0, half), (0, half)):
+        values = {"shape/width": size, "shape/height": size, "x": part.x + dx, "y": part.y + dy}
+        sized = part.evolve(shape=part.shape.resized(size, size), x=values["x"], y=values["y"])
+        if not sides_of(resolved, sized, density).soft:
+            moved = {"x": dx, "y": dy, "shape/width": size != now, "shape/height": size != part.shape.frame().height}
+            changes = tuple(
+                Change(path=f"parts/{part.id}/{path}", value=values[path]) for path in moved if moved[path]
+            )
+            words = f"Make it {number(size)} px large" if size != now else "Move it to the grid"
+            return Cure(words, SetValues(changes=changes))
     return None
 
 

@@ -24,8 +24,8 @@ def is_softened(tree: Tree, part: Part) -> bool:
 
 
 class SoftSides(Kind):
-    """A side between two rows of pixels is spread over both. What cannot be mended, as the many sides of an icon, is
-    only shown where edges are looked at."""
+    """A side between two rows of pixels is spread over both. What cannot be mended is only shown where edges are
+    looked at."""
 
     kind: ClassVar[str] = "soft-sides"
     looks_for: ClassVar[str] = "soft edges"

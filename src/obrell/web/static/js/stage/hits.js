@@ -51,6 +51,22 @@ export class Hits {
   }
 
   /**
+   * Whether a place lies within all that clips a part, and what it lies in.
+   *
+   * @param {ScenePart} part @param {number} x @param {number} y logical px
+   */
+  #unclipped(part, x, y) {
+    const seen = new Set();
+    for (let up = /** @type {ScenePart|undefined} */ (part); up; up = this.partOf(up.within)) {
+      for (let clip = this.partOf(up.clip); clip && !seen.has(clip); clip = this.partOf(clip.clip)) {
+        if (!inside(clip, x, y)) return false;
+        seen.add(clip);
+      }
+    }
+    return true;
+  }
+
+  /**
    * Parts under a place, front-most first; a group is reached through what lies in it, and so is a combination or a
    * repeat that is worked in.
    *
@@ -83,7 +99,8 @@ export class Hits {
           !entered.has(part.id) &&
           !hidden(part) &&
           (!sealed(part) || this.marks.bench.state.selected.includes(part.id)) &&
-          inside(part, x, y, hair),
+          inside(part, x, y, hair) &&
+          this.#unclipped(part, x, y),
       );
   }
 

@@ -11,7 +11,8 @@
  * @typedef {{file: string, visible: boolean, lies: string, x: number, y: number, width: number,
  *   opacity: number}} Pinned
  *
- * @typedef {Framed & {name: string, within: string|null, visible: boolean, locked: boolean, outline: string,
+ * @typedef {Framed & {name: string, within: string|null, clip: string|null, visible: boolean, locked: boolean,
+ *   outline: string,
  *   extent: number, keeps: string[], holds?: "parts"|"pieces", contours?: Contour[],
  *   ends?: [number, number][], grips?: Grip[], picture?: number[]}} ScenePart
  * @typedef {{parts: ScenePart[], canvas: [number, number, number], light: number, lightHeight: number,
