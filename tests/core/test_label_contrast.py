@@ -1,10 +1,16 @@
 """Contrast on the pixels that are really there, against closed forms."""
 
+import colorsys
+
 import pytest
 
-from obrell.core.colour.contrast import contrast, reaches
+from obrell.core.colour.contrast import contrast
+from obrell.core.colour.spaces import to_hex
 from obrell.core.document.resolve import resolve
+from obrell.core.effects import Paint
+from obrell.core.effects.kinds.mask import FADE
 from obrell.core.render.label_contrast import label_contrast, label_contrasts, plainly
+from obrell.core.render.readable_field import readable_field
 from obrell.core.shapes import Box, Text
 from obrell.core.values.paints import Linear, Stop
 from obrell.samples.wendmere_lock import wendmere_lock
@@ -58,14 +64,51 @@ def test_what_is_not_seen_is_not_measured():
     assert label_contrast(shown(body("#000000"), label("#ffffff", x=-400)), "p2") is None
 
 
-def test_the_luminances_that_would_do_are_those_of_the_ratio():
-    found = label_contrast(shown(body("#777777"), label("#ffffff", x=60)), "p2")
-    dark, light = reaches(found.behind, 4.5)
-    for luminance in (dark, light):
-        high, low = max(luminance, found.behind), min(luminance, found.behind)
-        assert (high + 0.05) / (low + 0.05) == pytest.approx(4.5)
+def test_a_ratio_is_cut_and_not_rounded():
     assert plainly(4.499) == "4.4 : 1"
     assert plainly(4.5) == "4.5 : 1"
+
+
+GRADIENT = Linear(stops=(Stop(position=0, colour="#101010"), Stop(position=1, colour="#505050")))
+GLOSS = Paint(id="e2", fill=Linear(stops=FADE), opacity=0.5)
+
+
+def coloured(kind):
+    """What gives a control with a colour in one place."""
+    if kind == "own":
+        return lambda colour: shown(body("#606060"), label(colour, x=60))
+    if kind == "stop":
+        first, last = GRADIENT.stops
+        return lambda colour: shown(
+            body(colour).evolve(effects=(Paint(id="e1", fill=Linear(stops=(first, last.evolve(colour=colour)))),)),
+            label("#ffffff", x=60),
+        )
+    more = {"plain": {}, "faint": {"opacity": 0.9}, "multiplied": {"blend": "multiply"}}[kind]
+    under = body("#d0c0b0", id="p0")
+    return lambda colour: shown(
+        under, part(Box(width=150, height=50), solid(colour), GLOSS, x=80, **more), label("#ffffff", x=60)
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize("kind", ["plain", "faint", "multiplied", "own", "stop"])
+@pytest.mark.parametrize("hue", [0, 130, 230])
+def test_where_a_label_is_just_read_is_told_of_the_pixels_that_a_colour_makes(kind, hue):
+    look = coloured(kind)
+    name = look("#000000").control.parts[-1].id
+    curves = readable_field(name, look, "#808080", hue)
+    assert curves
+    for curve in curves:
+        for saturation, value in curve[:: len(curve) // 2]:
+            colour = to_hex(colorsys.hsv_to_rgb(hue / 360, saturation / 100, value / 100))
+            assert label_contrast(look(colour), name).ratio == pytest.approx(4.5, abs=0.2), (saturation, value)
+
+
+def test_nothing_is_told_beforehand_of_a_blend_that_does_not_mix_evenly():
+    def look(colour):
+        veil = part(Box(width=150, height=50), solid(colour), x=80, id="p3", blend="color-dodge")
+        return shown(body("#406080"), label("#a0a0a0", x=60), veil)
+
+    assert readable_field("p2", look, "#808080", 200) == ()
 
 
 LARGE_PX, BOLD_PX, BOLD = 24, 18.66, 700

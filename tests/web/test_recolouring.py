@@ -54,6 +54,22 @@ def test_a_typed_colour_comes_first_with_its_chroma(client):
     assert "is not a colour" in refused.text
 
 
+def test_the_label_that_is_read_least_is_told_while_a_swatch_or_a_colour_is_chosen(client):
+    kit = wendmere_lock()
+    view = {"seq": 1, "colours": {"tarn": "#d9d0b0"}, "controls": [one.id for one in kit.controls]}
+    pale = client.post(f"{KIT}/readable", json=view).json()
+    assert not pale["enough"]
+    assert re.fullmatch(r"Label of \w+ sluice: 2\.\d : 1", pale["words"])
+    assert client.post(f"{KIT}/readable", json=view | {"colours": {"tarn": "#0f4a50"}}).json()["enough"]
+    assert client.post(f"{KIT}/readable", json=view | {"controls": []}).json() == {}
+    change = {"path": "parts/p4/effects/e2/fill/colour", "value": "#2a4a20"}
+    asked = {"edit": {"kind": "set", "changes": [change]}, "part": "p4", "hue": 120}
+    told = client.post(f"{BENCH}/readable", json=asked).json()
+    assert told["words"].startswith("Word ")
+    assert not told["enough"]
+    assert told["boundaries"]
+
+
 def test_what_can_be_read_less_well_is_said_with_its_remedy(client):
     onto = {"kind": "recolour", "groups": ["chalk"], "swatch": "moss"}
     answer = client.post(f"{BENCH}/contrast", json={"edit": onto})

@@ -20,7 +20,7 @@ from obrell.core.render.cache import PixelCache
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Hex, SwatchLink
 from obrell.core.values.fields import Id
-from obrell.store.kits import Kits
+from obrell.store.kits import Kits, Tile
 
 MOST_IN_VIEW = 200
 
@@ -66,14 +66,20 @@ class LastWall:
 def preview_wall(kits: Kits, kit: str, wanted: WallRequest, last: LastWall) -> Iterator[tuple[str, Preview]]:
     """The controls that follow one of the swatches, as they would be; nothing is saved. One after the other: most of
     what a frame costs holds the interpreter lock, and two threads took half as long again."""
-    index, frame = _tried(kits.index(kit), wanted), wanted.frame()
+    index, frame = tried(kits.index(kit), wanted), wanted.frame()
+    for tile in following(kits, kit, wanted):
+        control = _linked(last.control(kits, tile.hash), index, wanted)
+        with patience(SECONDS):
+            yield tile.id, drawn(frame, index, control, last.of(tile.id), colourway=wanted.colourway)
+
+
+def following(kits: Kits, kit: str, wanted: WallRequest) -> Iterator[Tile]:
+    """The controls in view that follow one of the swatches, or would."""
     in_view = set(wanted.controls)
     for tile in kits.tiles(kit):
         asked = bool(wanted.links) or bool(wanted.colours.keys() & tile.uses.keys())
         if tile.id in in_view and not tile.words and asked:
-            control = _linked(last.control(kits, tile.hash), index, wanted)
-            with patience(SECONDS):
-                yield tile.id, drawn(frame, index, control, last.of(tile.id), colourway=wanted.colourway)
+            yield tile
 
 
 def _linked(control: Control, index: KitIndex, wanted: WallRequest) -> Control:
@@ -82,7 +88,8 @@ def _linked(control: Control, index: KitIndex, wanted: WallRequest) -> Control:
     return FollowSwatches(links=wanted.links).apply(control, Surroundings.of(index))
 
 
-def _tried(index: KitIndex, wanted: WallRequest) -> KitIndex:
+def tried(index: KitIndex, wanted: WallRequest) -> KitIndex:
+    """The kit with the other colours."""
     for swatch, colour in wanted.colours.items():
         index = coloured(index, swatch, colour, wanted.colourway)
     return index

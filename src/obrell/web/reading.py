@@ -7,17 +7,20 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Body, Request
 from starlette.responses import HTMLResponse
 
-from obrell.app.reading import reading
+from obrell.app.reading import reading, weakest_on_wall
 from obrell.app.recolouring import Changed, Look, contrast_changes
+from obrell.app.wall import WallRequest
 from obrell.core.colour.contrast import ORDINARY
-from obrell.core.document.resolve import resolve
-from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.document.resolve import Resolved, resolve
+from obrell.core.edit import Edit, Surroundings, applied, read_edit
+from obrell.core.edit.values import SetValues
 from obrell.core.render.label_contrast import plainly
 from obrell.core.values.fields import Id
 from obrell.web.bench import BENCH
 from obrell.web.pages import page
 from obrell.web.selection import NOTHING, Selection
 from obrell.web.services import cache_of, kits_of
+from obrell.web.wall import WALL
 
 router = APIRouter()
 TINTED = {True: "lighter", False: "darker"}
@@ -43,13 +46,19 @@ def readable(
     request: Request, kit: str, control: str, edit: Annotated[Any, Body()], part: Annotated[Id, Body()],
     hue: Annotated[float, Body(ge=0, le=360)], seen: Annotated[Selection, Body()] = NOTHING,
 ) -> dict[str, object]:  # fmt: skip
-    """How well what is nearest to a part can be read with an edit, its weakest letter, and where in the field of a hue
-    it could be read."""
+    """How well what lies on a part can be read with an edit of a colour, its weakest letter, and where in the field of
+    a hue it could be read."""
     kits = kits_of(request)
     index = kits.index(kit)
-    changed = applied(seen.into(read_edit(edit)), kits.control(kit, control).control, Surroundings.of(index))
-    seen_as = resolve(index, changed, seen.drawn(changed), seen.way(index))
-    found = reading(seen_as, part, hue, cache_of(request))
+    stored, around = kits.control(kit, control).control, Surroundings.of(index)
+
+    def looks(made: Edit) -> Resolved:
+        changed = applied(seen.into(made), stored, around)
+        return resolve(index, changed, seen.drawn(changed), seen.way(index))
+
+    made = read_edit(edit)
+    with_colour = (lambda colour: looks(_coloured(made, colour))) if isinstance(made, SetValues) else None
+    found = reading(looks(made), part, hue, with_colour, cache_of(request))
     if found is None:
         return {}
     box = found.contrast.box
@@ -57,6 +66,22 @@ def readable(
         "words": f"{found.name} {plainly(found.contrast.ratio)}", "enough": found.contrast.ratio >= ORDINARY,
         "letter": [box.left, box.top, box.right, box.bottom], "boundaries": found.boundaries,
     }  # fmt: skip
+
+
+@router.post(WALL + "/readable")
+def readable_on_wall(request: Request, kit: str, wanted: WallRequest) -> dict[str, object]:
+    """How well the label can be read that is read least, of the controls in view, while a swatch is chosen."""
+    found = weakest_on_wall(kits_of(request), kit, wanted, cache_of(request))
+    if found is None:
+        return {}
+    words = f"{found.label} of {found.control}: {plainly(found.ratio)}"
+    return {"words": words, "enough": found.ratio >= ORDINARY}
+
+
+def _coloured(made: SetValues, colour: str) -> SetValues:
+    """The edit with another colour, ``#rrggbb``, in place of the one that it sets."""
+    changes = (c.evolve(value=colour) if c.path.endswith("colour") else c for c in made.changes)
+    return made.evolve(changes=tuple(changes))
 
 
 def said(one: Changed) -> str:

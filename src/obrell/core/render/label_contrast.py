@@ -72,7 +72,7 @@ def label_contrast(
     resolved: Resolved, name: str, cache: PixelCache | None = None, eye: Eye | None = None
 ) -> Contrast | None:  # fmt: skip
     """The weakest letter of one part on what the control stands on, as it is or as an ``eye`` sees it."""
-    found = _LOOKED.get(resolved, name, lambda: _looked(resolved, name, cache))
+    found = looked(resolved, name, cache)
     if found is None:
         return None
     frame, ink, shown, bare = found
@@ -81,12 +81,26 @@ def label_contrast(
     return min(letters, key=lambda one: one.ratio, default=None)
 
 
-_LOOKED = OfObject["tuple[Frame, Ink, Pixels, Pixels] | None"](48)
+Looked = tuple[Frame, Ink, Pixels, Pixels]
+"""Where a part is looked at, how much of each pixel it covers, and what is seen there with it and without."""
+_LOOKED = OfObject["Looked | None"](48)
 """What is looked at of a part: the same for every eye."""
 
 
-def _looked(resolved: Resolved, name: str, cache: PixelCache | None) -> tuple[Frame, Ink, Pixels, Pixels] | None:
-    """Where a part is looked at, how much of each pixel it covers, and what is seen there with it and without."""
+def looked(resolved: Resolved, name: str, cache: PixelCache | None = None) -> Looked | None:
+    """What is looked at of a text or icon; None where it has no ink on the canvas."""
+    return _LOOKED.get(resolved, name, lambda: _looked(resolved, name, cache))
+
+
+def letter_pixels(found: Looked) -> Iterator[tuple[NDArray[np.float64], NDArray[np.float64]]]:
+    """Of each letter its own pixels and those behind it, as on white paper: count × 3, 0 to 1."""
+    _, ink, shown, bare = found
+    for place in _letters(ink):
+        inside, near = _of_letter(ink, place)
+        yield _on_paper(shown[place][inside]), _on_paper(bare[near].reshape(-1, 4))
+
+
+def _looked(resolved: Resolved, name: str, cache: PixelCache | None) -> Looked | None:
     part = resolved.tree.all[name].part
     tall = part.shape.size if isinstance(part.shape, Text) else part.shape.frame().height
     density = min(DENSEST, max(1.0, LETTER_PX / max(1.0, tall)))
@@ -115,12 +129,18 @@ def _without(resolved: Resolved, name: str) -> Resolved:
 
 
 def _luminance(pixels: NDArray[np.uint8]) -> NDArray[np.float64]:
-    """Relative luminance of opaque pixels, height × width; what is not covered counts as white paper."""
-    values = pixels.astype(np.float64) / 255
-    shown = values[..., :3] * values[..., 3:] + 1 - values[..., 3:]
+    """Relative luminance of pixels on white paper, height × width."""
+    shown = _on_paper(pixels)
     linear = np.where(shown <= 0.04045, shown / 12.92, ((shown + 0.055) / 1.055) ** 2.4)
     result: NDArray[np.float64] = linear @ np.array(LUMINANCE)
     return result
+
+
+def _on_paper(pixels: NDArray[np.uint8]) -> NDArray[np.float64]:
+    """Pixels as they are on white paper, where that is seen through them, 0 to 1."""
+    values = pixels.astype(np.float64) / 255
+    shown: NDArray[np.float64] = values[..., :3] * values[..., 3:] + 1 - values[..., 3:]
+    return shown
 
 
 def _letters(ink: NDArray[np.float32]) -> Iterator[tuple[slice, slice]]:
@@ -142,13 +162,18 @@ def _letter(
     frame: Frame, place: tuple[slice, slice],
 ) -> Contrast:  # fmt: skip
     rows, columns = place
-    own = ink[rows, columns]
-    inside = own >= min(WITHIN, float(own.max()))
-    near = tuple(slice(max(0, one.start - AIR_PX), one.stop + AIR_PX) for one in place)
-    light, dark = float(with_it[rows, columns][inside].mean()), float(behind[near].mean())
+    inside, near = _of_letter(ink, place)
+    light, dark = float(with_it[place][inside].mean()), float(behind[near].mean())
     left, top, d = frame.region.left, frame.region.top, frame.density
     box = Rect((left + columns.start) / d, (top + rows.start) / d, (left + columns.stop) / d, (top + rows.stop) / d)
     return Contrast(name, ratio(light, dark), box, dark, light)
+
+
+def _of_letter(ink: Ink, place: tuple[slice, slice]) -> tuple[Mask, tuple[slice, slice]]:
+    """Which pixels of its box are a letter's own, and the box of what counts as behind it."""
+    own = ink[place]
+    rows, columns = (slice(max(0, one.start - AIR_PX), one.stop + AIR_PX) for one in place)
+    return own >= min(WITHIN, float(own.max())), (rows, columns)
 
 
 def plainly(ratio: float) -> str:

@@ -5,6 +5,7 @@
  * @typedef {{kit: string, take: (html: string) => void, trying: import("./trying.js").Trying}} Wall
  */
 import { ColourField } from "../sheet/colour_field.js";
+import { Readable } from "../sheet/readable.js";
 import { stand } from "../sheet/standing.js";
 import { all, byId, closest } from "../ui/dom.js";
 import { ask, trouble, wordsOf } from "../ui/page.js";
@@ -16,6 +17,7 @@ export class SwatchChooser {
     this.wall = wall;
     this.box = byId("chooser");
     this.field = new ColourField(this.box, (colour) => this.#chosen(colour));
+    this.readable = new Readable(() => this.open);
     this.swatch = "";
     this.before = "";
     this.colour = "";
@@ -53,6 +55,13 @@ export class SwatchChooser {
     await this.field.read("hex", this.before);
     this.field.hex.focus();
     this.field.hex.select();
+    this.#reads();
+  }
+
+  /** How well the labels that follow it are read. */
+  #reads() {
+    const { kit, trying } = this.wall;
+    this.readable.show(`/kits/${kit}/readable`, trying.asked({ [this.swatch]: this.colour }));
   }
 
   /** @param {Colour} colour */
@@ -62,11 +71,13 @@ export class SwatchChooser {
     if (!this.open || hex === this.colour) return;
     this.colour = hex;
     this.wall.trying.show({ [this.swatch]: hex });
+    this.#reads();
   }
 
   #close() {
     const chip = document.getElementById(`chip-${this.swatch}`);
     this.swatch = "";
+    this.readable.end();
     this.field.forget();
     this.box.hidden = true;
     chip?.focus({ preventScroll: true });

@@ -43,12 +43,18 @@ export class Trying {
    * @param {Object<string, string>} colours by swatch @param {Object<string, object>} [links] by colour
    */
   show(colours, links = {}) {
+    this.next = this.asked(colours, links);
+    this.#send();
+  }
+
+  /** What is asked for to see that. @param {Object<string, string>} colours @param {Object<string, object>} [links]
+   * @returns {object} */
+  asked(colours, links = {}) {
     this.seq += 1;
     const { seq, colourway } = this;
+    const asked = { seq, colours, links, controls: inView(), density: devicePixelRatio > 1.5 ? 2 : 1 };
     // Where all stand beside each other, those of Day are what a hand changes.
-    this.next = { seq, colours, links, controls: inView(), density: devicePixelRatio > 1.5 ? 2 : 1 };
-    if (colourway !== "all") Object.assign(this.next, { colourway });
-    this.#send();
+    return colourway === "all" ? asked : { ...asked, colourway };
   }
 
   #send() {

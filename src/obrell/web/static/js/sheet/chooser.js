@@ -59,7 +59,7 @@ export class Chooser {
       leave: () => this.#left(),
       fault: (words) => this.field.blame(words),
     });
-    this.readable = new Readable(bench);
+    this.readable = new Readable(() => this.open, bench);
     this.open = false;
     /** When what was kept last is answered. @type {Promise<void>} */
     this.keeping = Promise.resolve();
@@ -116,7 +116,7 @@ export class Chooser {
     byId("colour-old").style.background = this.before;
     button.focus({ preventScroll: true });
     this.field.begin(this.before);
-    this.readable.show(this.#edit(), this.field.hsv[0]);
+    this.readable.onBench(this.#edit(), this.field.hsv[0]);
   }
 
   /** Colours to begin with. @param {string} slot */
@@ -160,7 +160,7 @@ export class Chooser {
   }
 
   #preview() {
-    this.readable.show(this.#edit(), this.field.hsv[0]);
+    this.readable.onBench(this.#edit(), this.field.hsv[0]);
     this.bench.stage.preview(this.#edit());
   }
 

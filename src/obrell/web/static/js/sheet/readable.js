@@ -1,9 +1,8 @@
 /**
- * While a colour is chosen: how well the nearest label can be read with it, which of its letters is the weakest, and
+ * While a colour is chosen: how well what lies on it can be read, on the Bench also which letter is the weakest, and
  * where in the field it could be read.
  *
  * @typedef {import("../ui/types.js").Bench} Bench
- * @typedef {import("../ui/types.js").Edit} Edit
  * @typedef {{words?: string, enough?: boolean, letter?: [number, number, number, number],
  *   boundaries?: [number, number][][]}} Reading
  */
@@ -11,35 +10,42 @@ import { byId } from "../ui/dom.js";
 import { ask } from "../ui/page.js";
 
 export class Readable {
-  /** @param {Bench} bench */
-  constructor(bench) {
+  /** @param {() => boolean} wanted whether a colour is still chosen @param {Bench} [bench] */
+  constructor(wanted, bench) {
+    this.wanted = wanted;
     this.bench = bench;
     this.busy = false;
-    /** @type {{edit: Edit, hue: number}|null} what is asked for next; the newest wins */
+    /** @type {{address: string, body: object}|null} what is asked for next; the newest wins */
     this.next = null;
   }
 
-  /** @param {Edit} edit @param {number} hue of the field, degrees */
-  show(edit, hue) {
-    this.next = { edit, hue };
+  /** @param {string} address @param {object} body what the answer depends on */
+  show(address, body) {
+    this.next = { address, body };
     if (!this.busy) this.#ask();
   }
 
+  /** What lies on the part whose colour it is. @param {import("../ui/types.js").Edit} edit
+   * @param {number} hue of the field, degrees */
+  onBench(edit, hue) {
+    const { bench } = this;
+    const [part] = bench?.state.selected ?? [];
+    if (bench && part) this.show(`${bench.api.base}/readable`, { edit, hue, part, seen: bench.stage.seen });
+  }
+
   async #ask() {
-    const { bench, next } = this;
-    const [part] = bench.state.selected;
-    if (!next || !part) return;
+    const { next } = this;
+    if (!next) return;
     this.next = null;
     this.busy = true;
-    const { seen } = bench.stage;
-    const answer = await ask(`${bench.api.base}/readable`, {
+    const answer = await ask(next.address, {
       method: "POST",
-      body: JSON.stringify({ ...next, part, seen }),
+      body: JSON.stringify(next.body),
       headers: { "content-type": "application/json" },
     });
     const found = answer.ok ? await answer.json() : {};
     this.busy = false;
-    if (bench.chooser.open) this.#draw(found);
+    if (this.wanted()) this.#draw(found);
     if (this.next) this.#ask();
   }
 
@@ -50,8 +56,7 @@ export class Readable {
     place.classList.toggle("weak", !enough);
     const lines = boundaries.map((curve) => `M${curve.map(([s, v]) => `${s} ${100 - v}`).join("L")}`);
     byId("readable-field").setAttribute("d", lines.join(""));
-    this.bench.marks.weakest = letter ?? null;
-    this.bench.marks.draw();
+    this.bench?.marks.weaken(letter);
   }
 
   end() {

@@ -127,6 +127,12 @@ export class Marks {
     this.draw();
   }
 
+  /** The letter that is read least is outlined. @param {[number, number, number, number]|null|undefined} letter */
+  weaken(letter) {
+    this.weakest = letter ?? null;
+    this.draw();
+  }
+
   draw() {
     const { canvas } = this.now;
     const selected = this.now.parts.filter((part) => this.selected(part));
