@@ -11,11 +11,13 @@ from obrell.core.document.colours import drawn_places
 from obrell.core.document.resolve import resolve
 from obrell.core.document.value_paths import value_at
 from obrell.core.edit import Surroundings, applied, read_edit
-from obrell.core.edit.recolour import GREYS, group_of, groups_of, usual
+from obrell.core.edit.recolour import GREYS, Grouping, groups_of, usual
+from obrell.core.effects import Paint
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.shapes import Box
-from obrell.core.values.colours import follows
+from obrell.core.values.colours import SwatchLink, follows
+from obrell.core.values.paints import Linear, Stop
 from obrell.samples.wendmere_lock import unlinked_lock, wendmere_lock
 from tests.making import KIT, control, part, solid
 
@@ -42,7 +44,7 @@ def test_the_groups_of_linked_art_are_its_swatches_and_main_is_turned():
     assert {group.id for group in groups} >= {"tarn", "chalk"}
     assert usual(groups) == ("tarn",)
     assert usual(groups_of([part_control("#c05040")], ())) == ("hue-30",)
-    assert group_of("#808080", AROUND.palette) == GREYS
+    assert Grouping(AROUND.palette).of("#808080") == GREYS
 
 
 def part_control(*colours):
@@ -58,7 +60,7 @@ def test_lightness_is_kept_and_what_is_not_chosen_stays(kit, hue):
     was, now = (resolve(SETTINGS, one).control for one in (base, after))
     for place in drawn_places(base):
         before, seen = value_at(was, place.path), value_at(now, place.path)
-        if group_of(place.colour, AROUND.palette) != "tarn":
+        if Grouping(AROUND.palette).at(place) != "tarn":
             assert seen == before
         else:
             assert abs(lightness(seen) - lightness(before)) < 0.035
@@ -82,7 +84,7 @@ def test_chroma_follows_the_strength_and_no_accent_is_harmed():
     after = turned(base, groups=["slate"], to_hue=20, strength=0)
     for place in drawn_places(base):
         now = value_at(after, place.path)
-        if group_of(place.colour, AROUND.palette) in accent:
+        if Grouping(AROUND.palette).at(place) in accent:
             assert now == place.colour
         else:
             assert to_oklch(from_hex(literal(now, AROUND.palette)))[1] < 0.012
@@ -132,3 +134,23 @@ def test_a_second_tint_replaces_the_first_and_an_empty_control_has_none():
     assert (twice.parts[-1].blend, twice.parts[-1].opacity) == ("hue", 0.8)
     with pytest.raises(Refused, match="nothing to tint"):
         applied(read_edit({"kind": "tint-from-above", "colour": "#123456"}), control(), AROUND)
+
+
+def test_the_stops_of_one_gradient_are_one_group_and_turned_together():
+    def ramp(*colours):
+        stops = tuple(Stop(position=n / (len(colours) - 1), colour=one) for n, one in enumerate(colours))
+        return Paint(id="e1", fill=Linear(stops=stops))
+
+    base = control(part(Box(width=20, height=10), ramp("#3a70b0", "#3a90c0", "#4a60c0", "#101418")))
+    (group,) = groups_of([base], ())
+    after = turned(base, Surroundings(), groups=[group.id], by=90)
+    before, now = (one.parts[0].effects[0].fill.stops for one in (base, after))
+    turns = [
+        (to_oklch(from_hex(new.colour))[2] - to_oklch(from_hex(old.colour))[2]) % 360
+        for old, new in zip(before[:3], now[:3], strict=True)
+    ]
+    assert turns == pytest.approx([90] * 3, abs=1.5)
+    linked = ramp("#d04030", SwatchLink(swatch="tarn"))
+    names = {one.id for one in groups_of([control(part(Box(width=20, height=10), linked))], KIT.swatches)}
+    assert "tarn" in names
+    assert len(names) == 2

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any, TypeVar, get_args
 
@@ -12,18 +12,23 @@ from obrell.core.colour.links import literal
 from obrell.core.document.model import Control
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Colour, SwatchLink, unlinked
+from obrell.core.values.paints import Stop
 from obrell.core.workspace import OfObject
 
 V = TypeVar("V", bound=Value)
 Change = Callable[[Colour], Colour]
+Fellows = tuple[Colour, ...]
+"""The colours of all stops of a gradient; empty for a colour that stands alone."""
+ChangeAmong = Callable[[Colour, Fellows], Colour]
 
 
 @dataclass(frozen=True, slots=True)
 class Place:
-    """A colour and the path of the field that it stands in."""
+    """A colour, the path of the field that it stands in, and the colours of the gradient that it is a stop of."""
 
     path: str
     colour: Colour
+    fellows: Fellows = ()
 
 
 def places(value: Value) -> Iterator[Place]:
@@ -40,17 +45,24 @@ def places(value: Value) -> Iterator[Place]:
 def _below(path: str, child: Any) -> Iterator[Place]:
     if isinstance(child, Value):
         for place in places(child):
-            yield Place(f"{path}/{place.path}", place.colour)
+            yield Place(f"{path}/{place.path}", place.colour, place.fellows)
     elif isinstance(child, tuple):
+        fellows = _fellows(child)
         for number, item in enumerate(child):
-            yield from _below(f"{path}/{getattr(item, 'id', number)}", item)
+            for place in _below(f"{path}/{getattr(item, 'id', number)}", item):
+                yield replace(place, fellows=fellows) if fellows else place
+
+
+def _fellows(items: tuple[Any, ...]) -> Fellows:
+    """The colours of stops; empty for anything else."""
+    return tuple(item.colour for item in items if isinstance(item, Stop))
 
 
 def drawn_places(control: Control) -> Iterator[Place]:
     """Every colour that a control is drawn with: of its parts and of its ground, not of looks kept aside."""
     for part in control.parts:
         for place in _PLACES.get(part, None, lambda part=part: tuple(_of_part(part))):  # type: ignore[misc]
-            yield Place(f"parts/{part.id}/{place.path}", place.colour)
+            yield replace(place, path=f"parts/{part.id}/{place.path}")
     if control.ground is not None:
         yield from _below("ground", control.ground)
 
@@ -96,7 +108,12 @@ def recoloured(value: V, colours: Mapping[str, str], palette: Mapping[str, str])
 
 def with_colours(value: V, change: Change) -> V:
     """The same with every colour as ``change`` makes it; what does not change stays the same object."""
-    changed: V = _changed(value, change)
+    return with_colours_among(value, lambda colour, _: change(colour))
+
+
+def with_colours_among(value: V, change: ChangeAmong) -> V:
+    """The same, where ``change`` is told the colours of the gradient that one is a stop of, too."""
+    changed: V = _changed(value, change, ())
     return changed
 
 
@@ -107,16 +124,17 @@ def colour_fields(kind: type[Value]) -> frozenset[str]:
     return frozenset(name for name, field in fields if SwatchLink in get_args(field.annotation))
 
 
-def _changed(value: Any, change: Change) -> Any:
+def _changed(value: Any, change: ChangeAmong, fellows: Fellows) -> Any:
     if isinstance(value, tuple):
-        items = tuple(_changed(item, change) for item in value)
+        fellows = _fellows(value)
+        items = tuple(_changed(item, change, fellows) for item in value)
         return value if all(one is other for one, other in zip(items, value, strict=True)) else items
     if not isinstance(value, Value):
         return value
     own, changes = colour_fields(type(value)), {}
     for name in type(value).model_fields:
         child = getattr(value, name)
-        new = change(child) if name in own else _changed(child, change)
+        new = change(child, fellows) if name in own else _changed(child, change, ())
         if new is not child:
             changes[name] = new
     return value.evolve(**changes) if changes else value

@@ -13,7 +13,7 @@ from pydantic import Field
 from obrell.core.colour.gamut import from_oklch
 from obrell.core.colour.links import half_turn, literal, match, nearest, turned_in_hue
 from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
-from obrell.core.document.colours import drawn_places, with_colours
+from obrell.core.document.colours import Fellows, Place, drawn_places, with_colours_among
 from obrell.core.document.model import Control, Swatch
 from obrell.core.edit.base import Edit, Surroundings
 from obrell.core.edit.swatches import ROLES, SWATCH_GONE
@@ -45,11 +45,36 @@ class Group:
     count: int
 
 
-def group_of(colour: Colour, palette: Mapping[str, str]) -> str:
-    """The group of a colour: a swatch's id, ``greys``, or ``hue-30`` and the like."""
-    link = follows(colour)
-    if link is not None:
-        return link.swatch
+class Grouping:
+    """Finds the groups of colours in a palette: a swatch's id, ``greys``, or ``hue-30`` and the like. What follows a
+    swatch is of that; the stops of a gradient that do not are all of the group that is strongest among them."""
+
+    def __init__(self, palette: Mapping[str, str]) -> None:
+        self._palette = palette
+        self._known: dict[Fellows, str] = {}
+
+    def of(self, colour: Colour, fellows: Fellows = ()) -> str:
+        """The group of a colour, alone or among the stops of its gradient."""
+        link = follows(colour)
+        return link.swatch if link is not None else self._together(fellows or (colour,))
+
+    def at(self, place: Place) -> str:
+        """The group of a colour where it stands."""
+        return self.of(place.colour, place.fellows)
+
+    def _together(self, colours: Fellows) -> str:
+        if colours not in self._known:
+            weights: dict[str, float] = {}
+            for colour in colours:
+                if follows(colour) is None:
+                    group = _own_group(colour, self._palette)
+                    weights[group] = weights.get(group, 0.0) + _chroma(literal(colour, self._palette))
+            self._known[colours] = max(weights, key=lambda group: (group != GREYS, weights[group]))
+        return self._known[colours]
+
+
+def _own_group(colour: Colour, palette: Mapping[str, str]) -> str:
+    """The group of a colour that follows nothing, by itself."""
     seen = literal(colour, palette)
     _, chroma, hue = to_oklch(from_hex(seen))
     if chroma < GREY_CHROMA:
@@ -65,9 +90,10 @@ def groups_of(controls: Iterable[Control], swatches: Sequence[Swatch]) -> list[G
     palette = {swatch.id: swatch.colour for swatch in swatches}
     known = {swatch.id: swatch for swatch in swatches}
     counted: dict[str, Counter[str]] = {}
+    grouping = Grouping(palette)
     for control in controls:
         for place in drawn_places(control):
-            group = group_of(place.colour, palette)
+            group = grouping.at(place)
             counted.setdefault(group, Counter())[literal(place.colour, palette)] += 1
     found = [
         Group(
@@ -116,13 +142,13 @@ class Recolour(Edit):
         if self.swatch is not None and self.swatch not in palette:
             raise NoSuchThing(SWATCH_GONE)
         turn = self.turn_of(control, palette)
-        wanted = frozenset(self.groups)
+        wanted, grouping = frozenset(self.groups), Grouping(palette)
 
-        def changed(colour: Colour) -> Colour:
-            return self._turned(colour, palette, turn) if group_of(colour, palette) in wanted else colour
+        def changed(colour: Colour, fellows: Fellows) -> Colour:
+            return self._turned(colour, palette, turn) if grouping.of(colour, fellows) in wanted else colour
 
-        parts = tuple(part if part.locked else with_colours(part, changed) for part in control.parts)
-        ground = None if control.ground is None else with_colours(control.ground, changed)
+        parts = tuple(part if part.locked else with_colours_among(part, changed) for part in control.parts)
+        ground = None if control.ground is None else with_colours_among(control.ground, changed)
         return control.evolve(parts=parts, ground=ground)
 
     def for_all_states(self, control: Control, around: Surroundings) -> Recolour:
@@ -135,8 +161,9 @@ class Recolour(Edit):
     def hue_of(self, control: Control, palette: Mapping[str, str]) -> float:
         """The hue that the chosen colours have together, degrees: of their sum in the plane of OKLab."""
         a = b = 0.0
+        grouping = Grouping(palette)
         for place in drawn_places(control):
-            if group_of(place.colour, palette) in self.groups:
+            if grouping.at(place) in self.groups:
                 _, chroma, hue = to_oklch(from_hex(literal(place.colour, palette)))
                 a += chroma * math.cos(math.radians(hue))
                 b += chroma * math.sin(math.radians(hue))
@@ -178,7 +205,8 @@ def recoloured_palette(
 
 def turns(control: Control, groups: Collection[str], palette: Mapping[str, str]) -> bool:
     """Whether a control is drawn with a colour of one of the groups."""
-    return any(group_of(place.colour, palette) in groups for place in drawn_places(control))
+    grouping = Grouping(palette)
+    return any(grouping.at(place) in groups for place in drawn_places(control))
 
 
 def hues_from(control: Control, groups: tuple[str, ...], palette: Mapping[str, str]) -> list[float]:
