@@ -196,6 +196,24 @@ def test_a_colourway_is_delivered_as_it_is_planned(page, server):
         assert zipped.read(file.name) == make(file)
 
 
+def test_a_swatch_that_is_pressed_is_for_the_chosen_stop_and_stays_in_reach(hand):
+    page = hand.page
+    part = hand.put("b", (20, 20), (100, 70))
+    hand.choose(f"parts/{part}/effects/e1/fill/kind", "linear")
+    page.locator(".eff .head").first.click()
+    page.locator(".rail .stop").nth(1).click()
+    expect(page.locator(".stops li.chosen")).to_have_count(1)
+    page.locator(".sheet").evaluate("sheet => sheet.scrollTo(0, 260)")
+    page.locator("#lay-brass").click()
+    expect(page.locator(".stops li").nth(1)).to_contain_text("brass")
+    expect(page.locator(".stops")).to_contain_text("lighter")
+    page.locator(".eff .head").first.click()
+    expect(page.locator(".stops")).to_have_count(0)
+    page.locator("#lay-moss").click()
+    page.locator(".eff .head").first.click()
+    expect(page.locator(".stops li", has_text="moss")).to_have_count(3)
+
+
 def test_a_colourway_is_looked_at_on_the_bench_and_a_swatch_is_dragged_onto_the_art(page, server):
     open_bench(page, server.url)
     day = stage_colour(page, 28, 40)

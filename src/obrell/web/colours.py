@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from obrell.core.colour.links import ladder, literal, nearest
 from obrell.core.colour.neutrals import neutrals
 from obrell.core.colour.notations import SPACES
-from obrell.core.colour.spaces import from_hex, to_hex
+from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
 from obrell.core.colour.typed import typed_colour, typed_with_opacity
 from obrell.core.document.colours import used_colours
 from obrell.core.document.model import KitSettings
@@ -51,6 +51,7 @@ def offered(request: Request, kit: str, colourway: Colourway = DAY) -> dict[str,
         "used": used_colours(controls)[:OFFERED],
         "whites": whites,
         "blacks": blacks,
+        "lightness": {colour: round(to_oklch(from_hex(colour))[0] * 100) for colour in (*whites, *blacks)},
     }
 
 

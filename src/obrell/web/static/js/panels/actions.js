@@ -218,7 +218,11 @@ const settings = (bench) => ({
 
 /** Words that post an edit. @param {Bench} bench @returns {Acts} */
 const edits = (bench) => ({
-  lays: ({ lays }) => bench.post({ kind: "lay-swatch", swatch: lays, parts: chosen(bench) }),
+  lays: ({ lays }) => {
+    const stop = document.querySelector("#sheet .stops li.chosen .colour");
+    const where = stop instanceof HTMLElement ? { path: stop.dataset.path } : { parts: chosen(bench) };
+    return bench.post({ kind: "lay-swatch", swatch: lays, ...where });
+  },
   addEffect: ({ addEffect }) => bench.post({ kind: "add-effect", part: chosen(bench)[0], effect: addEffect }),
   align: ({ align = "" }) => {
     const [axis, edge] = align.split(" ");

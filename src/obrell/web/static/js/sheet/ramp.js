@@ -35,6 +35,8 @@ class Ramp {
     this.bench = bench;
     this.sheet = byId("sheet");
     this.current = 0;
+    /** The ramp of which a stop was chosen by hand, by its path: a swatch that is pressed is for that stop. */
+    this.chosen = "";
     /** @type {Object<string, (path: string) => Edit>} */
     this.doings = {
       reverse: (path) => ({ kind: "reverse-stops", path }),
@@ -53,7 +55,7 @@ class Ramp {
     });
     this.sheet.addEventListener("focusin", (event) => {
       const row = closest(event, ".stops li");
-      if (row) this.#choose(Number(row.dataset.index));
+      if (row) this.#choose(this.#rampOf(row), Number(row.dataset.index));
     });
     this.sheet.addEventListener("click", (event) => this.#click(event));
     bench.element.addEventListener("shown", () => this.#show());
@@ -69,21 +71,28 @@ class Ramp {
     return all(".stops .colour", ramp)[index];
   }
 
-  /** @param {number} index of the stop that is meant from now on */
-  #choose(index) {
+  /** @param {HTMLElement} ramp @param {number} index of the stop that is meant from now on */
+  #choose(ramp, index) {
     this.current = index;
+    this.chosen = ramp.dataset.path ?? "";
     this.#show();
   }
 
   #show() {
-    for (const ramp of all(".ramp", this.sheet)) {
+    const ramps = all(".ramp", this.sheet);
+    if (!ramps.some((ramp) => ramp.dataset.path === this.chosen)) this.chosen = "";
+    for (const ramp of ramps) {
+      const chosen = ramp.dataset.path === this.chosen;
       const stops = all(".stop", ramp);
       this.current = Math.min(this.current, stops.length - 1);
       stops.forEach((stop, index) => {
         stop.style.left = `${Number(stop.dataset.at) * 100}%`;
         stop.classList.toggle("cur", index === this.current);
       });
-      all(".stops li", ramp).forEach((row, index) => row.classList.toggle("cur", index === this.current));
+      all(".stops li", ramp).forEach((row, index) => {
+        row.classList.toggle("cur", index === this.current);
+        row.classList.toggle("chosen", chosen && index === this.current);
+      });
     }
   }
 
@@ -108,7 +117,7 @@ class Ramp {
     if (!(await bench.post(edit))) return;
     const after = placesOf(ramp);
     const fresh = after.findIndex((place, index) => place !== before[index]);
-    this.#choose(fresh < 0 ? after.length - 1 : fresh);
+    this.#choose(ramp, fresh < 0 ? after.length - 1 : fresh);
     if (choosing) this.#colourOf(ramp, this.current)?.click();
   }
 
@@ -116,9 +125,8 @@ class Ramp {
   #drag(ramp, rail, stop, event) {
     const { bench } = this;
     const [path, index] = [ramp.dataset.path ?? "", Number(stop.dataset.index)];
-    this.current = index;
     stop.focus({ preventScroll: true });
-    this.#show();
+    this.#choose(ramp, index);
     let position = 0;
     /** @param {PointerEvent} at */
     const move = (at) => {
