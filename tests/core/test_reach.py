@@ -9,7 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from obrell.core.shapes import Box, Round
-from obrell.core.trial.reach import area_of, gap_between, reach_of
+from obrell.core.trial.reach import area_of, area_of_fixture, gap_between, reach_of
+from obrell.core.trial.starts import begun
 from tests.making import control, part, solid
 
 KEY = control(part(Box(width=40, height=20), solid("#204060")))
@@ -91,3 +92,12 @@ def test_turned_bars_are_as_far_apart_as_the_nearest_of_their_sides_and_not_at_a
     assert gap.px == pytest.approx(distance(*corners), abs=1e-4)
     if gap.px > 0:
         assert math.dist(gap.start, gap.end) == pytest.approx(gap.px, abs=1e-4)
+
+
+def test_fields_and_plain_buttons_of_a_screen_are_touched_too():
+    fixtures = begun("form", "p", "Form").fixtures
+    areas = [area for one in fixtures if (area := area_of_fixture(one))]
+    assert [one.placement for one in areas] == [one.id for one in fixtures if one.kind in ("field", "button")]
+    found = reach_of(areas)
+    assert (found.smallest.box.width, found.smallest.box.height) == (320, 34)
+    assert found.nearest.px == 20

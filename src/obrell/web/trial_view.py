@@ -22,7 +22,7 @@ from obrell.core.trial.composing import bare
 from obrell.core.trial.instances import behaviour_of, instance, looks_of, numbers_of, piece_of, standing_of
 from obrell.core.trial.operating import TABLES
 from obrell.core.trial.playing import by_pair, frame_count
-from obrell.core.trial.reach import Reach, area_of, is_touched, reach_of
+from obrell.core.trial.reach import Reach, area_of, area_of_fixture, is_touched, reach_of
 from obrell.core.trial.sources import series_of, table_of
 from obrell.core.trial.starts import GROUNDS
 from obrell.core.values.base import canonical_json, text_hash
@@ -155,7 +155,8 @@ def reach_on(here: Opened) -> Reach:
         area_of(one.placement.id, one.control, one.placement.x, one.placement.y)
         for one in pieces_of(here) if is_touched(one.behaviour) and not one.placement.disabled
     )  # fmt: skip
-    return reach_of([area for area in found if area is not None])
+    fixed = map(area_of_fixture, here.panel.fixtures)
+    return reach_of([area for area in (*found, *fixed) if area is not None])
 
 
 def _gap_json(reach: Reach) -> dict[str, Any] | None:
@@ -177,7 +178,8 @@ class ReachView:
 
 def reach_view(here: Opened, reach: Reach) -> ReachView:
     """Reach, as the sheet says it."""
-    names = {one.placement.id: one.control.name for one in pieces_of(here)}
+    names = {one.id: one.name for one in here.panel.fixtures}
+    names |= {one.placement.id: one.control.name for one in pieces_of(here)}
     mm = here.panel.millimetre
     if reach.smallest is None:
         return ReachView()

@@ -14,12 +14,15 @@ from obrell.core.document.touching import touch_outline
 from obrell.core.geometry.nearest import chords
 from obrell.core.geometry.paths import Path
 from obrell.core.geometry.plane import Rect, Similarity
+from obrell.core.shapes import Box
 from obrell.core.trial.operating import TABLES, Rows
-from obrell.core.values.panels import Behaviour
+from obrell.core.values.panels import Behaviour, Fixture
 
 Chords = NDArray[np.float64]
 """Shape (n, 4): both ends of each."""
 Place = tuple[float, float]
+TOUCHED = ("field", "button")
+"""Kinds of fixtures that are touched."""
 SAMPLES = 40
 """Ends of chords of an outline by which it is first looked where another is near."""
 
@@ -63,6 +66,15 @@ def area_of(placement: str, control: Control, x: float, y: float) -> Area | None
     outline = touch_outline(control).transformed(Similarity(dx=x, dy=y))
     box = outline.bounds()
     return None if box.empty else Area(placement, outline, box)
+
+
+def area_of_fixture(fixture: Fixture) -> Area | None:
+    """The touch area of something that a screen itself shows: all of a field or a plain button; None of the others."""
+    if fixture.kind not in TOUCHED:
+        return None
+    box = Rect(fixture.x, fixture.y, fixture.x + fixture.width, fixture.y + fixture.height)
+    return Area(fixture.id, Box(width=box.width, height=box.height).path().transformed(
+        Similarity(dx=box.centre.x, dy=box.centre.y)), box)  # fmt: skip
 
 
 def reach_of(areas: Sequence[Area]) -> Reach:

@@ -41,23 +41,23 @@ def _empty(ident: str, name: str) -> Panel:
 
 def _form(ident: str, name: str) -> Panel:
     def fixtures() -> Iterator[dict[str, object]]:
-        yield {"kind": "title", "x": 40, "y": 30, "height": 30, "words": "Passage through the lock"}
+        yield {"kind": "title", "x": 40, "y": 30, "height": 30, "words": "Send us a message"}
         yield {
             "x": 40, "y": 66, "height": 44, "colour": DIM,
-            "words": "Say when you come and how long your boat is.\nThe keeper answers within the hour.",
+            "words": "Say what it is about and where you can be reached.\nWe answer within a day.",
         }  # fmt: skip
         for row, (label, value) in enumerate(
-            (("Name of the boat", "Alder Maid"), ("Length, m", "17.4"), ("Coming from", "upstream"))
+            (("Your name", "Ida Marsh"), ("Telephone", "0170 555 018"), ("What it is about", "The north door sticks"))
         ):
             yield {"x": 40, "y": 132 + 66 * row, "height": 18, "words": label}
             yield {"kind": "field", "x": 40, "y": 154 + 66 * row, "width": 320, "height": 34, "words": value}
-        yield {"kind": "button", "x": 40, "y": 356, "width": 150, "height": 40, "words": "Ask for passage"}
+        yield {"kind": "button", "x": 40, "y": 356, "width": 150, "height": 40, "words": "Send it"}
         yield {"kind": "button", "x": 210, "y": 356, "width": 150, "height": 40, "words": "Start over"}
         yield {"kind": "block", "x": 410, "y": 132, "width": 190, "height": 220, "colour": "#eef0ec"}
         yield {"x": 428, "y": 150, "height": 18, "words": "Opening hours"}
         yield {
             "x": 428, "y": 178, "height": 84, "colour": DIM,
-            "words": "April to October\n7 to 20\n\nNovember to March\n9 to 16",
+            "words": "Monday to Friday\n9 to 17\n\nSaturday\n10 to 13",
         }  # fmt: skip
 
     return Panel(
