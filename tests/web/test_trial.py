@@ -225,3 +225,34 @@ def test_a_condition_that_is_never_or_always_met_is_said(client, edit, words):
     page = unescape(client.get(PANEL).text)
     assert words in page
     assert words or "so: “upper pound”" not in page
+
+
+def test_what_is_changed_of_a_control_on_the_panel_is_taken_back_there_in_its_turn(client, app):
+    bench = f"/kits/{KIT}/controls/c3"
+    kits = app.state.kits
+
+    def opacity():
+        return kits.control(KIT, "c3").control.parts[0].opacity
+
+    def set_to(value):
+        return {"kind": "set", "changes": [{"path": "parts/p1/opacity", "value": value}]}
+
+    first = opacity()
+    assert client.post(f"{PANEL}/controls/c3/edits", json={"edit": set_to(0.5)}).json()["undo"]
+    assert edited(client, {"kind": "set", "path": "width", "value": 640}).status_code == 200
+    assert "width" in client.post(f"{PANEL}/steps/undo", json={}).json()["said"].lower()
+    assert opacity() == 0.5
+    assert client.post(f"{PANEL}/steps/undo", json={}).json()["said"].startswith("Took back: Opacity")
+    assert opacity() == first
+    assert client.post(f"{PANEL}/steps/redo", json={}).json()["said"].startswith("Did again: Opacity")
+    assert opacity() == 0.5
+    # What was done on the Bench since stays when the panel takes its own step back.
+    rename = {"kind": "rename", "part": "p1", "name": "Rim of brass"}
+    assert client.post(f"{bench}/edits", json={"edit": rename}).status_code == 200
+    assert client.post(f"{PANEL}/steps/undo", json={}).json()["said"].startswith("Took back: Opacity")
+    part = kits.control(KIT, "c3").control.parts[0]
+    assert (part.opacity, part.name) == (first, "Rim of brass")
+    # A new step on the Bench ends what the panel could do again.
+    assert client.post(f"{bench}/edits", json={"edit": set_to(0.7)}).status_code == 200
+    assert "Opacity" not in client.post(f"{PANEL}/steps/redo", json={}).json()["said"]
+    assert opacity() == 0.7

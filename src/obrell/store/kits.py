@@ -315,7 +315,7 @@ class Kits(History):
                 return None
             meanwhile = steps_since(session, kit, control, sender)
             keep_files(session, files)
-            saved = self._rows.save_control(session, kit, control, label, changed, sender.window)
+            saved = self._rows.save_control(session, kit, control, label, changed, sender)
             answer(session, sender, kit, control, label, (stored.hash, saved.hash))
             return Made(saved, stored.control, changed, label, meanwhile)
 

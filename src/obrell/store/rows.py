@@ -49,13 +49,14 @@ class Stored:
 
 @dataclass(frozen=True, slots=True)
 class Sender:
-    """Where a change comes from: the window, and the id that the change was given there, so that it is done once
-    however often it is sent. Both may be empty."""
+    """Where a change comes from: the window, the id that the change was given there, so that it is done once however
+    often it is sent, and the panel on which a control was changed. All may be empty."""
 
     window: str = ""
     ident: str = ""
     based: int = 0
     """The version of the control that the window showed when the change was made; 0 when that is not known."""
+    panel: str = ""
 
 
 NOBODY = Sender()
@@ -111,7 +112,8 @@ class Rows:
         return f"Control {row.id}"
 
     def save_control(
-        self, session: Session, kit: str, control: str, label: str, changed: Control, window: str = "", batch: int = 0
+        self, session: Session, kit: str, control: str, label: str, changed: Control, sender: Sender = NOBODY,
+        batch: int = 0,
     ) -> Stored:  # fmt: skip
         """The newest version of a control, as one step of history when it differs, and of those that follow it."""
         row = session.get(ControlRow, (kit, control))
@@ -120,20 +122,21 @@ class Rows:
         stored = self.control(session, row.head)
         if changed == stored:
             return Stored(stored, row.head, row.version)
-        made = self._save(session, row, label, changed, window, batch=batch)
+        made = self._save(session, row, label, changed, sender, batch=batch)
         return replace(made, led=self.lead(session, kit, label, stored, changed))
 
     def _save(
-        self, session: Session, row: ControlRow, label: str, changed: Control, window: str = "", *,
+        self, session: Session, row: ControlRow, label: str, changed: Control, sender: Sender = NOBODY, *,
         led: bool = False, batch: int = 0,
     ) -> Stored:  # fmt: skip
         before, after = row.head, self.keep(session, changed)
-        gone = set() if led else forget_undone(session, row.kit, row.id)
+        gone = set() if led else forget_undone(session, row.kit, row.id, sender.panel)
         row.version += 1
         _go_to(session, row, after)
         describe(row, changed)
-        words = {"label": label, "window": window, "version": row.version, "led": led, "batch": batch}
-        session.add(StepRow(kit=row.kit, control=row.id, before=before, after=after, **words))
+        words = {"label": label, "version": row.version, "led": led, "batch": batch}
+        where = {"window": sender.window, "panel": sender.panel}
+        session.add(StepRow(kit=row.kit, control=row.id, before=before, after=after, **words, **where))
         session.flush()
         sweep(session, gone)
         return Stored(changed, after, row.version)
@@ -239,7 +242,10 @@ def new_batch(session: Session) -> int:
 def forget_undone(session: Session, kit: str, control: str, panel: str = "") -> set[str]:
     """A new edit ends what could be redone of the same document or panel, and of what was done together with that; the
     documents that it was about."""
-    undone, same = (StepRow.kit == kit, StepRow.undone > 0), (StepRow.control == control) & (StepRow.panel == panel)
+    undone = (StepRow.kit == kit, StepRow.undone > 0)
+    here, there = StepRow.control == control, StepRow.panel == panel
+    own = here if control else here & there
+    same = own | there if panel else own
     batches = select(StepRow.batch).where(*undone, same, StepRow.batch > 0)
     scope = (*undone, same | StepRow.batch.in_(batches))
     gone = {hash_ for row in session.execute(select(StepRow.before, StepRow.after).where(*scope)) for hash_ in row}

@@ -71,7 +71,7 @@ class StepRow(Base):
     that the last one undone is the first one redone. ``window`` is where it was done, ``version`` the control's after
     it; one that is ``led`` only follows what was done to another control. Steps of one ``batch`` were made together
     and are taken back together; it is the number of the first of them, 0 for a step alone. A step of the kit's own
-    values that was done to a ``panel`` is taken back there."""
+    values that was done to a ``panel``, and one of a control that was done on it, are taken back there."""
 
     __tablename__ = "steps"
     __table_args__ = (

@@ -47,6 +47,7 @@ from obrell.core.values.slugs import slug
 from obrell.store.kits import Ground, Kits, Made
 from obrell.web.assets import FOR_EVER
 from obrell.web.fields import each_field, field_at, field_on
+from obrell.web.led import announce_led
 from obrell.web.moving import came_from, movement_of
 from obrell.web.pages import block, page
 from obrell.web.pictures import Dressed
@@ -204,10 +205,13 @@ def step(
     request: Request, kit: str, panel: str, way: Literal["undo", "redo"], chosen: Chosen = "", window: Window = "",
     ident: Ident = "",
 ) -> dict[str, Any]:  # fmt: skip
-    """Take back the newest edit of the panel, or do it again."""
+    """Take back the newest edit of the panel, or of a control that was made on it, or do it again."""
     kits, sender = kits_of(request), Sender(window, ident)
     done = kits.redo(kit, sender=sender, panel=panel) if way == "redo" else kits.undo(kit, sender=sender, panel=panel)
     _tell(request, kit, window)
+    if done is not None and done.control:
+        presence_of(request).tell((kit, done.control), {"news": "", "version": 0})
+        announce_led(request, kit, done.led)
     verb = "Did again" if way == "redo" else "Took back"
     said = "There is nothing left to do there." if done is None else f"{verb}: {done.label}"
     try:
@@ -229,7 +233,8 @@ def edit_control(
     def show(_: Ground, made: Made) -> dict[str, Any]:
         return _shown(request, kit, with_control(opened(kits, kit, panel), made.now), chosen)
 
-    done, shown = editing.edit_shown(kits, kit, control, read_edit(edit), show, Sender(window, ident))
+    sender = Sender(window, ident, panel=panel)
+    done, shown = editing.edit_shown(kits, kit, control, read_edit(edit), show, sender)
     news: dict[str, object] = {"news": done.now.hash, "version": done.now.version, "by": window, "said": done.label}
     presence_of(request).tell((kit, control), news)
     _tell(request, kit, window)
