@@ -61,7 +61,9 @@ def test_every_control_looks_as_it_is_delivered(page, common_server):
         ("phone-sheet", "3", (("i3", "c8", "regular"), ("i1", "c1", "regular"))),
     ],
 )
-def test_at_every_density_a_screen_shows_the_files_of_that_density(page, server, panel, density, pieces):
+def test_at_every_density_a_screen_shows_the_files_of_that_density(chromium, server, panel, density, pieces):
+    context = chromium.new_context(device_scale_factor=float(density))
+    page = context.new_page()
     open_panel(page, server.url, panel)
     type_value(page, "density", density)
     expect(page.locator("#v-density")).to_have_text(density)
@@ -77,6 +79,22 @@ def test_at_every_density_a_screen_shows_the_files_of_that_density(page, server,
     settled(page, ident, "pressed")
     assert near(page, ident, picture(resolve(KIT, shown, "pressed"), float(density)))
     page.mouse.up()
+    context.close()
+
+
+def test_a_screen_of_more_pixels_than_this_one_is_smoothed(page, server):
+    open_panel(page, server.url, "phone-sheet")
+    settled(page, "i1")
+    control = next(one for one in KIT.controls if one.id == "c1")
+    fine = picture(resolve(KIT, at_density(control, 3.0, "regular")), 3.0).astype(float)
+    seen = pixels_of(page, "i1").astype(float)
+    high, wide = seen.shape[:2]
+    assert fine.shape[:2] == (3 * high, 3 * wide)
+    alpha = fine[..., 3:] / 255
+    mean = (np.dstack([fine[..., :3] * alpha, fine[..., 3:]])).reshape(high, 3, wide, 3, 4).mean(axis=(1, 3))
+    ours = np.dstack([seen[..., :3] * seen[..., 3:] / 255, seen[..., 3:]])
+    assert np.abs(ours - mean).mean() < 3
+    assert np.percentile(np.abs(ours - mean), 99) < 40
 
 
 def test_a_button_is_hovered_over_pressed_dragged_off_and_released(page, common_server):

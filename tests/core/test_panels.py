@@ -111,6 +111,9 @@ def test_a_plain_button_becomes_a_control_about_its_middle_with_its_words():
     # The body's middle is 40, 30 of its canvas; the button's is 70, 50.
     assert (placement.x, placement.y, placement.words) == (30, 20, {"p2": "Send it"})
     assert not panel.fixtures
+    narrow = done(BARE.evolve(fixtures=(BUTTON.evolve(width=30),)), kind="swap", fixture="f1", control="key")
+    (wide,) = narrow.placements
+    assert wide.x + 20 == BUTTON.x
     title = BARE.evolve(fixtures=(BUTTON.evolve(kind="title"),))
     with pytest.raises(Refused, match="Only a plain button"):
         done(title, kind="swap", fixture="f1", control="key")

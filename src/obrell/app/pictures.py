@@ -19,6 +19,7 @@ from obrell.core.edit.effect_stacks import UseVersion
 from obrell.core.edit.effects import AddEffect
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.materials import AddStart, LayMaterial
+from obrell.core.edit.wording import with_words
 from obrell.core.errors import BadValue, NoSuchThing
 from obrell.core.raster.layers import PixelBox
 from obrell.core.raster.png import encode_quick
@@ -30,7 +31,6 @@ from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.render.heat import heat
 from obrell.core.render.limits import MAX_SIDE_PX
 from obrell.core.render.picture import picture
-from obrell.core.trial.instances import with_words
 from obrell.core.trial.playing import MAX_FRAMES, check_frames
 from obrell.core.values.base import Value
 from obrell.core.values.fields import Angle, Id

@@ -13,7 +13,7 @@ from obrell.core.document.editions import art_for, sizes_of
 from obrell.core.document.model import Control, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME, colourway_or_day, palette
 from obrell.core.document.swatch_uses import uses
-from obrell.core.document.touching import touch_outline
+from obrell.core.document.touching import body_box, touch_outline
 from obrell.core.document.transitions import timing_of
 from obrell.core.geometry.svgdata import number, path_data
 from obrell.core.render.version import renderer_version
@@ -93,7 +93,7 @@ def ground_key(index: KitSettings, panel: Panel) -> str:
 
 def _piece_json(kit: str, here: Opened, piece: Piece) -> dict[str, Any]:
     placement, control = piece.placement, piece.control
-    looks = looks_of(control)
+    looks, body = looks_of(control), body_box(control)
     reading = control.readings[0] if control.readings else None
     return asdict(piece_of(control, placement)) | {
         "id": placement.id, "name": _words(control) if placement.words else control.name, "control": placement.control,
@@ -101,6 +101,7 @@ def _piece_json(kit: str, here: Opened, piece: Piece) -> dict[str, Any]:
         "x": placement.x, "y": placement.y, "width": control.canvas.width, "height": control.canvas.height,
         "role": ROLES[piece.behaviour], "behaviour": piece.behaviour, "touched": is_touched(piece.behaviour),
         "picture": _picture(kit, here, piece), "touch": path_data(touch_outline(control)),
+        "body": [body.left, body.top, body.right, body.bottom],
         "looks": looks, "timings": _timings(control, looks, here.panel.density),
         "now": asdict(standing_of(control, placement)), "reading": reading.id if reading else "",
         "unit": reading.unit if reading else "", "numbers": dict(numbers_of(control, placement)),

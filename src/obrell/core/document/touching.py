@@ -29,6 +29,12 @@ def touch_box(control: Control) -> Rect:
     return Rect(0, 0, control.canvas.width, control.canvas.height) if box.empty else box
 
 
+def body_box(control: Control) -> Rect:
+    """Around the body of a control at rest; its canvas where it has none."""
+    box = body_outline(control).bounds()
+    return Rect(0, 0, control.canvas.width, control.canvas.height) if box.empty else box
+
+
 def _outline(control: Control) -> Path:
     touch = control.touch or TouchesBody(by=0)
     if isinstance(touch, TouchesBody):

@@ -9,10 +9,11 @@ from typing import Annotated, Literal, TypeVar
 from pydantic import Field
 
 from obrell.core.document.measures import around
-from obrell.core.document.touching import touch_box
+from obrell.core.document.touching import body_box, touch_box
 from obrell.core.edit.arrange import SHARES, WORDS, side_at, spaced
 from obrell.core.edit.panel_base import Controls, Ids, PanelEdit, Typed, control_of, found, name_at, named, standing
 from obrell.core.edit.typed import number_from
+from obrell.core.edit.wording import with_words
 from obrell.core.errors import BadValue, NoSuchThing, Refused
 from obrell.core.geometry.plane import Rect
 from obrell.core.geometry.svgdata import number
@@ -152,8 +153,8 @@ class Refill(PanelEdit):
 
 
 class SwapButton(PanelEdit):
-    """A control in place of a plain button of the panel: its touch area about the button's middle, with the button's
-    words where it has one text."""
+    """A control in place of a plain button of the panel, with the button's words where it has one text: its body as it
+    is with those about the button's middle, or from its left edge where it is wider."""
 
     kind: Literal["swap"] = "swap"
     fixture: Id
@@ -164,13 +165,13 @@ class SwapButton(PanelEdit):
 
     def apply(self, panel: Panel, controls: Controls) -> Panel:
         control, button = control_of(controls, self.control), self._button(panel)
-        box = touch_box(control)
-        x = round(button.x + button.width / 2 - (box.left + box.right) / 2)
-        y = round(button.y + button.height / 2 - (box.top + box.bottom) / 2)
         texts = [part.id for part in control.parts if isinstance(part.shape, Text)]
         words = {texts[0]: button.words} if len(texts) == 1 and button.words else {}
+        box = body_box(with_words(control, words))
+        x = button.x - box.left + max(0.0, (button.width - box.width) / 2)
+        y = button.y + button.height / 2 - box.centre.y
         panel = panel.evolve(fixtures=tuple(one for one in panel.fixtures if one.id != button.id))
-        return _one_more(panel, lambda new: Placement(id=new, control=control.id, x=x, y=y, words=words))
+        return _one_more(panel, lambda new: Placement(id=new, control=control.id, x=round(x), y=round(y), words=words))
 
     def _button(self, panel: Panel) -> Fixture:
         button = found(panel.fixtures, self.fixture)

@@ -2,47 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from functools import partial
+from collections.abc import Iterable
 from itertools import product
 
 from obrell.core.document.editions import at_density
 from obrell.core.document.model import REGULAR, REST, Control
 from obrell.core.document.moving import place_of
 from obrell.core.document.readings import Readings, known_values, seen
-from obrell.core.document.states import settle
 from obrell.core.document.touching import touch_box
-from obrell.core.edit.base import Surroundings
-from obrell.core.edit.values import Change, SetValues
+from obrell.core.edit.wording import with_words
 from obrell.core.geometry.plane import Point
-from obrell.core.shapes import Text
 from obrell.core.trial.operating import TABLES, Grip, Now, Piece, Scale
-from obrell.core.values.base import canonical
 from obrell.core.values.panels import Behaviour, Placement
 from obrell.core.values.readings import Drive, Reading
 from obrell.core.values.roles import ROLES
-from obrell.core.workspace import OfObject
 
 TOUCHED = ("", "hover", "pressed")
 FULL_TURN = 270.0
 """Degrees from end to end of a knob none of whose parts is turned by its reading."""
-
-
-def with_words(control: Control, words: Mapping[str, str]) -> Control:
-    """The control with other words in its texts, by their ids; what is no text of it any more is left out."""
-    texts = {part.id for part in control.parts if isinstance(part.shape, Text)}
-    changes = tuple(Change(path=f"parts/{name}/shape/words", value=text) for name, text in words.items())
-    changes = tuple(one for one in changes if one.path.split("/")[1] in texts)
-    if not changes:
-        return control
-    return _WORDED.get(control, canonical(dict(words)), partial(_worded, control, changes))
-
-
-_WORDED = OfObject[Control](64)
-
-
-def _worded(control: Control, changes: tuple[Change, ...]) -> Control:
-    return settle(SetValues(changes=changes).apply(control, Surroundings()))
 
 
 def instance(control: Control, placement: Placement, density: float) -> Control:

@@ -89,7 +89,7 @@ export class Arranging {
     this.chosen = this.chosen.filter((id) => there.includes(id));
     layFixtures(fixtures, this.chosen);
     for (const { id, x, y, width, height } of pieces)
-      if (this.chosen.includes(id)) marks.append(svg("rect", { class: "frame", x, y, width, height }));
+      if (this.chosen.includes(id)) marks.append(svg("rect", { class: "frame", "data-of": id, x, y, width, height }));
   }
 
   /** @param {PointerEvent} event */
@@ -135,7 +135,10 @@ export class Arranging {
   /** @param {string} id @param {number} dx @param {number} dy */
   #shift(id, dx, dy) {
     const node = document.getElementById(`piece-${id}`) ?? document.getElementById(`fixture-${id}`);
-    if (node) node.style.transform = dx || dy ? `translate(${dx}px, ${dy}px)` : "";
+    const frame = byId("marks").querySelector(`.frame[data-of="${CSS.escape(id)}"]`);
+    for (const one of [node, frame])
+      if (one instanceof HTMLElement || one instanceof SVGElement)
+        one.style.transform = dx || dy ? `translate(${dx}px, ${dy}px)` : "";
   }
 
   /** @param {string[]} ids @param {number} dx @param {number} dy @returns {[number, number]} */

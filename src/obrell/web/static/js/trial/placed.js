@@ -41,10 +41,12 @@ export class Placed {
     this.hit = document.createElement("div");
     this.hit.className = "hit";
     this.element.append(this.canvas, this.hit);
-    this.#lay(density);
+    // More device px than this screen has are smoothed into those that it has.
+    const grain = Math.min(density, devicePixelRatio || 1);
+    this.#lay(grain);
     /** Readings besides the first, by their ids. @type {Object<string, number>} */
     this.more = Object.fromEntries(Object.entries(more).filter(([reading]) => reading in (data.numbers ?? {})));
-    this.shown = new Shown(this.canvas, data, pictures, data.gone ? "rest" : this.stateOf(now));
+    this.shown = new Shown(this.canvas, data, pictures, data.gone ? "rest" : this.stateOf(now), grain / density);
     if (data.gone) this.#stay(data.gone);
     else this.#begin(now);
   }
@@ -62,16 +64,16 @@ export class Placed {
     tellStanding(this.element, this.data, now);
   }
 
-  /** @param {number} density */
-  #lay(density) {
+  /** @param {number} grain */
+  #lay(grain) {
     const { data, element, canvas, hit } = this;
-    const [wide, high] = [Math.ceil(data.width * density - 1e-6), Math.ceil(data.height * density - 1e-6)];
+    const [wide, high] = [Math.ceil(data.width * grain - 1e-6), Math.ceil(data.height * grain - 1e-6)];
     canvas.width = wide;
     canvas.height = high;
-    canvas.style.width = `${wide / density}px`;
-    canvas.style.height = `${high / density}px`;
-    element.style.left = `${onGrid(data.x, density)}px`;
-    element.style.top = `${onGrid(data.y, density)}px`;
+    canvas.style.width = `${wide / grain}px`;
+    canvas.style.height = `${high / grain}px`;
+    element.style.left = `${onGrid(data.x, grain)}px`;
+    element.style.top = `${onGrid(data.y, grain)}px`;
     element.style.width = `${data.width}px`;
     element.style.height = `${data.height}px`;
     if (data.gone) return;

@@ -15,10 +15,11 @@ export class Shown {
   /**
    * @param {HTMLCanvasElement} canvas @param {PieceData} data
    * @param {import("./pictures.js").Pictures} pictures
-   * @param {string} state the state that it begins in
+   * @param {string} state the state that it begins in @param {number} scale px of the canvas for one of a picture
    */
-  constructor(canvas, data, pictures, state) {
+  constructor(canvas, data, pictures, state, scale) {
     this.canvas = canvas;
+    this.scale = scale;
     this.context = /** @type {CanvasRenderingContext2D} */ (canvas.getContext("2d"));
     this.data = data;
     this.pictures = pictures;
@@ -104,26 +105,28 @@ export class Shown {
   /** A frame of those that were rendered, else both ends over each other. @param {Motion} motion
    * @param {number} frame @param {number} weight how much of the time has passed */
   #show(motion, frame, weight) {
-    const { width, height } = this.canvas;
     const strip = this.pictures.ready(this.strip(motion.from, motion.to));
     const end = this.pictures.ready(this.still(motion.to));
     if (strip)
-      this.#lay((context) => context.drawImage(strip, 0, frame * height, width, height, 0, 0, width, height), {
-        before: motion.broken ? motion.before : null,
-        weight,
-      });
-    else if (end) this.#lay((context) => context.drawImage(end, 0, 0), { before: motion.before, weight });
+      this.#lay(
+        { picture: strip, frame, frames: motion.frames },
+        { before: motion.broken ? motion.before : null, weight },
+      );
+    else if (end) this.#lay({ picture: end }, { before: motion.before, weight });
     else this.#ask(this.still(motion.to));
   }
 
   /** Two pictures, premultiplied, the one by the weight of the other (CSS Images 4, section 3.4).
-   * @param {(context: CanvasRenderingContext2D) => void} draw
+   * @param {{picture: ImageBitmap, frame?: number, frames?: number}} what a picture, or one of the frames below each
+   *   other in it
    * @param {{before?: HTMLCanvasElement|null, weight?: number}} [over] */
-  #lay(draw, { before, weight = 1 } = {}) {
-    const { context, canvas } = this;
+  #lay({ picture, frame = 0, frames = 1 }, { before, weight = 1 } = {}) {
+    const { context, canvas, scale } = this;
+    const [width, height] = [picture.width, picture.height / frames];
+    context.imageSmoothingQuality = "high";
     context.globalCompositeOperation = "copy";
     context.globalAlpha = before ? weight : 1;
-    draw(context);
+    context.drawImage(picture, 0, frame * height, width, height, 0, 0, width * scale, height * scale);
     if (before) {
       context.globalCompositeOperation = "lighter";
       context.globalAlpha = 1 - weight;
@@ -149,7 +152,7 @@ export class Shown {
     if (!here) this.#ask(address);
     else if (!this.motion) {
       this.wanted = "";
-      this.#lay((context) => context.drawImage(here, 0, 0));
+      this.#lay({ picture: here });
     }
   }
 
@@ -157,7 +160,7 @@ export class Shown {
    * @param {ImageBitmap} picture */
   #arrived(picture) {
     if (this.motion || !this.wanted) return;
-    if (!this.pictures.ready(this.wanted)) this.#lay((context) => context.drawImage(picture, 0, 0));
+    if (!this.pictures.ready(this.wanted)) this.#lay({ picture });
     this.#showWanted();
   }
 

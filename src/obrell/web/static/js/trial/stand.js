@@ -66,15 +66,12 @@ export class Stand {
     return [(clientX - box.left) / this.scale, (clientY - box.top) / this.scale];
   }
 
-  /** The box in which a piece is touched; its canvas where it is not. @param {PieceData} data */
+  /** The box of a piece's body; its place where its control is gone. @param {PieceData} data */
   body(data) {
-    const { x, y, touch } = data;
-    const path = touch ? outline(data) : null;
-    if (!(path instanceof SVGGraphicsElement)) return boxOf(data);
-    byId("marks").append(path);
-    const box = path.getBBox();
-    path.remove();
-    return { left: x + box.x, top: y + box.y, right: x + box.x + box.width, bottom: y + box.y + box.height };
+    const { x, y, body } = data;
+    if (!body) return boxOf(data);
+    const [left, top, right, bottom] = body;
+    return { left: x + left, top: y + top, right: x + right, bottom: y + bottom };
   }
 }
 

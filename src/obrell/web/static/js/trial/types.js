@@ -3,6 +3,7 @@
  *
  * @typedef {import("./machine.js").Piece & {id: string, name: string, control: string, words: string, x: number,
  *   y: number, width: number, height: number, role: string, touched: boolean, picture: string, touch: string,
+ *   body?: [number, number, number, number],
  *   looks: Object<string, string>, timings: Object<string, [number, number]>, now: import("./machine.js").Now,
  *   reading: string, unit: string, numbers: Object<string, number>, gone?: string}} PieceData
  *
