@@ -511,3 +511,25 @@ def test_what_keeps_to_what_is_seen_while_it_is_asked_for(hand):
     expect(page.locator("#marks .tie")).to_have_count(1)
     page.keyboard.up("y")
     expect(page.locator("#marks .tie")).to_have_count(0)
+
+
+def test_the_art_is_shown_whole_after_its_canvas_changed_and_moves_out_from_under_looks(hand):
+    page = hand.page
+    hand.put("b", (20, 20), (80, 60))
+
+    def paper():
+        return page.locator("#paper").bounding_box()
+
+    before, zoom = paper(), page.locator("#zoom-now").inner_text()
+    page.get_by_role("button", name="Lay a material, try effects").click()
+    until(page, lambda: paper()["y"] < before["y"] - 20)
+    page.locator("#looks").get_by_role("button", name="Close").click()
+    until(page, lambda: paper() == before)
+    hand.type("canvas/height", "900")
+    until(page, lambda: paper()["height"] > 2 * paper()["width"])
+    box = page.locator("#stage").bounding_box()
+    assert box["y"] <= paper()["y"]
+    assert paper()["y"] + paper()["height"] <= box["y"] + box["height"]
+    page.locator("#undo").click()
+    expect(page.locator("#zoom-now")).to_have_text(zoom)
+    until(page, lambda: paper() == before)

@@ -16,6 +16,13 @@ const ARROWS = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
 /** @param {string} id */
 const field = (id) => /** @type {HTMLInputElement} */ (byId(id));
 
+/** The panel lies over the lower end of the stage, or does not. @param {Bench} bench @param {HTMLElement} panel
+ * @param {boolean} on */
+function lay(bench, panel, on) {
+  panel.hidden = !on;
+  bench.stage.cover(on ? panel : null);
+}
+
 /**
  * The edit of a button, with what the panel's own fields and the selection add to it.
  *
@@ -149,13 +156,13 @@ class Looks {
   async #open() {
     if (!this.bench.state.selected.length) this.bench.complain("Select a part first.");
     else if (await this.#show()) {
-      this.panel.hidden = false;
+      lay(this.bench, this.panel, true);
       this.panel.focus({ preventScroll: true });
     }
   }
 
   #close() {
-    this.panel.hidden = true;
+    lay(this.bench, this.panel, false);
     this.bench.stage.preview(null);
   }
 

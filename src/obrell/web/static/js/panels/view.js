@@ -14,6 +14,8 @@ class View {
   constructor(bench) {
     this.bench = bench;
     this.stage = bench.stage;
+    /** How large the canvas was when it was last shown. */
+    this.canvas = bench.state.scene.canvas.slice(0, 2);
     this.density = /** @type {HTMLSelectElement} */ (byId("density"));
     /** @type {Object<string, () => void>} */
     this.keys = {
@@ -40,6 +42,7 @@ class View {
     byId("sharp").addEventListener("click", () => this.look(false));
     this.density.addEventListener("change", () => this.look(true));
     this.stage.addEventListener("look", () => this.#show());
+    this.bench.element.addEventListener("shown", () => this.#grown());
     // Where it is touched is seen while that is unfolded.
     byId("sheet").addEventListener("toggle", (event) => closest(event, "#touch") && this.bench.marks.draw(), true);
     document.addEventListener("keydown", (event) => this.#key(event));
@@ -52,6 +55,16 @@ class View {
     const middle = (zoom ?? 0) >= NEAR ? this.bench.marks.middle() : null;
     if (middle) this.stage.bring(middle[0], middle[1], zoom);
     else this.stage.centre(width, height, zoom);
+  }
+
+  /** A canvas of another size is shown whole. */
+  #grown() {
+    const [width, height] = this.bench.state.scene.canvas;
+    const { canvas, stage } = this;
+    this.canvas = [width, height];
+    if (width === canvas[0] && height === canvas[1]) return;
+    const fitted = stage.zoom === stage.room.fit(canvas[0], canvas[1]);
+    if (fitted || !stage.holds(width, height)) this.zoomTo(undefined);
   }
 
   /** @param {boolean} exact in true pixels */

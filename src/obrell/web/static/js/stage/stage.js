@@ -9,17 +9,14 @@
  * @typedef {{facts?: {around?: object}, lists: Object<string, import("../ui/told.js").Change>}} Told
  */
 import { Art } from "./art.js";
-import { BAR_PX, FOOT_PX, RULER_PX } from "./bars.js";
 import { byId } from "../ui/dom.js";
 import { Looked } from "./looked.js";
+import { Room } from "./room.js";
 import { Link } from "../ui/link.js";
 import { listAfter, sceneOf } from "../ui/told.js";
 
 const NEAREST = 128;
 const FARTHEST = 0.05;
-
-/** What a canvas can be fitted into at least. */
-const LEAST_ROOM_PX = 160;
 
 export class Stage extends Looked {
   /** @param {HTMLElement} element @param {string} address of the live socket */
@@ -51,18 +48,25 @@ export class Stage extends Looked {
     });
     /** What is to be fitted once the stage has a size. @type {[number, number]|null} */
     this.unfitted = null;
+    this.room = new Room(element);
     new ResizeObserver(() => this.#sized()).observe(element);
   }
 
+  /** What was in the middle stays there, as when a panel opens below. */
   #sized() {
-    if (this.unfitted && this.#roomy) this.centre(...this.unfitted);
+    const { room, unfitted } = this;
+    if (room.any) {
+      const [dx, dy] = room.moved();
+      if (unfitted) this.centre(...unfitted);
+      else if (dx || dy) this.look(this.zoom, this.x + dx, this.y + dy);
+    }
     this.request();
   }
 
-  /** Whether there is room for anything: none while a page that lies behind another one is laid out. */
-  get #roomy() {
-    const { width, height } = this.#free;
-    return width > LEAST_ROOM_PX && height > LEAST_ROOM_PX;
+  /** The art moves out from under a panel. @param {HTMLElement|null} panel over its lower end; null when it is gone */
+  cover(panel) {
+    this.room.under(panel);
+    this.#sized();
   }
 
   /** Show what an edit makes of a state. @param {string} state @param {Edit|null} edit null ends that */
@@ -108,24 +112,19 @@ export class Stage extends Looked {
   /** Put a canvas of that logical size into the middle.
    * @param {number} width @param {number} height @param {number} [zoom] */
   centre(width, height, zoom) {
-    this.unfitted = this.#roomy ? null : [width, height];
-    const free = this.#free;
-    const fit = Math.min((free.width - 110) / width, (free.height - 154) / height);
-    const next = zoom ?? Math.max(0.1, fit >= 1 ? Math.min(16, Math.floor(fit)) : fit);
-    this.bring(width / 2, height / 2, next);
+    this.unfitted = this.room.any ? null : [width, height];
+    this.bring(width / 2, height / 2, zoom ?? this.room.fit(width, height));
+  }
+
+  /** Whether all of a canvas of that logical size is seen. @param {number} width @param {number} height */
+  holds(width, height) {
+    return this.room.holds(this.x, this.y, this.toScreen(width, height));
   }
 
   /** Have a place of the canvas in the middle of what is free. @param {number} x @param {number} y logical px */
   bring(x, y, zoom = this.zoom) {
-    const { left, top, width, height } = this.#free;
+    const { left, top, width, height } = this.room.free;
     this.look(zoom, left + width / 2 - x * zoom, top + height / 2 - y * zoom);
-  }
-
-  /** What rulers and bars leave of the stage. */
-  get #free() {
-    const { clientWidth, clientHeight } = this.element;
-    const [left, top] = [RULER_PX, BAR_PX + RULER_PX];
-    return { left, top, width: clientWidth - left, height: clientHeight - top - FOOT_PX };
   }
 
   /** Show the control with an edit that is not saved; null shows it as it is. @param {Edit|null} edit */
