@@ -100,25 +100,49 @@ def test_five_hues_of_a_two_line_key_are_made_without_harming_its_accent(page, s
     wait_for_frame(page)
     until(page, lambda: stage_colour(page, 150, 40)[3] == 255)
     accent = stage_colour(page, 150, 40)
-    for number, name in enumerate(("Rain", "Moor", "Heath", "Rowan", "Reed")):
-        page.locator("[data-aside=recolour]").first.click()
-        expect(page.locator(".hues button")).to_have_count(12)
-        slate = page.locator(".groups input[value=slate]")
-        brass = page.locator(".groups input[value=brass]")
-        if not slate.is_checked():
-            with page.expect_response("**/recolour?*"):
-                slate.check()
-            expect(slate).to_be_checked()
-        assert not brass.is_checked()
-        page.locator(".hues button").nth(2 * number + 1).click()
+    page.locator("[data-aside=recolour]").first.click()
+    expect(page.locator(".hues button")).to_have_count(12)
+    slate = page.locator(".groups input[value=slate]")
+    if not slate.is_checked():
+        with page.expect_response("**/recolour?*"):
+            slate.check()
+        expect(slate).to_be_checked()
+    assert not page.locator(".groups input[value=brass]").is_checked()
+    names = ("Rain", "Moor", "Heath", "Rowan", "Reed")
+    for number, _ in enumerate(names):
+        page.locator(".hues button").nth(2 * number + 1).click(modifiers=["Shift"])
         expect(page.locator("#contrasts")).not_to_be_empty()
         until(page, lambda: all(abs(a - b) < 3 for a, b in zip(stage_colour(page, 150, 40), accent, strict=True)))
-        page.locator(".keep-as input").fill(name)
-        page.locator("[data-keep=control]").click()
-        expect(page.locator("#aside")).to_be_hidden()
+    expect(page.locator(".hues [aria-pressed=true]")).to_have_count(5)
+    page.locator(".keep-as input").fill(", ".join(names))
+    page.locator("[data-keep=control]").click()
+    expect(page.locator("#aside")).to_be_hidden()
+    expect(page.locator("#said")).to_contain_text("Made the controls “Rain”, “Moor”")
     page.goto(f"{server.url}{LOCK}")
     for name in ("Rain", "Moor", "Heath", "Rowan", "Reed"):
         expect(page.locator(f".tile input[value={name}]")).to_be_visible()
+
+
+def test_a_late_answer_ticks_nothing_again_and_takes_no_name_away(page, server):
+    page.goto(f"{server.url}{LOCK}/controls/c12")
+    wait_for_frame(page)
+    page.locator("[data-aside=recolour]").first.click()
+    boxes = page.locator(".groups input[type=checkbox]")
+    expect(boxes.nth(1)).to_be_visible()
+    held = []
+    page.route("**/recolour?*", lambda route: route.continue_() if held else held.append(route))
+    boxes.nth(1).click()
+    first, second = boxes.nth(0).is_checked(), boxes.nth(1).is_checked()
+    until(page, lambda: bool(held))
+    page.locator(".keep-as input").fill("Rain")
+    with page.expect_response("**/recolour?*"):
+        boxes.nth(0).click()
+    expect(boxes.nth(0)).to_be_checked(checked=not first)
+    with page.expect_response("**/recolour?*"):
+        held[0].continue_()
+    expect(boxes.nth(0)).to_be_checked(checked=not first)
+    expect(boxes.nth(1)).to_be_checked(checked=second)
+    expect(page.locator(".keep-as input")).to_have_value("Rain")
 
 
 def test_art_that_was_read_follows_the_nearest_swatches_and_is_recoloured(hand):

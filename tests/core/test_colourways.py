@@ -33,6 +33,14 @@ def test_turned_colours_keep_their_lightness_and_accents_stay(degrees):
     assert turned(COLOURS, 0) == COLOURS
 
 
+def test_from_nothing_every_colour_is_a_grey_as_light_as_it_was():
+    made = made_of(KIT, DAY, "nothing")
+    assert set(made) == set(COLOURS)
+    for name, colour in made.items():
+        assert len(set(from_hex(colour))) == 1
+        assert lightness(colour) == pytest.approx(lightness(COLOURS[name]), abs=0.01)
+
+
 def test_for_the_dark_grounds_go_dark_and_labels_can_be_read_on_them():
     made = for_the_dark(COLOURS, ROLES)
     assert lightness(made["slate"]) < 0.4 < lightness(made["chalk"])

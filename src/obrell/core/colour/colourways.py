@@ -1,4 +1,4 @@
-"""Other sets of colours for the swatches of a kit: turned in hue, or made for the dark."""
+"""Other sets of colours for the swatches of a kit: turned in hue, made for the dark, or greys."""
 
 from __future__ import annotations
 
@@ -20,6 +20,11 @@ def turned(colours: Mapping[str, str], degrees: float, stay: Iterable[str] = ())
     """Every colour turned in hue, but for those that ``stay``."""
     kept = frozenset(stay)
     return {name: colour if name in kept else turned_in_hue(colour, degrees) for name, colour in colours.items()}
+
+
+def greys(colours: Mapping[str, str]) -> dict[str, str]:
+    """Every colour as a grey of its lightness in OKLCH, to be coloured by hand."""
+    return {name: to_hex(from_oklch((to_oklch(from_hex(colour))[0], 0, 0))) for name, colour in colours.items()}
 
 
 def for_the_dark(

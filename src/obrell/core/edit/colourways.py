@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from typing import Literal, TypeVar
 
-from obrell.core.colour.colourways import for_the_dark, turned
+from obrell.core.colour.colourways import for_the_dark, greys, turned
 from obrell.core.document.model import Colourway, KitSettings
 from obrell.core.document.resolve import DAY, DAY_NAME, palette
 from obrell.core.errors import NoSuchThing, Refused
 from obrell.core.values.slugs import free_id
 
 MOST_COLOURWAYS = 40
-Way = Literal["same", "turned", "dark"]
+Way = Literal["same", "turned", "dark", "nothing"]
 """How a new colourway is made of another one."""
 K = TypeVar("K", bound=KitSettings)
 
@@ -33,11 +33,14 @@ def with_colourway(kit: K, name: str, colours: dict[str, str]) -> tuple[K, str]:
 
 
 def made_of(kit: KitSettings, source: str, way: Way, degrees: float = 0.0) -> dict[str, str]:
-    """The colours of a new colourway: those of another one, turned in hue but for accents, or made for the dark."""
+    """The colours of a new colourway: those of another one, turned in hue but for accents, made for the dark, or greys
+    as light as they are."""
     colours = dict(palette(kit, source))
     roles = {swatch.id: swatch.role for swatch in kit.swatches}
     if way == "turned":
         return turned(colours, degrees, (name for name, role in roles.items() if role == "accent"))
+    if way == "nothing":
+        return greys(colours)
     return for_the_dark(colours, roles) if way == "dark" else colours
 
 

@@ -14,11 +14,16 @@ import { Recolouring } from "./recolouring.js";
  * @type {Object<string, (bench: Bench, form: HTMLFormElement) => Promise<string>>} */
 const KEEPERS = { "share-form": share };
 
+/** Where a name is typed. @param {HTMLElement} panel @returns {HTMLInputElement|null} */
+const nameIn = (panel) => panel.querySelector("input[name=name]");
+
 class Aside {
   /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
     this.panel = byId("aside");
+    /** Counts what was asked for: only the newest answer is shown, and none once it is closed. */
+    this.turn = 0;
     this.recolouring = new Recolouring(bench, this.panel, {
       again: (more) => this.#fetch("recolour", more),
       close: () => this.close(),
@@ -53,12 +58,23 @@ class Aside {
     const { bench } = this;
     const { part, colourway } = bench.selection;
     const asked = new URLSearchParams({ part, colourway, ...bench.stage.drawn, ...more });
+    this.turn += 1;
+    const { turn } = this;
     const answer = await ask(`${bench.api.base}/${name}?${asked}`);
     const text = await answer.text();
-    if (answer.ok) this.panel.innerHTML = text;
+    if (turn !== this.turn) return false;
+    if (answer.ok) this.#write(text);
     else if (this.panel.hidden) bench.complain(wordsOf(text));
     else this.#fault(wordsOf(text));
     return answer.ok;
+  }
+
+  /** A name that was typed meanwhile stays. @param {string} html */
+  #write(html) {
+    const typed = this.panel.hidden ? "" : nameIn(this.panel)?.value;
+    this.panel.innerHTML = html;
+    const name = nameIn(this.panel);
+    if (name && typed) name.value = typed;
   }
 
   /** @param {string} words */
@@ -98,6 +114,7 @@ class Aside {
   }
 
   close() {
+    this.turn += 1;
     this.panel.hidden = true;
     this.bench.stage.preview(null);
     this.bench.stage.element.focus({ preventScroll: true });

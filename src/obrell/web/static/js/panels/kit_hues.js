@@ -9,12 +9,20 @@ function said(form) {
   return query;
 }
 
-/** @param {HTMLElement} place @param {HTMLFormElement} form @param {() => void} written */
-async function again(place, form, written) {
+/** What the sheet of hues is asked for by. @param {HTMLFormElement} form */
+function asked(form) {
   const query = said(form);
   query.delete("to_hue");
+  return query.toString();
+}
+
+/** @param {HTMLElement} place @param {HTMLFormElement} form @param {() => void} written */
+async function again(place, form, written) {
+  const query = asked(form);
   const answer = await ask(`${form.dataset.again}?${query}`);
   const text = await answer.text();
+  // What was ticked meanwhile is asked for by itself.
+  if (asked(form) !== query || !place.contains(form)) return;
   if (answer.ok) {
     place.innerHTML = text;
     written();

@@ -9,6 +9,18 @@
 import { all, byId, closest } from "../ui/dom.js";
 import { ask, JSON_TYPE, say, wordsOf } from "../ui/page.js";
 
+/** One more of several, or one less. @param {HTMLElement[]} tiles @param {HTMLElement} tile */
+const toggled = (tiles, tile) => (tiles.includes(tile) ? tiles.filter((one) => one !== tile) : [...tiles, tile]);
+
+/** A name for each: those that were typed with commas between, else the one that was typed, with the hue.
+ * @param {string} typed @param {HTMLElement[]} tiles */
+function namesOf(typed, tiles) {
+  const names = typed.split(",").map((one) => one.trim());
+  if (tiles.length === 1) return [typed];
+  if (names.length === tiles.length) return names;
+  return tiles.map((tile) => `${typed} ${tile.textContent?.trim() || tile.title}`);
+}
+
 export class Recolouring {
   /** @param {Bench} bench @param {HTMLElement} place @param {Panel} panel */
   constructor(bench, place, panel) {
@@ -17,8 +29,8 @@ export class Recolouring {
     this.panel = panel;
     /** @type {Edit|null} */
     this.chosen = null;
-    /** @type {HTMLElement|null} */
-    this.tile = null;
+    /** Tiles that are chosen, the one that is seen last. @type {HTMLElement[]} */
+    this.tiles = [];
     /** Counts what was asked for: the newest answer wins. */
     this.turn = 0;
     place.addEventListener("pointerover", (event) => this.#hover(event));
@@ -28,12 +40,12 @@ export class Recolouring {
     });
     place.addEventListener("click", (event) => {
       const tile = closest(event, "[data-recolour]");
-      if (tile) this.#choose(tile);
+      if (tile) this.#choose(event.shiftKey ? toggled(this.tiles, tile) : [tile]);
       const keep = closest(event, "[data-keep]")?.dataset.keep;
       if (keep) this.#keepAs(keep);
     });
     place.addEventListener("change", ({ target }) => {
-      if (target instanceof HTMLSelectElement && this.tile) this.#choose(this.tile);
+      if (target instanceof HTMLSelectElement && this.tiles.length) this.#choose(this.tiles);
       if (target instanceof HTMLInputElement && this.#form?.contains(target) && target.name !== "name") this.#again();
     });
   }
@@ -41,7 +53,7 @@ export class Recolouring {
   /** Nothing is chosen yet. */
   begin() {
     this.chosen = null;
-    this.tile = null;
+    this.tiles = [];
     this.turn += 1;
   }
 
@@ -63,13 +75,15 @@ export class Recolouring {
     return { ...JSON.parse(tile.dataset.tint ?? "null"), mode: way };
   }
 
-  /** @param {HTMLElement} tile */
-  #choose(tile) {
-    this.tile = tile;
-    this.chosen = this.#meant(tile);
-    for (const other of all("[data-recolour]", this.place)) other.setAttribute("aria-pressed", String(other === tile));
+  /** @param {HTMLElement[]} tiles */
+  #choose(tiles) {
+    this.tiles = tiles;
+    const last = tiles[tiles.length - 1];
+    this.chosen = last ? this.#meant(last) : null;
+    for (const tile of all("[data-recolour]", this.place))
+      tile.setAttribute("aria-pressed", String(tiles.includes(tile)));
     this.bench.stage.preview(this.chosen);
-    this.#contrast();
+    if (last) this.#contrast();
   }
 
   /** What it does to what is read. */
@@ -104,21 +118,28 @@ export class Recolouring {
       return;
     }
     const { bench } = this;
-    const seen = bench.stage.seen;
-    const said = how === "control" ? { edits: [this.chosen], names: [name] } : { edit: this.chosen, name, seen };
-    const answer = await ask(`${bench.api.base}/recolour/${how}`, {
-      method: "POST",
-      body: JSON.stringify(said),
-      headers: JSON_TYPE,
-    });
-    const text = await answer.text();
-    if (!answer.ok) {
-      this.panel.fault(wordsOf(text));
-      return;
+    const edits = this.tiles.map((tile) => this.#meant(tile));
+    const names = namesOf(name, this.tiles);
+    const { seen } = bench.stage;
+    // Colourways are made one after the other, new controls together.
+    const bodies =
+      how === "control" ? [{ edits, names }] : edits.map((edit, number) => ({ edit, name: names[number], seen }));
+    for (const body of bodies) {
+      const answer = await ask(`${bench.api.base}/recolour/${how}`, {
+        method: "POST",
+        body: JSON.stringify(body),
+        headers: JSON_TYPE,
+      });
+      const text = await answer.text();
+      if (!answer.ok) {
+        this.panel.fault(wordsOf(text));
+        return;
+      }
+      if (how === "colourway") bench.stage.colourway = JSON.parse(text).id;
     }
     this.panel.close();
-    say(how === "control" ? `Made the control “${name}”.` : `Made the colourway “${name}”.`);
-    if (how === "colourway") bench.stage.colourway = JSON.parse(text).id;
+    const made = names.map((one) => `“${one}”`).join(", ");
+    say(`Made the ${how}${names.length > 1 ? "s" : ""} ${made}.`);
     bench.refresh();
     bench.stage.request();
   }
