@@ -63,6 +63,9 @@ def test_a_dial_turns_all_the_way_and_shows_where_the_light_is(hand):
     page = hand.page
     hand.put("b", (20, 20), (100, 76))
     hand.command("add drop shadow")
+    with page.expect_response("**/edits"):
+        page.locator(".eff.open select[data-path$='/offset/kind']").first.select_option("cast")
+    expect(page.locator("#lit summary")).to_contain_text("0 of 1 follow")
     dial = page.locator(".eff.open .dial").first
     expect(dial.locator(".sun")).to_have_count(1)
     node = page.locator(f"#{dial.get_attribute('data-for')}")

@@ -474,7 +474,7 @@ def test_a_knob_stays_turned_while_it_is_arranged_and_begins_anew_at_another_num
     left = knob.bounding_box()["x"]
     with page.expect_response("**/edits"):
         page.keyboard.press("ArrowRight")
-    until(page, lambda: knob.bounding_box()["x"] > left)
+    until(page, lambda: (box := knob.bounding_box()) is not None and box["x"] > left)
     expect(knob).to_have_attribute("aria-valuenow", "100")
     until(page, lambda: near(page, "i6", as_delivered("c4", readings=(("level", 100.0),))))
 
