@@ -17,7 +17,7 @@ from obrell.core.effects import Bevel, Blur, DropShadow, InnerShadow, Mask, Outl
 from obrell.core.effects.offsets import Cast, Shift
 from obrell.core.errors import BadValue, Refused
 from obrell.core.findings import found_in
-from obrell.core.findings.sides import sides_of
+from obrell.core.findings.sides import edge_near, sides_of
 from obrell.core.icons import find_icons
 from obrell.core.render.build_up import build_steps
 from obrell.core.render.picture import picture
@@ -357,7 +357,7 @@ def test_the_edge_that_is_shown_of_a_clipped_part_is_one_that_is_seen():
     window = part(Box(width=20, height=20), INK, x=60, y=40)
     wide = part(Box(width=80, height=60), INK, x=50, y=40, clip="p1")
     resolved = resolve(KIT, control(window, wide))
-    place = sides_of(resolved, resolved.control.parts[1], 2.0).near
+    place = edge_near(resolved, resolved.control.parts[1], 2.0)
     assert (place.x, place.y) == (100, 60)
     away = resolve(KIT, control(window.evolve(x=150.0), wide))
-    assert sides_of(away, away.control.parts[1], 2.0).near is None
+    assert edge_near(away, away.control.parts[1], 2.0) is None

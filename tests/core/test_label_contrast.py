@@ -95,7 +95,7 @@ def coloured(kind):
 def test_where_a_label_is_just_read_is_told_of_the_pixels_that_a_colour_makes(kind, hue):
     look = coloured(kind)
     name = look("#000000").control.parts[-1].id
-    curves = readable_field(name, look, "#808080", hue)
+    curves = readable_field(name, look, hue)
     assert curves
     for curve in curves:
         for saturation, value in curve[:: len(curve) // 2]:
@@ -108,7 +108,7 @@ def test_nothing_is_told_beforehand_of_a_blend_that_does_not_mix_evenly():
         veil = part(Box(width=150, height=50), solid(colour), x=80, id="p3", blend="color-dodge")
         return shown(body("#406080"), label("#a0a0a0", x=60), veil)
 
-    assert readable_field("p2", look, "#808080", 200) == ()
+    assert readable_field("p2", look, 200) == ()
 
 
 LARGE_PX, BOLD_PX, BOLD = 24, 18.66, 700

@@ -6,7 +6,7 @@ import math
 
 from obrell.core.document.model import Part
 from obrell.core.document.resolve import Resolved
-from obrell.core.findings.sides import counted, cure, sides_of
+from obrell.core.findings.sides import counted, cure, edge_near, sides_of
 from obrell.core.geometry.plane import Point
 from obrell.store.kits import Stored
 from obrell.web.pictures import Dressed
@@ -25,11 +25,12 @@ def edges_of(
         return []
     edges: list[dict[str, object]] = []
     for density in EDGE_DENSITIES:
-        sides = sides_of(resolved, part, density, near)
-        if sides.near is None:
+        place = edge_near(resolved, part, density, near)
+        if place is None:
             continue
+        sides = sides_of(resolved, part, density)
         width, height = (round(size * density) for size in EDGE_SIZE)
-        left, top = math.floor(sides.near.x) - width // 2, math.floor(sides.near.y) - height // 2
+        left, top = math.floor(place.x) - width // 2, math.floor(place.y) - height // 2
         box = {"left": left, "top": top, "width": width, "height": height}
         mends = cure(resolved, part, density) if sides.soft else None
         edges.append({

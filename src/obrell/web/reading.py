@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Body, Request
 from starlette.responses import HTMLResponse
 
-from obrell.app.reading import reading, weakest_on_wall
+from obrell.app.reading import coloured, reading, weakest_on_wall
 from obrell.app.recolouring import Changed, Look, contrast_changes
 from obrell.app.wall import WallRequest
 from obrell.core.colour.contrast import ORDINARY
@@ -57,7 +57,7 @@ def readable(
         return resolve(index, changed, seen.drawn(changed), seen.way(index))
 
     made = read_edit(edit)
-    with_colour = (lambda colour: looks(_coloured(made, colour))) if isinstance(made, SetValues) else None
+    with_colour = (lambda colour: looks(coloured(made, colour))) if isinstance(made, SetValues) else None
     found = reading(looks(made), part, hue, with_colour, cache_of(request))
     if found is None:
         return {}
@@ -76,12 +76,6 @@ def readable_on_wall(request: Request, kit: str, wanted: WallRequest) -> dict[st
         return {}
     words = f"{found.label} of {found.control}: {plainly(found.ratio)}"
     return {"words": words, "enough": found.ratio >= ORDINARY}
-
-
-def _coloured(made: SetValues, colour: str) -> SetValues:
-    """The edit with another colour, ``#rrggbb``, in place of the one that it sets."""
-    changes = (c.evolve(value=colour) if c.path.endswith("colour") else c for c in made.changes)
-    return made.evolve(changes=tuple(changes))
 
 
 def said(one: Changed) -> str:

@@ -23,7 +23,7 @@ def turned(colours: Mapping[str, str], degrees: float, stay: Iterable[str] = ())
 
 
 def greys(colours: Mapping[str, str]) -> dict[str, str]:
-    """Every colour as a grey of its lightness in OKLCH, to be coloured by hand."""
+    """Return every colour as a grey of its lightness in OKLCH."""
     return {name: to_hex(from_oklch((to_oklch(from_hex(colour))[0], 0, 0))) for name, colour in colours.items()}
 
 

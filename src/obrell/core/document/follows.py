@@ -20,7 +20,7 @@ from obrell.core.errors import ObrellError, Refused
 from obrell.core.shapes import Container
 
 SLACK_PX = 0.02
-"""What the canvas may be too short by."""
+"""What the canvas, and a length in even px, may be too short by."""
 
 
 Words = Mapping[str, tuple[Part, ...]]
@@ -48,7 +48,7 @@ def _follow(draft: Draft, owner: str, follow: Follow, words: Words) -> None:
         return
     value = round(max(_length(source, follow, words) + follow.offset, follow.least), 6)
     if follow.even:
-        value = 2 * math.ceil(value / 2)
+        value = 2.0 * math.ceil((value - SLACK_PX) / 2)
     if owner == CANVAS:
         draft.replace(_fitted(draft.control(), follow.path, value))
     elif value_at(draft.part(owner), follow.path) != value:

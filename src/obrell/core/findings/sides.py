@@ -35,27 +35,30 @@ Line = tuple[str, float]
 
 @dataclass(frozen=True, slots=True)
 class Sides:
-    """A part's straight sides at one density: how many there are, the soft ones by name, and the place of its edge
-    that is nearest to another, device px; None when it has no outline."""
+    """A part's straight sides at one density: how many there are, and the soft ones by name."""
 
     count: int
     soft: tuple[str, ...]
-    near: Point | None
 
 
-def sides_of(resolved: Resolved, part: Part, density: float, near: Point | None = None) -> Sides:
-    """The part's sides and its outlines' sides; those in one line are one; the stems of letters are none. ``near`` is
-    on the canvas, logical px, the upper left of its frame if None."""
+def edge_near(resolved: Resolved, part: Part, density: float, near: Point | None = None) -> Point | None:
+    """Return the place of a part's edge, device px, that is seen and nearest to ``near``, logical px of the canvas, or
+    to the upper left of its frame; None when no edge is seen."""
     stand = stand_of(resolved, part, density)
     corner = stand.place.apply(stand.box.left, stand.box.top)
     at = Point(*corner) if near is None else Point(near.x * density, near.y * density)
-    place = nearest_on(_seen(resolved, part, stand, density), at.x, at.y)
-    if part.rotation % 90 != 0 or isinstance(part.shape, Text) or place is None:
-        return Sides(0, (), place)
+    return nearest_on(_seen(resolved, part, stand, density), at.x, at.y)
+
+
+def sides_of(resolved: Resolved, part: Part, density: float) -> Sides:
+    """Return the part's sides and its outlines' sides. Those in one line are one; the stems of letters are none."""
+    stand = stand_of(resolved, part, density)
+    if part.rotation % 90 != 0 or isinstance(part.shape, Text) or stand.outline.bounds().empty:
+        return Sides(0, ())
     own = _lines(stand, NONE)
     lines = _outlined(part, stand) | {line: _side(line, own) for line in own}
     soft = tuple(lines[line] for line in sorted(lines) if abs(line[1] - round(line[1])) > ON_GRID_PX)
-    return Sides(len(lines), soft, place)
+    return Sides(len(lines), soft)
 
 
 def _seen(resolved: Resolved, part: Part, stand: Stand, density: float) -> Path:
@@ -71,8 +74,8 @@ def _seen(resolved: Resolved, part: Part, stand: Stand, density: float) -> Path:
 
 
 def cure(resolved: Resolved, part: Part, density: float) -> Cure | None:
-    """What makes the part's soft sides crisp at a density: fitting that it does not have yet, a move, or for an icon a
-    size that its grid fits; None when nothing does."""
+    """Return what makes the part's soft sides crisp at a density: fitting that it does not have yet, a move, or for an
+    icon a size that its grid fits. Return None when nothing does."""
     now = part.fit or resolved.fit
     for fit in FITS[FITS.index(now) + 1 :]:
         if not sides_of(resolved, part.evolve(fit=fit), density).soft:
@@ -88,8 +91,8 @@ def cure(resolved: Resolved, part: Part, density: float) -> Cure | None:
 
 
 def _sized_to_grid(resolved: Resolved, part: Part, density: float) -> Cure | None:
-    """Return what gives an icon the nearest size at which all its sides are crisp, half a device px farther on where
-    that needs it; None where there is none."""
+    """Return what makes all sides of an icon crisp: the nearest size that does, and a move by half a device px if that
+    needs it. Return None when no size does."""
     now, half = part.shape.frame().width, 0.5 / density
     sizes = {GRID / 2 * max(1, count) for count in (math.floor(2 * now / GRID), math.ceil(2 * now / GRID))}
     for size, dx, dy in product(sorted({now, *sizes}, key=lambda one: abs(one - now)), (0, half), (0, half)):

@@ -130,10 +130,13 @@ def _without(resolved: Resolved, name: str) -> Resolved:
 
 def _luminance(pixels: NDArray[np.uint8]) -> NDArray[np.float64]:
     """Relative luminance of pixels on white paper, height × width."""
-    shown = _on_paper(pixels)
-    linear = np.where(shown <= 0.04045, shown / 12.92, ((shown + 0.055) / 1.055) ** 2.4)
-    result: NDArray[np.float64] = linear @ np.array(LUMINANCE)
+    result: NDArray[np.float64] = linear(_on_paper(pixels)) @ np.array(LUMINANCE)
     return result
+
+
+def linear(encoded: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Return channels of encoded sRGB, 0 to 1, as linear light (CSS Color 4, section 10.2)."""
+    return np.where(encoded <= 0.04045, encoded / 12.92, ((encoded + 0.055) / 1.055) ** 2.4)
 
 
 def _on_paper(pixels: NDArray[np.uint8]) -> NDArray[np.float64]:

@@ -17,7 +17,7 @@ from obrell.core.colour.contrast import FLARE, LUMINANCE, ORDINARY
 from obrell.core.colour.spaces import from_hex
 from obrell.core.document.resolve import Resolved
 from obrell.core.render.cache import PixelCache
-from obrell.core.render.label_contrast import Looked, letter_pixels, looked
+from obrell.core.render.label_contrast import Looked, letter_pixels, linear, looked
 
 Curve = tuple[tuple[float, float], ...]
 Values = NDArray[np.float64]
@@ -25,22 +25,23 @@ SATURATIONS, STRENGTHS = 13, 41
 """How finely the field is looked at."""
 MOST_PIXELS = 240
 """Of one letter, and of what is behind it; evenly taken out of more."""
+TRIED = "#808080"
+"""The colour by which it is tried that all others lie between black and white."""
 SLACK = 3 / 255
 """How far a channel may be from the straight line: twice a picture's rounding, and a little."""
 
 
 def readable_field(
-    name: str, with_colour: Callable[[str], Resolved], now: str, hue: float, cache: PixelCache | None = None
+    name: str, with_colour: Callable[[str], Resolved], hue: float, cache: PixelCache | None = None
 ) -> tuple[Curve, ...]:  # fmt: skip
     """Return where a text or icon is just read at 4.5 : 1, as curves of saturation and value, both 0 to 100, in the
-    field of a hue, degrees; ``with_colour`` gives the control with a ``#rrggbb`` in the place of the one that is
-    chosen, and ``now`` is the one that the straight line is tried with. Empty where every colour, or none, reaches it,
-    and where the pixels cannot be told beforehand."""
-    pictures = [looked(with_colour(colour), name, cache) for colour in ("#000000", "#ffffff", now)]
+    field of a hue, degrees. ``with_colour`` gives the control with a ``#rrggbb`` in the place of the colour that is
+    chosen. Return nothing where every colour, or none, reaches it, and where a third picture does not lie between."""
+    pictures = [looked(with_colour(colour), name, cache) for colour in ("#000000", "#ffffff", TRIED)]
     if any(one is None for one in pictures):
         return ()
     black, white, shown = (one for one in pictures if one is not None)
-    lines = _letters(black, white, shown, np.array(from_hex(now)))
+    lines = _letters(black, white, shown, np.array(from_hex(TRIED)))
     if not lines:
         return ()
     saturations, strengths = np.linspace(0, 1, SATURATIONS), np.linspace(0, 1, STRENGTHS)
@@ -83,8 +84,7 @@ def _luminances(line: Line, colours: Values) -> Values:
     for channel, weight in enumerate(LUMINANCE):
         start, way = low[:, channel], high[:, channel] - low[:, channel]
         values = start + colours[..., channel, None] * way
-        linear = np.where(values <= 0.04045, values / 12.92, ((values + 0.055) / 1.055) ** 2.4)
-        mean += weight * linear.mean(axis=-1)
+        mean += weight * linear(values).mean(axis=-1)
     return mean
 
 

@@ -16,15 +16,11 @@ from obrell.core.values.paints import Solid
 
 SHARES = {"inside": 1.0, "straddling": 0.5, "outside": 0.0}
 """How much of a bevel's width lies inside its part."""
-COVERS = {"inside": 1.0, "centre": 0.5, "outside": 0.0}
-"""How much of an outline's width does."""
-OUTER = {"inside": 0.0, "centre": 0.5, "outside": 1.0}
-"""How much of it lies outside."""
 
 
 class UnseenBevels(Kind):
-    """Finds bevels that are wider than their part, and so too flat to be seen, and bevels inside or
-    outside that lie all under an opaque outline."""
+    """Finds bevels that are wider than their part, and so too flat to be seen, and bevels that lie wholly under an
+    opaque outline."""
 
     kind: ClassVar[str] = "unseen-bevels"
     looks_for: ClassVar[str] = "bevels that are not seen"
@@ -55,7 +51,7 @@ class UnseenBevels(Kind):
         if bevel.side == "inside":
             cure = Cure("Put the outline outside", _setting(part, outline, "place", "outside"))
         else:
-            edge = outline.width * OUTER[outline.place]
+            edge = outline.width * outline.outer_share
             cure = Cure("Begin it at the outline's outer edge", _setting(part, bevel, "beyond", edge))
         return self.found(words, part.id, mark="bevel not seen", cures=() if part.locked else (cure,))
 
@@ -70,10 +66,13 @@ def _cover(part: Part, bevel: Bevel) -> Outline | None:
     """Return an opaque outline that covers all of a bevel on one side of the edge."""
     if bevel.side == "straddling":
         return None
-    shares, band = (COVERS, bevel.width) if bevel.side == "inside" else (OUTER, bevel.beyond + bevel.width)
+    inside = bevel.side == "inside"
+    band = bevel.width if inside else bevel.beyond + bevel.width
     for effect in part.effects:
-        if isinstance(effect, Outline) and _opaque(effect) and effect.width * shares[effect.place] >= band:
-            return effect
+        if isinstance(effect, Outline) and _opaque(effect):
+            share = 1 - effect.outer_share if inside else effect.outer_share
+            if effect.width * share >= band:
+                return effect
     return None
 
 
