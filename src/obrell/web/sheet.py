@@ -203,6 +203,7 @@ class FollowView:
     measure: str
     offset: FieldView
     least: FieldView
+    even: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -583,7 +584,7 @@ def _follows(control: Control, part: Part | None) -> Iterator[FollowView]:
         )
         yield FollowView(
             follow.path, titles.get(follow.path, follow.path), names.get(follow.source, "a part that is gone"),
-            follow.measure, offset, field_at(control, f"{base}/least"),
+            follow.measure, offset, field_at(control, f"{base}/least"), follow.even,
         )  # fmt: skip
 
 

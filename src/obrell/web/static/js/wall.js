@@ -6,6 +6,7 @@ import { SwatchChooser, orderByDragging, takeCandidate } from "./panels/swatches
 import { Trying } from "./panels/trying.js";
 import { all, byId, closest } from "./ui/dom.js";
 import { morphInner } from "./ui/morph.js";
+import { Newest } from "./ui/newest.js";
 import { ask, say, showGround, trouble, typing, wordsOf } from "./ui/page.js";
 
 /** htmx, which the page loads before. @type {{ajax: (verb: string, url: string, how: object) => void,
@@ -36,9 +37,12 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
+const asked = new Newest();
+
 /** What the server asks for, in a dialog. @param {HTMLDialogElement} place @param {string} address */
 async function askIn(place, address) {
-  const answer = await ask(address);
+  const answer = await asked.of(ask(address));
+  if (!answer) return;
   const text = await answer.text();
   if (!answer.ok) {
     trouble(wordsOf(text));

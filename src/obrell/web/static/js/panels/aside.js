@@ -5,6 +5,8 @@
  * @typedef {import("../ui/types.js").Edit} Edit
  */
 import { byId, closest } from "../ui/dom.js";
+import { morphInner } from "../ui/morph.js";
+import { Newest } from "../ui/newest.js";
 import { ask, wordsOf } from "../ui/page.js";
 import { linksIn } from "./follow_form.js";
 import { share } from "./sharing.js";
@@ -14,16 +16,12 @@ import { Recolouring } from "./recolouring.js";
  * @type {Object<string, (bench: Bench, form: HTMLFormElement) => Promise<string>>} */
 const KEEPERS = { "share-form": share };
 
-/** Where a name is typed. @param {HTMLElement} panel @returns {HTMLInputElement|null} */
-const nameIn = (panel) => panel.querySelector("input[name=name]");
-
 class Aside {
   /** @param {Bench} bench */
   constructor(bench) {
     this.bench = bench;
     this.panel = byId("aside");
-    /** Counts what was asked for: only the newest answer is shown, and none once it is closed. */
-    this.turn = 0;
+    this.newest = new Newest();
     this.recolouring = new Recolouring(bench, this.panel, {
       again: (more) => this.#fetch("recolour", more),
       close: () => this.close(),
@@ -58,23 +56,20 @@ class Aside {
     const { bench } = this;
     const { part, colourway } = bench.selection;
     const asked = new URLSearchParams({ part, colourway, ...bench.stage.drawn, ...more });
-    this.turn += 1;
-    const { turn } = this;
-    const answer = await ask(`${bench.api.base}/${name}?${asked}`);
-    const text = await answer.text();
-    if (turn !== this.turn) return false;
-    if (answer.ok) this.#write(text);
+    const answer = ask(`${bench.api.base}/${name}?${asked}`);
+    const read = await this.newest.of(answer.then(async (one) => ({ ok: one.ok, text: await one.text() })));
+    if (!read) return false;
+    const { ok, text } = read;
+    if (ok) this.#write(text);
     else if (this.panel.hidden) bench.complain(wordsOf(text));
     else this.#fault(wordsOf(text));
-    return answer.ok;
+    return ok;
   }
 
-  /** A name that was typed meanwhile stays. @param {string} html */
+  /** What is typed in it meanwhile stays, and keeps the focus. @param {string} html */
   #write(html) {
-    const typed = this.panel.hidden ? "" : nameIn(this.panel)?.value;
-    this.panel.innerHTML = html;
-    const name = nameIn(this.panel);
-    if (name && typed) name.value = typed;
+    if (this.panel.hidden) this.panel.innerHTML = html;
+    else morphInner(this.panel, html);
   }
 
   /** @param {string} words */
@@ -114,7 +109,7 @@ class Aside {
   }
 
   close() {
-    this.turn += 1;
+    this.newest.end();
     this.panel.hidden = true;
     this.bench.stage.preview(null);
     this.bench.stage.element.focus({ preventScroll: true });

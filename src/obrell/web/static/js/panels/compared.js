@@ -1,5 +1,6 @@
 /** Looks side by side: fitted, at 1:1 or at 2:1, with their differences marked when that is asked for. */
 import { byId } from "../ui/dom.js";
+import { Newest } from "../ui/newest.js";
 
 export class Compared {
   /**
@@ -12,12 +13,13 @@ export class Compared {
     this.left = left;
     /** Enlargement and marks, as they were chosen last. */
     this.how = "";
+    this.newest = new Newest();
   }
 
   /** @param {string} [how] */
   async open(how = this.how) {
     this.how = how;
-    const text = await this.fetched(how);
+    const text = await this.newest.of(this.fetched(how));
     if (text === null) return;
     this.panel.innerHTML = text;
     this.panel.hidden = false;

@@ -6,6 +6,7 @@
  * @typedef {import("../ui/types.js").Edit} Edit
  */
 import { all, byId, closest } from "../ui/dom.js";
+import { Newest } from "../ui/newest.js";
 import { ask, say, wordsOf } from "../ui/page.js";
 import { Compared } from "./compared.js";
 import { keptOf, putBack } from "./kept.js";
@@ -15,6 +16,8 @@ import { dropped, keepGradient, post, ruled } from "./shelf.js";
 const ARROWS = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
 /** @param {string} id */
 const field = (id) => /** @type {HTMLInputElement} */ (byId(id));
+
+const newest = new Newest();
 
 /** The panel lies over the lower end of the stage, or does not. @param {Bench} bench @param {HTMLElement} panel
  * @param {boolean} on */
@@ -139,7 +142,7 @@ class Looks {
 
   /** Write the panel anew; what is typed, chosen and unfolded in it by then stays. */
   async #show() {
-    const text = await this.#fetched("looks", `colours=${this.colours}`);
+    const text = await newest.of(this.#fetched("looks", `colours=${this.colours}`));
     if (text === null) return false;
     const kept = keptOf(this.panel);
     this.panel.innerHTML = text;

@@ -27,7 +27,9 @@ const callbacks = {
     if (old instanceof HTMLElement && "held" in old.dataset && old.id === fresh.id) return false;
     // What is asked for in a form is the person's until it is done.
     if (old instanceof HTMLSelectElement && old.matches(".ask")) chosen.set(old, old.value);
-    return !(old instanceof HTMLInputElement && old.closest(".ask-form:not([data-typed]), [data-makes], .several"));
+    return !(
+      old instanceof HTMLInputElement && old.closest(".ask-form:not([data-typed]), [data-makes], .keep-as, .several")
+    );
   },
   /** @param {Element} old */
   afterNodeMorphed(old) {
