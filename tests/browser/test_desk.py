@@ -77,6 +77,21 @@ def test_a_dial_turns_all_the_way_and_shows_where_the_light_is(hand):
         page.mouse.move(x + dx, y + dy, steps=3)
         edited(page, page.mouse.up)
         expect(node).to_have_text(degrees)
+        assert dial.bounding_box() == box
+
+
+def test_a_value_stays_under_the_hand_while_the_sentence_above_it_grows_by_a_line(hand):
+    page = hand.page
+    box = hand.put("b", (20, 20), (100, 76))
+    hand.command("add drop shadow")
+    hand.choose(f"parts/{box}/effects/e2/offset/kind-row", "cast")
+    expect(page.locator(".eff.open .dial")).to_be_visible()
+    spread = value(page, f"parts/{box}/effects/e2/spread-row")
+    opened = page.locator(".eff.open")
+    at_first, height = spread.bounding_box()["y"], opened.bounding_box()["height"]
+    hand.type(f"parts/{box}/effects/e2/spread-row", "113.125")
+    until(page, lambda: opened.bounding_box()["height"] > height)
+    assert abs(spread.bounding_box()["y"] - at_first) < 1
 
 
 def test_another_edge_is_looked_at_by_pressing_it_and_made_crisp_by_its_remedy(hand):

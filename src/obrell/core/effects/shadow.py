@@ -70,7 +70,7 @@ class Shadow(Effect):
                 Slot("offset/direction"),
                 Words(" by "),
                 Slot("offset/distance"),
-                Words(" to {} across, {} down".format(*map(number, self.offset.vector(0.0)))),
+                Words(" to {} across, {} down".format(*(number(round(one, 1)) for one in self.offset.vector(0.0)))),
             )
         else:
             falls = (Slot("offset/across"), Words(" across, "), Slot("offset/down"), Words(" down"))

@@ -7,7 +7,7 @@
  * @typedef {import("../ui/told.js").List} List
  */
 import { byId } from "../ui/dom.js";
-import { morphInner, morphList } from "../ui/morph.js";
+import { anchoredTo, morphInner, morphList } from "../ui/morph.js";
 import { ownGrounds, stand, tell } from "../ui/page.js";
 import { changeOf, sceneOf, Told } from "../ui/told.js";
 
@@ -111,11 +111,13 @@ export class Face {
     const parts = changeOf(before.parts, known.lists.parts);
     for (const id of selected) parts.items[id] = known.lists.parts.items[id];
     this.bench.swapping = true;
+    const settle = anchoredTo(active);
     for (const [id, html] of Object.entries(known.blocks)) morphInner(byId(id), html);
     morphList(byId("parts"), parts);
     morphList(byId("steps"), changeOf(before.steps, known.lists.steps));
     const again = focused && !active?.isConnected ? document.querySelector(focused) : null;
     if (again instanceof HTMLElement) again.focus({ preventScroll: true });
+    settle();
     this.bench.swapping = false;
     this.told.shown = known;
   }

@@ -51,6 +51,20 @@ const options = (morphStyle) => ({
   ignoreActiveValue: document.activeElement?.matches("input, textarea"),
 });
 
+/**
+ * Keeps what has the focus in a panel under the hand: lines above it that grow or shrink scroll the panel.
+ *
+ * @param {Element|null} node @returns {() => void} to be called once all is written anew
+ */
+export function anchoredTo(node) {
+  const panel = node?.closest(".sheet");
+  if (!node || !panel) return () => undefined;
+  const { top } = node.getBoundingClientRect();
+  return () => {
+    if (node.isConnected) panel.scrollTop += node.getBoundingClientRect().top - top;
+  };
+}
+
 /** Make what lies in a place that of an HTML text. @param {Element} place @param {string} html */
 export function morphInner(place, html) {
   Idiomorph.morph(place, html, options("innerHTML"));
