@@ -605,7 +605,7 @@ def shared(common_server, tmp_path_factory):
     """The touch panel as a page on the disk."""
     with urlopen(f"{common_server.url}{LOCK}/trial/touch-panel/page.html") as answer:
         content = answer.read()
-    assert len(content) < 1_500_000
+    assert len(content) < 4_000_000
     place = tmp_path_factory.mktemp("shared") / "panel.html"
     place.write_bytes(content)
     return place.as_uri()
@@ -649,6 +649,34 @@ def test_the_shared_page_is_operated_from_a_disk_without_any_request(chromium, s
     page.mouse.down()
     expect(piece(page, "i10").locator("canvas[data-state='latched+pressed']")).to_have_count(1)
     page.mouse.up()
+    page.context.close()
+
+
+def test_the_shared_page_shows_the_delivered_frames_and_leaves_what_was_turned(chromium, shared):
+    page, _ = alone(chromium, shared)
+    page.clock.install()
+    page.reload()
+    expect(page.locator("html.scripted")).to_have_count(1)
+    page.clock.pause_at(page.evaluate("Date.now() + 60000"))
+    piece(page, "i12").focus()
+    page.keyboard.press("Space")
+    whole, count = page.evaluate(
+        """() => {
+          const one = JSON.parse(document.getElementById("panel").textContent).pieces.find(({ id }) => id === "i12");
+          return [one.timings["on>rest"] ?? one.timings[""], one.frames["on>rest"].count].flat(0);
+        }"""
+    )
+    page.clock.run_for(whole[0] / 2)
+    frames = [
+        draw_between(there, Frame(1, canvas_box(there.first, 1)))
+        for there in moments(KIT, CONTROLS["c8"], "on", "rest", count)
+    ]
+    assert any(near(page, "i12", frame) for frame in frames[count // 2 - 2 : count // 2 + 1])
+    page.locator("#run").click()
+    piece(page, "i6").focus()
+    page.keyboard.press("Home")
+    page.clock.run_for(9000)
+    expect(piece(page, "i6")).to_have_attribute("aria-valuenow", "0")
     page.context.close()
 
 

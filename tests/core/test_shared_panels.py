@@ -12,6 +12,8 @@ from obrell.core.document.model import State
 from obrell.core.document.resolve import resolve
 from obrell.core.document.transitions import moments
 from obrell.core.errors import TooLarge
+from obrell.core.render.between import draw_between
+from obrell.core.render.compose import Frame, canvas_box
 from obrell.core.render.picture import picture
 from obrell.core.shapes import Box, Text
 from obrell.core.trial.composing import Seen, composed
@@ -69,6 +71,21 @@ def test_a_number_in_its_place_over_a_look_is_that_look_at_that_number():
             whole[top : top + height, left : left + width] = strip[number * height : (number + 1) * height]
             wanted = picture(resolve(KIT, KEY, state, readings=(("count", float(number)),)), 2)
             assert np.array_equal(seen(whole), seen(wanted))
+
+
+def test_frames_are_carried_along_where_fading_would_be_seen_and_only_there():
+    made = pictured(KIT, KEY, PLACED, 2)
+    frames = made.frames["rest>pressed"]
+    left, top, width, height = frames.box
+    strip = pixels(frames.strip)
+    assert strip.shape[:2] == (height * frames.count, width)
+    for number, there in enumerate(moments(KIT, KEY, "rest", "pressed", frames.count)):
+        whole = draw_between(there, Frame(2, canvas_box(there.first, 2)))
+        wanted = whole[top : top + height, left : left + width]
+        assert np.array_equal(seen(strip[number * height : (number + 1) * height]), seen(wanted))
+    paler = State(id="pressed", name="Pressed", differences=(Other(path="parts/p1/opacity", value=0.5),))
+    assert pictured(KIT, KEY.evolve(states=(paler,)), PLACED, 2).frames == {}
+    assert pictured(KIT, KEY, PLACED, 2, most=0).frames == {}
 
 
 def test_timings_begin_at_nothing_and_end_at_all():

@@ -17,7 +17,7 @@ from obrell.core.render.cache import PixelCache
 from obrell.core.trial.composing import ground_of
 from obrell.core.trial.operating import rules
 from obrell.core.trial.reach import Reach
-from obrell.core.trial.sharing import Pictured, pictured, smallest
+from obrell.core.trial.sharing import MOST_FRAMES_PX, Pictured, pictured, smallest
 from obrell.web.assets import STATIC
 from obrell.web.pages import block
 from obrell.web.trial_view import pieces_of, screen_json
@@ -39,15 +39,16 @@ def shared_page(kit: str, here: Opened, cache: PixelCache) -> str:
     screen = screen_json(kit, here, Reach(None, None))
     known = {one["id"]: one for one in screen["pieces"]}
     lit = {move["placement"] for source in screen["sources"] for move in source["moves"] if not move["reading"]}
-    pieces, data = [], []
+    pieces, data, strips, left = [], [], dict[str, int](), MOST_FRAMES_PX
     for piece in pieces_of(here):
         ident = piece.placement.id
         made = pictured(
-            here.index, piece.control, piece.placement, density, switched=ident in lit, cache=cache
+            here.index, piece.control, piece.placement, density, switched=ident in lit, most=left, cache=cache
         )  # fmt: skip
+        left -= made.looked_at
         pieces.append(_placed(known[ident], made, density))
-        data.append({name: known[ident][name] for name in TOLD} | _played(known[ident], made))
-    told = {"rules": rules(), "pieces": data, "sources": screen["sources"]}
+        data.append({name: known[ident][name] for name in TOLD} | _played(known[ident], made, strips))
+    told = {"rules": rules(), "pieces": data, "sources": screen["sources"], "strips": list(strips)}
     return block("shared.html", {
         "kit": here.index, "panel": panel, "pieces": pieces, "sources": screen["sources"],
         "ground": _address(smallest(ground_of(here.index, panel, density, cache))),
@@ -86,14 +87,18 @@ def _kinds(told: dict[str, Any], looks: Iterable[str]) -> Iterator[str]:
     yield from (f"has-{look}" for look in looks)
 
 
-def _played(told: dict[str, Any], made: Pictured) -> dict[str, Any]:
-    """What the script needs to show it."""
+def _played(told: dict[str, Any], made: Pictured, strips: dict[str, int]) -> dict[str, Any]:
+    """What the script needs to show it; frames are added to ``strips``, each once, and told by their place."""
     numbers = None
     if made.numbers is not None:
-        strips = {look: _address(strip) for look, strip in made.numbers.strips.items()}
-        numbers = asdict(made.numbers) | {"strips": strips}
+        shown = {look: _address(strip) for look, strip in made.numbers.strips.items()}
+        numbers = asdict(made.numbers) | {"strips": shown}
     looks = {key: look for key, look in told["looks"].items() if look in made.looks}
-    return {"looks": looks, "numbers": numbers, "timings": made.timings}
+    frames = {
+        pair: asdict(one) | {"strip": strips.setdefault(_address(one.strip), len(strips))}
+        for pair, one in made.frames.items()
+    }
+    return {"looks": looks, "numbers": numbers, "timings": made.timings, "frames": frames}
 
 
 def script() -> str:

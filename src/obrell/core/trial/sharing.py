@@ -21,7 +21,7 @@ from obrell.core.render.picture import box_around
 from obrell.core.trial.composing import Screen, Seen, pixels_of
 from obrell.core.trial.instances import looks_of, numbers_of, piece_of, standing_of
 from obrell.core.trial.operating import Event, Now, Piece, shown_as, step
-from obrell.core.trial.playing import by_pair
+from obrell.core.trial.playing import by_pair, frame_count
 from obrell.core.values.panels import Placement
 from obrell.core.values.readings import Reading
 
@@ -31,6 +31,10 @@ SAMPLES = 24
 """Places of an easing's curve."""
 HAPPENINGS = ("enter", "leave", "press", "release", "key", "unkey", "focus", "blur")
 LONG_MS = 20_000.0
+MOST_FRAMES_PX = 12_000_000
+"""Device px that are rendered for the frames of one page: what comes after is faded."""
+SAME = 2
+"""Steps of 255 by which a frame may differ from both its ends faded over each other, without being carried along."""
 Box = tuple[int, int, int, int]
 """Left, top, width, height, device px."""
 
@@ -47,27 +51,49 @@ class Numbers:
 
 
 @dataclass(frozen=True, slots=True)
+class Frames:
+    """One state becoming another where that is seen otherwise than faded: the box in which it is, and what is in that
+    box in each of ``count`` frames, which lie one under the other, as WebP."""
+
+    count: int
+    box: Box
+    strip: bytes
+
+
+@dataclass(frozen=True, slots=True)
 class Pictured:
     """All looks of something on a panel: each state as WebP, what numbers change in them, and how long one takes to
-    become another, ms, with the way it has come at even times; those of all others under ""."""
+    become another, ms, with the way it has come at even times; those of all others under "". ``frames`` are of those
+    pairs, as start>end, that fading does not show as they are delivered; ``looked_at`` is how many device px were
+    rendered to know that."""
 
     looks: dict[str, bytes]
     numbers: Numbers | None
     timings: dict[str, tuple[float, tuple[float, ...]]]
+    frames: dict[str, Frames]
+    looked_at: int
 
 
 def pictured(
     kit: KitSettings, control: Control, placement: Placement, density: float, *, switched: bool = False,
-    cache: PixelCache | None = None,
+    most: int = MOST_FRAMES_PX, cache: PixelCache | None = None,
 ) -> Pictured:  # fmt: skip
-    """All that can be seen of a control as it stands on a panel; ``switched`` when a source puts it on and off."""
+    """All that can be seen of a control as it stands on a panel; ``switched`` when a source puts it on and off. Pairs
+    whose frames would be more than ``most`` device px with those before are faded."""
     states = list(dict.fromkeys(_states(control, placement, switched)))
     seen = _Seen(kit, control, placement.colourway or DAY, density, cache)
     numbers = numbers_of(control, placement)
     looks = {state: smallest(seen.at(state, numbers)) for state in states}
     moved = control.readings[0] if control.readings else None
     shown = None if moved is None else _numbers(seen, moved, numbers, states)
-    return Pictured(looks, shown, by_pair(states, lambda start, end: _timing(control, start, end)))
+    timings = by_pair(states, lambda start, end: _timing(control, start, end))
+    frames, looked_at = {}, 0
+    for start, end in dict.fromkeys(_pairs(control, placement, switched)):
+        found, drawn = _frames(seen, start, end, numbers, most - looked_at)
+        looked_at += drawn
+        if found is not None:
+            frames[f"{start}>{end}"] = found
+    return Pictured(looks, shown, timings, frames, looked_at)
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,9 +104,9 @@ class _Seen:
     density: float
     cache: PixelCache | None
 
-    def at(self, state: str, readings: Readings) -> Pixels:
+    def at(self, state: str, readings: Readings, came: str = "", time: float = 0.0) -> Pixels:
         return pixels_of(
-            self.kit, Seen(self.control, 0, 0, self.colourway, state, readings), self.density, self.cache
+            self.kit, Seen(self.control, 0, 0, self.colourway, state, readings, came, time), self.density, self.cache
         )  # fmt: skip
 
 
@@ -91,13 +117,26 @@ def _states(control: Control, placement: Placement, switched: bool) -> Iterator[
         yield looks[shown_as(piece_of(control, placement), now)]
 
 
+def _pairs(control: Control, placement: Placement, switched: bool) -> Iterator[tuple[str, str]]:
+    """The states that become each other there, by whatever happens once."""
+    looks, piece = looks_of(control), piece_of(control, placement)
+    for here in reached(piece, standing_of(control, placement), switched=switched):
+        for event in _events(switched):
+            start, end = (looks[shown_as(piece, now)] for now in (here, step(piece, here, event).now))
+            if start != end:
+                yield start, end
+
+
+def _events(switched: bool) -> list[Event]:
+    lights = [Event(0, "light", amount=amount) for amount in (0.0, 1.0)] if switched else []
+    return [*(Event(0, kind) for kind in HAPPENINGS), Event(LONG_MS, "tick"), *lights]
+
+
 def reached(piece: Piece, now: Now, *, switched: bool = False) -> Iterator[Now]:
     """How something can stand by whatever happens to it, as far as that is seen, each way once."""
     known: set[tuple[str, bool, bool, bool]] = set()
     waiting = deque([now])
-    events = [*(Event(0, kind) for kind in HAPPENINGS), Event(LONG_MS, "tick")]
-    if switched:
-        events += [Event(0, "light", amount=amount) for amount in (0.0, 1.0)]
+    events = _events(switched)
     while waiting:
         here = waiting.popleft()
         key = (here.phase, here.over, here.focused, here.on)
@@ -137,6 +176,34 @@ def _differing(frames: list[Pixels], each: int) -> PixelBox | None:
     for at, frame in enumerate(frames):
         differs |= (frame != frames[at - at % each]).any(axis=2)
     return box_around(differs)
+
+
+def _frames(seen: _Seen, start: str, end: str, numbers: Readings, most: int) -> tuple[Frames | None, int]:
+    """The frames of a transition, each as it is at its end, and how many device px were rendered; none where fading
+    shows the same, or where they are more than ``most``."""
+    count = frame_count(seen.control, start, end, seen.density)
+    timing = timing_of(seen.control, start, end)
+    first, last = (_premultiplied(seen.at(state, numbers)) for state in (start, end))
+    drawn = count * first.shape[0] * first.shape[1]
+    if drawn > most:
+        return None, 0
+    times = [timing.whole * (number + 1) / count for number in range(count)]
+    frames = [seen.at(end, numbers, start, time) for time in times]
+    differs = np.zeros(first.shape[:2], bool)
+    for frame, time in zip(frames, times, strict=True):
+        faded = first + (last - first) * np.float32(min(1.0, max(0.0, timing.way(time))))
+        differs |= (np.abs(_premultiplied(frame) - faded) > SAME).any(axis=2)
+    box = box_around(differs)
+    if box is None:
+        return None, drawn
+    strip = np.concatenate([frame[box.top : box.bottom, box.left : box.right] for frame in frames])
+    return Frames(count, (box.left, box.top, box.width, box.height), smallest(strip)), drawn
+
+
+def _premultiplied(pixels: Pixels) -> np.ndarray[tuple[int, ...], np.dtype[np.float32]]:
+    """Colours weighted by their alpha, from 0 to 255."""
+    alpha = pixels[..., 3:].astype(np.float32)
+    return np.concatenate([pixels[..., :3] * (alpha / 255), alpha], axis=2)
 
 
 def _timing(control: Control, start: str, end: str) -> tuple[float, tuple[float, ...]]:

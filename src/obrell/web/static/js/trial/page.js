@@ -1,13 +1,16 @@
 /**
  * A shared page: one panel that is operated without a server. What can be seen of its pieces was rendered beforehand
- * and lies in the page; of one state becoming another, both are faded over each other by its timing.
+ * and lies in the page; of one state becoming another, both are faded over each other by its timing, and where that
+ * would be seen, the delivered frames are laid over it.
  *
  * @typedef {import("./machine.js").Piece} Piece
  * @typedef {import("./machine.js").Now} Now
  * @typedef {{values: number[], box: [number, number, number, number], strips: Object<string, string>}} Numbers
+ * @typedef {{count: number, box: [number, number, number, number], strip: number}} Frames
  * @typedef {Piece & {id: string, name: string, x: number, y: number, looks: Object<string, string>, role: string,
  *   numbers: Numbers|null, timings: Object<string, [number, number[]]>, now: Now, unit: string,
- *   reading: string}} Shared
+ *   frames: Object<string, Frames>, reading: string}} Shared
+ * @typedef {{before: HTMLCanvasElement, timing: [number, number[]], start: number, frames: Frames|undefined}} Motion
  */
 import { byId } from "../ui/dom.js";
 import { Hands } from "./hands.js";
@@ -32,10 +35,11 @@ function wayAt([whole, way], time) {
 }
 
 class Drawn {
-  /** @param {HTMLElement} element @param {Shared} data */
-  constructor(element, data) {
+  /** @param {HTMLElement} element @param {Shared} data @param {HTMLImageElement[]} framed strips of frames */
+  constructor(element, data, framed) {
     this.element = element;
     this.data = data;
+    this.framed = framed;
     /** @type {Map<string, HTMLImageElement>} */
     this.pictures = new Map();
     for (const one of element.querySelectorAll("img")) this.pictures.set(one.dataset.look ?? "", one);
@@ -54,7 +58,7 @@ class Drawn {
     this.context = /** @type {CanvasRenderingContext2D} */ (this.canvas.getContext("2d"));
     element.prepend(this.canvas);
     this.state = "";
-    /** @type {{before: HTMLCanvasElement, timing: [number, number[]], start: number}|null} */
+    /** @type {Motion|null} */
     this.motion = null;
   }
 
@@ -67,6 +71,11 @@ class Drawn {
   #still(context, state, value) {
     const picture = this.pictures.get(state);
     if (picture) context.drawImage(picture, 0, 0);
+    this.#number(context, state, value);
+  }
+
+  /** What a number changes. @param {CanvasRenderingContext2D} context @param {string} state @param {number} value */
+  #number(context, state, value) {
     const strip = this.strips.get(state);
     if (!strip || !this.data.numbers) return;
     const [left, top, width, height] = this.data.numbers.box;
@@ -83,7 +92,9 @@ class Drawn {
       const before = document.createElement("canvas");
       [before.width, before.height] = [this.canvas.width, this.canvas.height];
       before.getContext("2d")?.drawImage(this.canvas, 0, 0);
-      this.motion = { before, timing, start: time };
+      // A way that is left before its end is faded over.
+      const frames = this.motion ? undefined : this.data.frames[`${this.state}>${state}`];
+      this.motion = { before, timing, start: time, frames };
     }
     this.state = state;
     this.paint(now, time);
@@ -107,9 +118,33 @@ class Drawn {
       context.drawImage(this.motion.before, 0, 0);
     }
     context.globalAlpha = 1;
+    context.globalCompositeOperation = "source-over";
+    if (this.motion?.frames) this.#frame(this.motion.frames, passed / this.motion.timing[0], now.number);
     this.canvas.dataset.state = this.motion ? "" : this.state;
     return Boolean(this.motion);
   }
+
+  /** The frame of a time over what is faded; they were rendered with the number that it began with.
+   * @param {Frames} frames @param {number} passed share of the time @param {number} number */
+  #frame({ count, box: [left, top, width, height], strip }, passed, number) {
+    const { context, data, framed } = this;
+    if (!framed[strip]?.complete) return;
+    const at = Math.min(count - 1, Math.floor(passed * count)) * height;
+    context.save();
+    if (data.numbers && number !== data.now.number) leaveOut(context, data.numbers.box);
+    context.clearRect(left, top, width, height);
+    context.drawImage(framed[strip], 0, at, width, height, left, top, width, height);
+    context.restore();
+  }
+}
+
+/** Leave what a number changes out of all that is drawn now. @param {CanvasRenderingContext2D} context
+ * @param {number[]} box */
+function leaveOut(context, [left, top, width, height]) {
+  context.beginPath();
+  context.rect(0, 0, context.canvas.width, context.canvas.height);
+  context.rect(left, top, width, height);
+  context.clip("evenodd");
 }
 
 class Page {
@@ -125,6 +160,8 @@ class Page {
     this.standing = {};
     this.drawn = new Map(drawn.map((one) => [one.data.id, one]));
     for (const one of data.pieces) this.standing[one.id] = { ...STILL, ...one.now };
+    /** What was changed by hand: sources leave it as it is. @type {Set<string>} */
+    this.own = new Set();
     this.passed = 0;
     this.seen = performance.now();
     this.running = false;
@@ -156,6 +193,9 @@ class Page {
     const { after } = this.machine.operate(this.parts, before, id, event);
     this.standing = after;
     for (const one of Object.keys(after)) if (after[one] !== before[one]) this.#show(one, after[one]);
+    const { number, on } = before[id];
+    const changed = after[id].number !== number || after[id].on !== on;
+    if (changed && kind !== "set" && kind !== "light") this.own.add(id);
   }
 
   /** @param {string} id @param {{clientX: number, clientY: number}} at */
@@ -193,18 +233,21 @@ class Page {
     this.seen = now;
     for (const source of this.data.sources)
       for (const { placement, reading, amount } of moved(source, this.passed / 1000))
-        if (!reading || reading === this.parts[placement]?.reading)
+        if (!this.own.has(placement) && (!reading || reading === this.parts[placement]?.reading))
           this.happen(placement, reading ? "set" : "light", { amount });
   }
 }
 
-/** Once all pictures can be drawn, the page is operated. */
+/** Once all looks can be drawn, the page is operated; frames come after, and until then ways are faded. */
 async function begin() {
   const data = JSON.parse(byId("panel").textContent ?? "{}");
-  const drawn = data.pieces.map((/** @type {Shared} */ one) => new Drawn(byId(`piece-${one.id}`), one));
+  /** @type {HTMLImageElement[]} */
+  const framed = [];
+  const drawn = data.pieces.map((/** @type {Shared} */ one) => new Drawn(byId(`piece-${one.id}`), one, framed));
   const pictures = drawn.flatMap((/** @type {Drawn} */ one) => one.all);
   await Promise.all(pictures.map((/** @type {HTMLImageElement} */ one) => one.decode().catch(() => {})));
   new Page(data, drawn);
+  for (const src of data.strips) framed.push(Object.assign(new Image(), { src }));
 }
 
 addEventListener("load", begin);
