@@ -28,7 +28,8 @@ class Job:
 
 
 class Options(Value):
-    """What a kind can be asked for beside; every field a switch whose title says what it does."""
+    """What a kind can be asked for beside; every field a switch whose title says what it does,
+    and whose description what that means for the files."""
 
 
 class Format(ABC):

@@ -16,7 +16,14 @@ SIZE = re.compile(rb'<svg [^>]*?\bwidth="([0-9.]+)" height="([0-9.]+)"')
 class SvgOptions(Options):
     """What an SVG file can be asked for."""
 
-    fitted: bool = Field(False, title="its edges fitted to the pixels of 1×")
+    fitted: bool = Field(
+        False,
+        title="Fit edges to the 1× pixel grid",
+        description=(
+            "A PNG’s edges are fitted at its own density. With this, the SVG’s edges lie as in the 1× PNG; at other "
+            "densities, and without it at all, they can lie part of a pixel away."
+        ),
+    )
 
 
 class Svg(Format):
@@ -27,7 +34,7 @@ class Svg(Format):
     label: ClassVar[str] = "SVG"
     heading: ClassVar[str] = "Scalable"
     said: ClassVar[str] = (
-        "text as outlines, gradients, shadows and blurs as SVG’s own; effects that SVG lacks as embedded pictures."
+        "text as outlines; gradients, shadows and blurs as native SVG; other effects as embedded images."
     )
     scalable: ClassVar[bool] = True
     options: ClassVar[type[Options]] = SvgOptions
