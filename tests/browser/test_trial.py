@@ -19,7 +19,7 @@ from obrell.core.render.between import draw_between
 from obrell.core.render.compose import Frame, canvas_box
 from obrell.core.render.picture import picture
 from obrell.samples.wendmere_lock import wendmere_lock
-from tests.browser.hand import LOCK, Held, drag, middle_of, type_value, until, value
+from tests.browser.hand import LOCK, Hand, Held, drag, middle_of, new_control, type_value, until, value
 from tests.browser.trying import choose, choose_two, log, middle, open_panel, piece, pixels_of, settled
 
 KIT = wendmere_lock()
@@ -412,6 +412,38 @@ def test_a_control_is_found_by_its_name_and_put_by_keys_alone(page, server):
     # A canvas of 110 × 114 in the middle of 600 × 600.
     expect(page.locator("#v-placements-i1-x")).to_have_text("245")
     expect(page.locator("#v-placements-i1-y")).to_have_text("243")
+
+
+def test_of_a_raised_and_a_sunken_look_the_sunken_one_is_what_hovering_shows(page, server):
+    new_control(page, server.url, "140", "80")
+    hand = Hand(page)
+    hand.put("b", (20, 20), (120, 60))
+    page.locator("#more-states summary").click()
+    page.locator("[data-start=pressed]").first.click()
+    expect(page.locator("#state-sign")).to_have_text("Pressed")
+    page.locator("#state-name").fill("Sunken")
+    page.locator("#state-name").press("Enter")
+    with page.expect_response("**/edits"):
+        page.locator("#state-role").select_option("hover")
+    expect(page.locator("#state-pressed b")).to_have_text("Sunken")
+    expect(page.locator("#state-pressed .role")).to_have_text("hover")
+    open_panel(page, server.url, "empty-screen")
+    page.locator("#arrange").focus()
+    page.keyboard.press("Enter")
+    page.locator("#find-tile").focus()
+    page.keyboard.type("Sketch")
+    page.keyboard.press("Enter")
+    expect(page.locator("#chosen h2")).to_have_text("Sketch")
+    page.locator("#operate").click()
+    settled(page, "i1", "rest")
+    page.mouse.move(*middle(page, "i1"))
+    settled(page, "i1", "pressed")
+    expect(page.locator("#under")).to_contain_text("Sunken")
+    page.mouse.down()
+    page.mouse.up()
+    settled(page, "i1", "pressed")
+    page.mouse.move(5, 400)
+    settled(page, "i1", "rest")
 
 
 def test_what_stands_there_is_chosen_by_keys_and_what_the_screen_says_is_typed_anew(page, server):
