@@ -11,7 +11,7 @@ from obrell.core.deliver.bundle import make
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
 from obrell.samples.wendmere_lock import wendmere_lock
-from tests.browser.hand import LOCK, at, drag, open_bench, shows, stage_colour, until, wait_for_frame
+from tests.browser.hand import LOCK, Hand, at, drag, open_bench, shows, stage_colour, until, wait_for_frame
 from tests.making import png
 
 SVG = """<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 40" width="60" height="40">
@@ -280,6 +280,44 @@ def test_a_new_swatch_is_taken_from_the_art_and_from_a_picture(page, server, tmp
     page.locator("#swatch-deep .more [data-opens]").click()
     page.get_by_role("button", name="Remove the swatch").click()
     expect(page.locator("#swatch-deep")).to_have_count(0)
+
+
+def test_a_swatch_is_changed_on_the_bench_for_the_whole_kit_and_seen_before_it_is(page, server):
+    open_bench(page, server.url)
+    hand = Hand(page)
+    body = hand.put("b", (20, 16), (60, 40))
+    with page.expect_response("**/edits"):
+        page.locator("#lay-moss").click()
+    shows(page, 30, 20, [94, 138, 58, 255])
+    choose_colour(page)
+    field = page.locator("#swatch-colour")
+    expect(field).to_have_value("#5e8a3a")
+    # Tried, and given up.
+    field.fill("#804020")
+    shows(page, 30, 20, [128, 64, 32, 255])
+    field.press("Escape")
+    expect(page.locator("#chooser")).to_be_hidden()
+    shows(page, 30, 20, [94, 138, 58, 255])
+    choose_colour(page)
+    # What is no colour is said there, and stays to be mended.
+    field.fill("brownish")
+    field.press("Enter")
+    expect(page.locator("#chooser .fault")).to_contain_text("brownish")
+    expect(field).to_have_value("brownish")
+    field.fill("hsl(20 60% 30%)")
+    field.press("Enter")
+    shows(page, 30, 20, [122, 61, 31, 255])
+    expect(page.locator("#said")).to_contain_text("Swatch “moss”")
+    expect(field).to_have_value("#7a3d1f")
+    # What is typed is changed by Keep as well.
+    field.fill("#204080")
+    page.locator("#colour-keep").click()
+    shows(page, 30, 20, [32, 64, 128, 255])
+    expect(page.locator(f".part[data-part={body}] .colour").last).to_contain_text("moss")
+    page.goto(f"{server.url}{LOCK}")
+    expect(page.locator("#chip-moss")).to_have_attribute("data-colour", "#204080")
+    page.locator("#undo").click()
+    expect(page.locator("#chip-moss")).to_have_attribute("data-colour", "#7a3d1f")
 
 
 def test_colours_of_the_kit_that_would_follow_are_seen_on_the_wall_before_they_do(page, server):

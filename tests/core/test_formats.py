@@ -45,7 +45,8 @@ def test_one_file_does_for_all_densities_or_there_is_one_for_each(form):
 def test_every_option_is_a_switch_that_is_off_and_says_what_it_does(form):
     for field in FORMATS[form].options.model_fields.values():
         assert (field.annotation, field.default) == (bool, False)
-        assert field.title and field.description
+        assert field.title
+        assert field.description
 
 
 @pytest.mark.parametrize("form", [name for name, fields in ASKED if len(fields) == 1])

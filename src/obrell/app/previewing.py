@@ -17,9 +17,11 @@ from obrell.core.document.touching import touch_data
 from obrell.core.document.transitions import moment
 from obrell.core.edit import Edit, Surroundings, applied, read_edit
 from obrell.core.edit.editions import drawn_in
+from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.readings import at_readings
 from obrell.core.edit.snapping import Snap
 from obrell.core.edit.states import made_in
+from obrell.core.edit.swatches import coloured
 from obrell.core.findings.false_colours import false_colours
 from obrell.core.raster.layers import NO_BOX, PixelBox
 from obrell.core.render.between import draw_between
@@ -28,6 +30,8 @@ from obrell.core.render.compose import Frame, canvas_box, draw
 from obrell.core.render.heat import heat
 from obrell.core.scene.changes import changed_box
 from obrell.core.values.base import Value
+from obrell.core.values.colours import Hex
+from obrell.core.values.fields import Id
 from obrell.core.values.plain import Plain
 from obrell.core.values.transitions import Milliseconds
 from obrell.store.kits import Kits
@@ -48,6 +52,8 @@ class FrameRequest(Value):
     apart: bool = False
     """Every part in a colour of its own."""
     colourway: Annotated[str, Field(max_length=40)] = DAY
+    colours: Annotated[dict[Id, Hex], Field(max_length=100)] = Field(default_factory=dict)
+    """Colours of swatches, by their ids, that are tried in that colourway."""
     state: Annotated[str, Field(max_length=40)] = REST
     """The state that is drawn, in which the edit is made."""
     editions: EditionsText = ""
@@ -112,6 +118,7 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
     edit = None if wanted.edit is None else wanted.made(read_edit(wanted.edit))
     changed = stored if edit is None else applied(edit, stored, Surroundings.of(index))
     changed = in_editions(changed, wanted.shown_in(changed))
+    index = _with_colours(index, wanted)
     known = wanted.state in changed.state_ids
     way = colourway_or_day(index, wanted.colourway)
     values = readings_in(wanted.readings, changed)
@@ -126,6 +133,14 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
             look = seen(changed, wanted.state if known else REST, values, palette(index, way))
             shown = drawn(wanted, index, false_colours(look) if wanted.apart else look, last, snaps, way)
     return replace(shown, touch=touch)
+
+
+def _with_colours(index: KitIndex, wanted: FrameRequest) -> KitIndex:
+    """The kit with the colours of swatches that are tried."""
+    way = colourway_or_day(index, wanted.colourway)
+    for swatch, colour in wanted.colours.items():
+        index = coloured(index, swatch, colour, way)
+    return index
 
 
 def _against_rest(

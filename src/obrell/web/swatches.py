@@ -71,11 +71,11 @@ def add(
 def name_colour(
     request: Request, kit: str, name: Annotated[str, Form()], colour: Annotated[str, Form()]
 ) -> dict[str, object]:  # fmt: skip
-    """One more swatch, made of a colour that is being chosen: its id, and all of them."""
+    """One more swatch, made of a colour that is being chosen: its id, and all of them in the colourway shown."""
     kits, wanted, read = kits_of(request), name.strip(), typed_colour(colour)
     kits.change_index(kit, lambda index: with_swatch(index, wanted, read)[0], f"Added the swatch “{wanted}”")
     presence_of(request).tell_kit(kit, {"news": "", "version": 0})
-    offered = swatches_offered(kits.index(kit))
+    offered = _offered(request, kit)
     return {"id": next(one["id"] for one in offered if one["name"] == wanted), "swatches": offered}
 
 
@@ -117,11 +117,18 @@ def set_role(request: Request, kit: str, swatch: str, role: Annotated[str, Form(
 @router.post(SWATCHES + "/{swatch}/colour")
 def set_colour(request: Request, kit: str, swatch: str, colour: Annotated[str, Form()]) -> HTMLResponse:
     """Another colour, in the colourway that is shown: all that follows it follows."""
-    index, wanted = kits_of(request).index(kit), typed_colour(colour)
-    own, (way, _) = swatch_of(index, swatch), shown_way(request, index)
-    where = "" if way == DAY else f" in {name_of(index, way)}"
-    label = f"Swatch “{own.name}”{where}: {palette(index, way)[swatch]} → {wanted}"
-    return _changed(request, kit, lambda newest: coloured(newest, swatch, wanted, way), label)
+    return _changed(request, kit, *_recoloured(request, kit, swatch, colour))
+
+
+@router.post(SWATCHES + "/{swatch}/colour-from-bench")
+def set_colour_from_bench(
+    request: Request, kit: str, swatch: str, colour: Annotated[str, Form()]
+) -> dict[str, object]:  # fmt: skip
+    """Another colour, set where a control is drawn: what was done, and all swatches in the colourway shown."""
+    does, label = _recoloured(request, kit, swatch, colour)
+    kits_of(request).change_index(kit, does, label)
+    presence_of(request).tell_kit(kit, {"news": "", "version": 0})
+    return {"said": label, "swatches": _offered(request, kit)}
 
 
 @router.post(SWATCHES + "/{swatch}/move")
@@ -155,6 +162,22 @@ def remove(request: Request, kit: str, swatch: str, instead: Annotated[str, Form
 
 def _name(request: Request, kit: str, swatch: str) -> str:
     return swatch_of(kits_of(request).index(kit), swatch).name
+
+
+def _offered(request: Request, kit: str) -> list[dict[str, object]]:
+    index = kits_of(request).index(kit)
+    return swatches_offered(index, shown_way(request, index)[0])
+
+
+def _recoloured(
+    request: Request, kit: str, swatch: str, colour: str
+) -> tuple[Callable[[KitIndex], KitIndex], str]:  # fmt: skip
+    """What gives a swatch a typed colour in the colourway shown, and how that is called."""
+    index, wanted = kits_of(request).index(kit), typed_colour(colour)
+    own, (way, _) = swatch_of(index, swatch), shown_way(request, index)
+    where = "" if way == DAY else f" in {name_of(index, way)}"
+    label = f"Swatch “{own.name}”{where}: {palette(index, way)[swatch]} → {wanted}"
+    return lambda newest: coloured(newest, swatch, wanted, way), label
 
 
 def _changed(request: Request, kit: str, does: Callable[[KitIndex], KitIndex], label: str) -> HTMLResponse:

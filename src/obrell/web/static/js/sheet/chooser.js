@@ -49,7 +49,7 @@ export class Chooser {
     this.box = byId("chooser");
     this.fade = new Fade(() => this.#preview());
     this.field = new ColourField(this.box, (colour) => this.#chosen(colour));
-    this.following = new Following(bench.kit, () => bench.stage.colourway, {
+    this.following = new Following(bench, {
       asked: (coming) => this.field.waitFor(coming),
       follow: (colour) => this.#followed(colour),
       colour: async () => {
@@ -177,6 +177,7 @@ export class Chooser {
     if (!this.open) return this.keeping;
     leaveField(this.box);
     const [pick, { reading }] = [pickOf(this), this.field];
+    this.following.itself.finish().then((refused) => refused && this.bench.complain(refused));
     this.#close();
     this.keeping = this.bench.post(reading.then((read) => this.#read(pick, read))).then(() => {});
     return this.keeping;
@@ -202,6 +203,7 @@ export class Chooser {
   }
 
   restore() {
+    this.following.itself.end();
     this.#close();
     this.bench.stage.preview(null);
   }

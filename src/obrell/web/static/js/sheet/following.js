@@ -9,6 +9,7 @@
  */
 import { all, byId } from "../ui/dom.js";
 import { ask, wordsOf } from "../ui/page.js";
+import { SwatchItself } from "./swatch_itself.js";
 
 const FINEST = 10;
 
@@ -25,16 +26,17 @@ function chip(colour, words, pressed, act) {
 
 export class Following {
   /**
-   * @param {string} kit
-   * @param {() => string} way the colourway that is shown
+   * @param {import("../ui/types.js").Bench} bench
    * @param {{asked: (coming: Promise<any>) => void,
    *   follow: (colour: Colour) => void, leave: () => void, colour: () => Promise<string>,
    *   fault: (words: string) => void}} does
    */
-  constructor(kit, way, does) {
-    this.kit = kit;
-    this.way = way;
+  constructor(bench, does) {
+    this.kit = bench.kit;
+    /** The colourway that is shown. */
+    this.way = () => bench.stage.colourway;
     this.does = does;
+    this.itself = new SwatchItself(bench, (swatches) => this.#again(swatches), does.fault);
     /** How the colour follows. @type {LinkTo|null} */
     this.link = null;
     /** How it did before it was its own. @type {LinkTo|null} */
@@ -57,7 +59,8 @@ export class Following {
     const form = /** @type {HTMLFormElement} */ (byId("name-swatch"));
     const body = new FormData(form);
     body.set("colour", await this.does.colour());
-    const answer = await ask(`/kits/${this.kit}/swatches/named`, { method: "POST", body });
+    const way = new URLSearchParams({ colourway: this.way() });
+    const answer = await ask(`/kits/${this.kit}/swatches/named?${way}`, { method: "POST", body });
     const text = await answer.text();
     this.does.fault(answer.ok ? "" : wordsOf(text));
     if (!answer.ok) return;
@@ -95,6 +98,12 @@ export class Following {
   offer(swatches) {
     this.swatches = swatches;
     this.#show();
+  }
+
+  /** What is followed looks otherwise now. @param {Swatch[]} swatches */
+  #again(swatches) {
+    this.offer(swatches);
+    return this.link ? this.take(this.link) : Promise.resolve();
   }
 
   /** The colour is its own from now on; how it followed is remembered. */
@@ -159,6 +168,7 @@ export class Following {
     values.disabled = !this.link;
     byId("follow-name").textContent = this.link && chosen ? `follows ${chosen.name}` : "";
     byId("follow-not").hidden = !this.link;
+    this.itself.stand((this.link && chosen) || null);
     for (const row of all("[data-adjust]")) this.#write(row);
     this.#offerAgain(chosen);
   }

@@ -4,6 +4,8 @@ export class Looked extends EventTarget {
     super();
     /** The colourway that the art is looked at in. */
     this.colourway = new URLSearchParams(location.search).get("colourway") ?? "day";
+    /** Colours of swatches that are tried, by their ids. @type {Object<string, string>} */
+    this.colours = {};
     /** The state that is drawn, and others that what is done is done in too. */
     this.state = new URLSearchParams(location.search).get("state") ?? "rest";
     /** The size and the art for a density that are drawn, by their ids with commas between. */
@@ -37,9 +39,9 @@ export class Looked extends EventTarget {
 
   /** What a frame shows. */
   get looked() {
-    const { seen, tried, apart, against } = this;
+    const { seen, colours, tried, apart, against } = this;
     const moves = Number.isFinite(this.time) && !tried;
     const moment = moves ? { came: this.came, time: this.time } : { came: "", time: 0 };
-    return { ...seen, state: tried || this.state, ...moment, apart, against };
+    return { ...seen, colours, state: tried || this.state, ...moment, apart, against };
   }
 }
