@@ -47,7 +47,7 @@ test: lint /usr/bin/chromium
 # Longer than anybody waits for: more hostile files, more kills, coverage-guided fuzzing, and load.
 soak: $(STAMP) /usr/bin/chromium
 	$(PY) -m pip install --quiet --disable-pip-version-check atheris==3.0.0
-	OBRELL_HOSTILE=3000 OBRELL_DOCUMENTS=3000 OBRELL_FUZZ=200 OBRELL_LAW=60 OBRELL_ICONS=1 OBRELL_KILLS=60 $(PY) -m pytest \
+	OBRELL_HOSTILE=3000 OBRELL_DOCUMENTS=3000 OBRELL_FUZZ=200 OBRELL_LAW=60 OBRELL_KILLS=60 $(PY) -m pytest \
 		tests/hostile tests/truth/test_svg_files.py tests/core/test_rules.py tests/web/test_fuzz.py \
 		tests/web/test_law_of_edits.py tests/cli/test_disk.py tests/store tests/browser/test_journeys.py
 	for late in 0 1 2 3; do OBRELL_LATE=$$late OBRELL_STREAMS=200 $(PY) -m pytest tests/browser || exit 1; done

@@ -182,6 +182,14 @@ def test_a_removal_says_that_it_is_one(client, name, removed):
     assert edit(client, **(REMOVALS | KEEPING)[name])["removed"] is removed
 
 
+def test_what_changes_nothing_says_so_and_is_no_step(client):
+    moved = edit(client, kind="move", parts=["p2"], dx=3, dy=0)
+    assert moved["said"].startswith("Moved")
+    again = edit(client, kind="move", parts=["p2"], dx=0, dy=0)
+    assert again["said"] == "Nothing changed: it is so already"
+    assert again["lists"]["steps"]["order"] == moved["lists"]["steps"]["order"]
+
+
 def test_controls_follow_the_kits_light_unless_they_have_their_own(client):
     kits = client.app.state.kits
     edit(client, control="c3", kind="set", changes=[{"path": "light/direction", "value": 20}])

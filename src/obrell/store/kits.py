@@ -101,6 +101,9 @@ class Lost:
     words: str
 
 
+NOTHING_CHANGED = "Nothing changed: it is so already"
+
+
 @dataclass(frozen=True, slots=True)
 class Made:
     """What an edit made of a control: how it stands now, what it was before, and the edit's words."""
@@ -111,6 +114,16 @@ class Made:
     label: str
     meanwhile: tuple[Step, ...] = ()
     """What other windows did since the version that the edit was based on."""
+
+    @property
+    def changes(self) -> bool:
+        """Whether the edit changed anything."""
+        return self.before != self.after
+
+    @property
+    def said(self) -> str:
+        """What was done, in words."""
+        return self.label if self.changes else NOTHING_CHANGED
 
 
 @dataclass(frozen=True, slots=True)

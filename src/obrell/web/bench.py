@@ -124,7 +124,8 @@ def _made(
         return _shown(Around(kit, ground.index, ground.index_hash, kits.kin(kit, made.after)), made, edit, seen)
 
     done, shown = editing.edit_shown(kits, kit, control, edit, show, sender, files)
-    _announce(request, kit, done.now, sender, said=done.label, paths=shown.sets)
+    if done.changes:
+        _announce(request, kit, done.now, sender, said=done.label, paths=shown.sets)
     announce_led(request, kit, done.now.led)
     said = with_led(_with_meanwhile(done), done.now.led)
     view = with_history(shown.view, kits.history(kit, control))
@@ -160,9 +161,9 @@ def _lost(done: Made, edit: Edit) -> str:
 def _with_meanwhile(done: Made) -> str:
     """What was done, and what other windows did before it came."""
     if not done.meanwhile:
-        return done.label
+        return done.said
     more = f" and {len(done.meanwhile) - 1} more" if len(done.meanwhile) > 1 else ""
-    return f"{done.label}. In another window meanwhile: {done.meanwhile[-1].label}{more}"
+    return f"{done.said}. In another window meanwhile: {done.meanwhile[-1].label}{more}"
 
 
 @router.post(BENCH + "/steps/{way}")

@@ -235,10 +235,16 @@ def edit_control(
 
     sender = Sender(window, ident, panel=panel)
     done, shown = editing.edit_shown(kits, kit, control, read_edit(edit), show, sender)
-    news: dict[str, object] = {"news": done.now.hash, "version": done.now.version, "by": window, "said": done.label}
-    presence_of(request).tell((kit, control), news)
-    _tell(request, kit, window)
-    return _with_steps(request, kit, panel, shown) | {"said": done.label}
+    if done.changes:
+        news: dict[str, object] = {
+            "news": done.now.hash,
+            "version": done.now.version,
+            "by": window,
+            "said": done.label,
+        }
+        presence_of(request).tell((kit, control), news)
+        _tell(request, kit, window)
+    return _with_steps(request, kit, panel, shown) | {"said": done.said}
 
 
 def _tell(request: Request, kit: str, window: str) -> None:
