@@ -135,6 +135,29 @@ def test_a_colour_is_read_in_every_space_of_css(space, number, alpha):
     assert opacity == {"1": 1, "0.25": 0.25, "50%": 0.5}[alpha]
 
 
+CHANNELS = {
+    "rgb": "r g b", "hsl": "h s l", "hwb": "h w b", "lab": "l a b", "lch": "l c h", "oklab": "l a b", "oklch": "l c h",
+    "color": "srgb r g b",
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", CHANNELS)
+@given(st.integers(0, 0xFFFFFF))
+def test_a_colour_made_of_all_channels_of_another_is_that_colour(name, number):
+    wanted = f"#{number:06x}"
+    colour, opacity = css_colour(f"{name}(from {wanted}80 {CHANNELS[name]})")
+    levels = [[int(one[at : at + 2], 16) for at in (1, 3, 5)] for one in (colour, wanted)]
+    assert levels[0] == pytest.approx(levels[1], abs=1)
+    assert opacity == pytest.approx(128 / 255, abs=1e-6)
+
+
+def test_channels_of_another_colour_are_worked_out_and_nonsense_is_none():
+    assert css_colour("rgb(from #102030 calc(r * 2) calc((g + b) / 2 - 8) 0 / calc(alpha - .5))") == ("#202000", 0.5)
+    for inside in ("", "red", "red r g", "red r g q", "red r g b /", "red r g calc(b +)", "red r g calc(b / 0)"):
+        assert css_colour(f"rgb(from {inside})") is None, inside
+    assert css_colour("color(from red rec2020 r g b)") is None
+
+
 def test_what_is_beyond_the_gamut_of_the_screen_is_cut_and_what_is_no_colour_is_none():
     assert css_colour("color(display-p3 0 1 0)") == ("#00ff00", 1)
     assert css_colour("rgb(300 -20 none / 2)") == ("#ff0000", 1)

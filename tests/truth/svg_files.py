@@ -183,6 +183,10 @@ COLOURS = {
     "schemes": ("light-dark(#2a7, #a31)", "light-dark(rgb(10 120 200), #fff)", "#147"),
     "mixes": ("color-mix(in srgb, #a31 30%, #147)", "color-mix(in oklab, red, 20% blue)", "color-mix(in srgb-linear, #fff, #000)"),
     "mixes_of_clear": ("color-mix(in srgb, #a31 40%, transparent)", "color-mix(in oklab, #a318 10%, #147 40%)", "#147"),
+    "relative": ("rgb(from #a31 b g r)", "hsl(from #1f8a92 calc(h + 40) s 60%)", "hwb(from #147 h 30% b / 70%)"),
+    "relative_oklch": ("oklch(from #a31 calc(l + .1) c h)", "oklab(from #147 l b a)", "oklch(from #1f8a9280 l calc(c * 2) calc((h - 30) / 2) / calc(alpha / 2))"),
+    "relative_lab": ("lab(from #a31 l a calc(-1 * b))", "lch(from teal 60 c h)", "color(from #147 srgb g calc(r * 2) b / .5)"),
+    "relative_of_others": ("rgb(from light-dark(#2a7, #a31) r b g)", "rgb(from rgb(from #147 b g r) g r b)", "color(from #a31 srgb-linear g g r)"),
     "none_and_clear": ("none", "transparent", "#a31"),
 }  # fmt: skip
 add("colour", **{

@@ -10,6 +10,7 @@ import numpy as np
 import tinycss2
 from tinycss2 import color4
 
+from obrell.core.colour.relative import is_relative, written_out
 from obrell.core.colour.spaces import Triple, decoded, encoded, from_hex, from_oklab, to_hex, to_oklab
 
 _LINEAR_OF_XYZ = np.array((
@@ -38,6 +39,9 @@ def css_colour(text: str) -> tuple[str, float] | None:
     name, arguments = _call(text)
     if name in _OF_OTHERS:
         return _OF_OTHERS[name](arguments)
+    if is_relative(arguments):
+        written = written_out(name, arguments[0], css_colour, from_hex)
+        return None if written is None else css_colour(written)
     found = _parsed(text.strip())
     if found is None or isinstance(found, str):
         return None
@@ -60,7 +64,7 @@ def _call(text: str) -> tuple[str, list[list[Any]]]:
     """Return the name and the arguments of a text that is one function; empty when it is none."""
     tokens = [one for one in tinycss2.parse_component_value_list(text, skip_comments=True) if one.type != "whitespace"]
     if len(tokens) != 1 or tokens[0].type != "function":
-        return "", []
+        return "", [[]]
     arguments: list[list[Any]] = [[]]
     for token in tokens[0].arguments:
         if token == ",":

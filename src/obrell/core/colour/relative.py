@@ -1,0 +1,147 @@
+"""Relative colours of CSS: a colour written with the channels of another one (CSS Color 5, section 4)."""
+
+from __future__ import annotations
+
+import colorsys
+import math
+from collections.abc import Callable, Mapping
+from typing import Any
+
+import numpy as np
+import tinycss2
+from tinycss2 import color4
+
+from obrell.core.colour.spaces import Triple, decoded, to_oklab, to_oklch
+
+_D50_OF_LINEAR = np.array((
+    (0.4360657467847345, 0.38515157240529, 0.14307841496513894),
+    (0.22249317711056513, 0.716887005447158, 0.060619817442277),
+    (0.013923916145116, 0.09708132423141, 0.7140993568158),
+))  # fmt: skip
+"""CSS Color 4, section 17: linear sRGB to XYZ, adapted to D50."""
+DECIMALS = 6
+SHARES = ("hsl", "hsla", "hwb")
+"""Functions whose second and third numbers are percentages."""
+Numbers = Mapping[str, float]
+
+
+def is_relative(arguments: list[list[Any]]) -> bool:
+    """Return whether the arguments of a colour's function begin with ``from``."""
+    first = arguments[0][:1] if len(arguments) == 1 else []
+    return bool(first) and first[0].type == "ident" and first[0].lower_value == "from"
+
+
+def written_out(
+    name: str, tokens: list[Any], read: Callable[[str], tuple[str, float] | None], rgb_of: Callable[[str], Triple]
+) -> str | None:
+    """Return the same colour without another one in it, or None for what is not understood. ``tokens`` are all that
+    stands between the brackets; ``read`` gives the ``#rrggbb`` and the opacity of the other colour."""
+    found = read(tinycss2.serialize(tokens[1:2])) if len(tokens) > 1 else None
+    if found is None:
+        return None
+    rest, space = tokens[2:], ""
+    if name == "color":
+        space = rest[0].lower_value if rest and rest[0].type == "ident" else ""
+        rest = rest[1:]
+    channels = _CHANNELS.get(space or name)
+    if channels is None or (space in _CHANNELS) != (name == "color"):
+        return None
+    known = channels(rgb_of(found[0])) | {"alpha": found[1]}
+    if len(rest) == 3:
+        written = [_written(one, known) for one in rest] + [f"{found[1]:.{DECIMALS}f}"]
+    elif len(rest) == 5 and rest[3] == "/":
+        written = [_written(one, known) for one in (*rest[:3], rest[4])]
+    else:
+        return None
+    if name in SHARES:
+        written[1:3] = [one and (one if one.endswith(("%", "none")) else f"{one}%") for one in written[1:3]]
+    return None if None in written else f"{name}({space} {' '.join(map(str, written[:3]))} / {written[3]})"
+
+
+def _written(token: Any, known: Numbers) -> str | None:
+    """Return a value with numbers in the place of channels."""
+    if token.type in ("number", "percentage", "dimension") or (token.type == "ident" and token.lower_value == "none"):
+        return str(token.serialize())
+    if token.type == "ident" and token.lower_value in known:
+        return f"{known[token.lower_value]:.{DECIMALS}f}"
+    if token.type == "function" and token.lower_name == "calc":
+        value = _calculated(token.arguments, known)
+        return None if value is None or not math.isfinite(value) else f"{value:.{DECIMALS}f}"
+    return None
+
+
+def _calculated(tokens: list[Any], known: Numbers) -> float | None:
+    """Return the number that sums and products of numbers and channels come to (CSS Values 4, section 10.1), or None
+    for anything else."""
+    left = [one for one in tokens if one.type not in ("whitespace", "comment")]
+    try:
+        value = _sum(left, known)
+    except (KeyError, IndexError, ZeroDivisionError):
+        return None
+    return None if left else value
+
+
+def _sum(left: list[Any], known: Numbers) -> float:
+    value = _product(left, known)
+    while left and left[0] in ("+", "-"):
+        sign = 1 if left.pop(0) == "+" else -1
+        value += sign * _product(left, known)
+    return value
+
+
+def _product(left: list[Any], known: Numbers) -> float:
+    value = _factor(left, known)
+    while left and left[0] in ("*", "/"):
+        by = left.pop(0)
+        value = value * _factor(left, known) if by == "*" else value / _factor(left, known)
+    return value
+
+
+def _factor(left: list[Any], known: Numbers) -> float:
+    token = left.pop(0)
+    if token.type == "number":
+        return float(token.value)
+    if token.type == "() block" or (token.type == "function" and token.lower_name == "calc"):
+        inner = token.content if token.type == "() block" else token.arguments
+        value = _calculated(inner, known)
+        if value is None:
+            raise KeyError
+        return value
+    return known[token.lower_value if token.type == "ident" else ""]
+
+
+def _named(names: str, values: tuple[float, ...]) -> dict[str, float]:
+    return dict(zip(names, values, strict=True))
+
+
+def _hsl(rgb: Triple) -> tuple[float, ...]:
+    hue, lightness, saturation = colorsys.rgb_to_hls(*rgb)
+    return hue * 360, saturation * 100, lightness * 100
+
+
+def _hwb(rgb: Triple) -> tuple[float, ...]:
+    return _hsl(rgb)[0], min(rgb) * 100, (1 - max(rgb)) * 100
+
+
+def _lab(rgb: Triple) -> tuple[float, ...]:
+    xyz = _D50_OF_LINEAR @ np.array([decoded(one) for one in rgb])
+    return tuple(map(float, color4.Color("xyz-d50", tuple(map(float, xyz)), 1.0).to("lab").coordinates))
+
+
+def _lch(rgb: Triple) -> tuple[float, ...]:
+    lightness, a, b = _lab(rgb)
+    return lightness, math.hypot(a, b), math.degrees(math.atan2(b, a)) % 360
+
+
+_CHANNELS: dict[str, Callable[[Triple], dict[str, float]]] = {
+    **dict.fromkeys(("rgb", "rgba"), lambda rgb: _named("rgb", tuple(255 * one for one in rgb))),
+    **dict.fromkeys(("hsl", "hsla"), lambda rgb: _named("hsl", _hsl(rgb))),
+    "hwb": lambda rgb: _named("hwb", _hwb(rgb)),
+    "lab": lambda rgb: _named("lab", _lab(rgb)),
+    "lch": lambda rgb: _named("lch", _lch(rgb)),
+    "oklab": lambda rgb: _named("lab", to_oklab(rgb)),
+    "oklch": lambda rgb: _named("lch", to_oklch(rgb)),
+    "srgb": lambda rgb: _named("rgb", rgb),
+    "srgb-linear": lambda rgb: _named("rgb", tuple(map(decoded, rgb))),
+}
+"""The channels of a colour by the function, or by the space of ``color()``: the numbers that CSS writes."""
