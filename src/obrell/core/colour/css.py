@@ -10,8 +10,9 @@ import numpy as np
 import tinycss2
 from tinycss2 import color4
 
+from obrell.core.colour.mixes import mixed
 from obrell.core.colour.relative import is_relative, written_out
-from obrell.core.colour.spaces import Triple, decoded, encoded, from_hex, from_oklab, to_hex, to_oklab
+from obrell.core.colour.spaces import decoded, encoded, from_hex, to_hex
 
 _LINEAR_OF_XYZ = np.array((
     (3.2409699419045213, -1.5373831775700935, -0.4986107602930033),
@@ -79,59 +80,10 @@ def _light(arguments: list[list[Any]]) -> tuple[str, float] | None:
     return css_colour(tinycss2.serialize(arguments[0])) if len(arguments) == 2 else None
 
 
-def _mix(arguments: list[list[Any]]) -> tuple[str, float] | None:
-    """Return two colours mixed, weighed and premultiplied (CSS Color 5, section 3)."""
-    method = (
-        [one.lower_value for one in arguments[0] if one.type == "ident"] if len(arguments) == 3 else ["in", "oklab"]
-    )
-    if method[:1] != ["in"] or len(method) != 2 or method[1] not in _MIXED_IN or len(arguments) not in (2, 3):
-        return None
-    parts = [_weighed(one) for one in arguments[-2:]]
-    if parts[0] is None or parts[1] is None:
-        return None
-    (one, clear, first), (other, faint, second) = parts[0], parts[1]
-    first, second = _shares(first, second)
-    whole = first + second
-    if whole <= 0:
-        return None
-    share = second / whole
-    there, back = _MIXED_IN[method[1]]
-    alpha = clear + (faint - clear) * share
-    a, b = (np.array(there(from_hex(colour))) for colour in (one, other))
-    values = (a * clear * (1 - share) + b * faint * share) / alpha if alpha else a
-    return to_hex(back((float(values[0]), float(values[1]), float(values[2])))), alpha * min(1.0, whole)
-
-
-def _weighed(tokens: list[Any]) -> tuple[str, float, float | None] | None:
-    """Return a colour, its opacity, and its share, if one is written."""
-    shares = [float(one.value) / 100 for one in tokens if one.type == "percentage"]
-    colour = css_colour(tinycss2.serialize([one for one in tokens if one.type != "percentage"]))
-    if colour is None or len(shares) > 1 or not all(0 <= share <= 1 for share in shares):
-        return None
-    return *colour, shares[0] if shares else None
-
-
-def _shares(first: float | None, second: float | None) -> tuple[float, float]:
-    if first is None:
-        return (0.5, 0.5) if second is None else (1 - second, second)
-    return first, 1 - first if second is None else second
-
-
 _OF_OTHERS: dict[str, Callable[[list[list[Any]]], tuple[str, float] | None]] = {
     "light-dark": _light,
-    "color-mix": _mix,
+    "color-mix": lambda arguments: mixed(arguments, css_colour),
 }
-_MIXED_IN: dict[str, tuple[Callable[[Triple], Triple], Callable[[Triple], Triple]]] = {
-    "srgb": (lambda rgb: rgb, lambda rgb: rgb),
-    "srgb-linear": (lambda rgb: _each(decoded, rgb), lambda rgb: _each(encoded, rgb)),
-    "oklab": (to_oklab, from_oklab),
-}
-"""Spaces that colours are mixed in: to and from them."""
-
-
-def _each(change: Callable[[float], float], rgb: Triple) -> Triple:
-    red, green, blue = map(change, rgb)
-    return red, green, blue
 
 
 def _parsed(text: str) -> color4.Color | str | None:

@@ -25,6 +25,11 @@ SHARES = ("hsl", "hsla", "hwb")
 Numbers = Mapping[str, float]
 
 
+def channels_of(name: str, rgb: Triple) -> dict[str, float]:
+    """Return the channels of an encoded colour, each 0 to 1, as a function of CSS names and counts them."""
+    return _CHANNELS[name](rgb)
+
+
 def is_relative(arguments: list[list[Any]]) -> bool:
     """Return whether the arguments of a colour's function begin with ``from``."""
     first = arguments[0][:1] if len(arguments) == 1 else []
