@@ -98,6 +98,12 @@ add(
     units_in_style='<path style="stroke:#2a7;stroke-width:2mm;fill:none" d="M10 20H100M10 50H80"/>',
     layers='<style>@layer base,theme;.a{stroke:#222;stroke-width:4}@layer theme{.a{fill:#2a7}}@layer base{rect.a{fill:#a31;stroke:#fff}}'
     '@layer{.b{fill:#147}}</style><rect class="a" x="5" y="15" width="40" height="50"/><rect class="b" x="60" y="15" width="40" height="50"/>',
+    layers_nested='<style>@layer a{.a{fill:#2a7}@layer in{rect.a{fill:#a31;stroke:#147;stroke-width:4}}}@layer b{.a{stroke:#fc6}}@layer a.in{.a{stroke:#000}}</style>'
+    '<rect class="a" x="5" y="15" width="40" height="50"/>',
+    layers_unnamed='<style>@layer{rect.a{fill:#a31}}@layer c{.a{fill:#2a7}}@layer{.b{fill:#147}}@layer c{.b{fill:#fc6}}</style>'
+    '<rect class="a" x="5" y="15" width="40" height="50"/><rect class="b" x="60" y="15" width="40" height="50"/>',
+    layers_important='<style>@layer a{.a{fill:#a31!important}}@layer b{.a{fill:#147!important;}}.a{fill:#2a7!important}.b{fill:#2a7}@layer b{.b{fill:#a31!important}}</style>'
+    '<rect class="a" x="5" y="15" width="40" height="50"/><rect class="b" x="60" y="15" width="40" height="50" style="fill:#fc6"/>',
     nested_rules='<style><![CDATA[g{fill:#2a7;rect{stroke:#222;stroke-width:4}&.k circle{fill:#a31}.m &{opacity:.5}}]]></style>'
     '<g class="k"><rect x="5" y="15" width="40" height="50"/><circle cx="85" cy="40" r="20"/></g>',
     sketch='<g id="layer1" transform="translate(-10,-5)"><path id="path12" style="opacity:1;fill:#1f8a92;fill-opacity:0.7;fill-rule:evenodd;'

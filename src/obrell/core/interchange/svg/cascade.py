@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import math
 import re
 from collections import Counter
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any
 from xml.etree.ElementTree import Element
 
@@ -39,7 +40,10 @@ MOST_CHARACTERS = 10_000
 COLOUR_FUNCTIONS = frozenset({"rgb", "hsl", "hwb", "lab", "lch", "oklab", "oklch", "color", "color-mix"})
 OF_OTHERS = frozenset({"charset", "import", "font-face", "namespace", "page", "keyframes", "-webkit-keyframes"})
 """Rules that change nothing of what is drawn: of files outside, of movement, and of paper."""
+UNNAMED = " "
 Style = Mapping[str, str]
+Layer = tuple[str, ...]
+"""The names of those that it lies in, and its own; none of what lies in no layer."""
 Declared = list[tuple[str, str, bool]]
 """Name, value, and whether it is important."""
 
@@ -48,40 +52,53 @@ class Cascade:
     """The styles of a document's elements. What is not read is counted in ``left_out``."""
 
     def __init__(self, root: Element, left_out: Counter[str]) -> None:
-        self._layers: dict[str, Any] = {"": cssselect2.Matcher()}
-        """Rules by their layer, in order; those of none, under the empty name, win."""
+        self._layers: dict[Layer, Any] = {}
+        """Rules by their layer, in the order in which these are named first."""
+        self._within(())
         self._rules = 0
         self.left_out = left_out
         for element in root.iter():
             if name_of(element) == "style" and element.get("media", "").strip().lower() in SEEN_MEDIA:
                 self._add(tinycss2.parse_stylesheet(element.text or "", skip_comments=True, skip_whitespace=True))
+        self._order = _order(list(self._layers))
         self._wrapped: dict[int, Any] = {}
         if self._rules:
             tree = cssselect2.ElementWrapper.from_xml_root(root)
             self._wrapped = {id(one.etree_element): one for one in tree.iter_subtree()}
 
-    def _add(self, rules: Iterable[Any], layer: str = "") -> None:
+    def _within(self, layer: Layer) -> None:
+        """Have a place for the rules of a layer, and of those that it lies in."""
+        for depth in range(len(layer) + 1):
+            if len(self._layers) < MOST_LAYERS:
+                self._layers.setdefault(layer[:depth], cssselect2.Matcher())
+
+    def _add(self, rules: Iterable[Any], layer: Layer = ()) -> None:
         for rule in rules:
             if rule.type == "at-rule":
                 self._add_at_rule(rule, layer)
             elif rule.type == "qualified-rule" and self._rules < MAX_RULES:
                 self._add_rule(rule, layer)
 
-    def _add_at_rule(self, rule: Any, layer: str) -> None:
+    def _add_at_rule(self, rule: Any, layer: Layer) -> None:
         name, prelude = rule.lower_at_keyword, tinycss2.serialize(rule.prelude).strip()
         inside = tinycss2.parse_rule_list(rule.content or [], skip_comments=True, skip_whitespace=True)
         if name == "layer":
-            names = [f"{layer}.{one.strip()}" for one in prelude.split(",")[:MOST_LAYERS]]
-            for one in names:
-                self._layers.setdefault(one, cssselect2.Matcher())
-            self._add(inside, names[0])
+            # One without a name is a layer of its own.
+            names = prelude.split(",")[:MOST_LAYERS] if prelude else [f"{UNNAMED}{len(self._layers)}"]
+            layers = [(*layer, *(part.strip() for part in one.split("."))) for one in names]
+            for one in layers:
+                self._within(one)
+            if layers[0] in self._layers:
+                self._add(inside, layers[0])
+            elif inside:
+                self.left_out["many layers in a style sheet"] += 1
         elif name == "media":
             if prelude.lower() in SEEN_MEDIA:
                 self._add(inside, layer)
         elif name not in OF_OTHERS:
             self.left_out[f"@{name} in a style sheet"[:60]] += 1
 
-    def _add_rule(self, rule: Any, layer: str, outer: str = "") -> None:
+    def _add_rule(self, rule: Any, layer: Layer, outer: str = "") -> None:
         declared = self._declared(rule.content)
         text = _selectors(tinycss2.serialize(rule.prelude), outer)
         if len(text) > MOST_CHARACTERS:
@@ -125,18 +142,20 @@ class Cascade:
     def _own(self, element: Element) -> dict[str, str]:
         own = {key: value for key, value in element.attrib.items() if key in ATTRIBUTES and self._valid(key, value)}
         wrapped = self._wrapped.get(id(element))
-        sheets: Declared = [] if wrapped is None else [item for rules in self._matched(wrapped) for item in rules]
+        layers = [] if wrapped is None else self._matched(wrapped)
         inline = self._declared(element.get("style", ""))
         for important in (False, True):
-            for source in (sheets, inline):
+            for source in (*(reversed(layers) if important else layers), inline):
                 own |= {key: value for key, value, weighs in source if weighs == important}
         return own
 
-    def _matched(self, wrapped: Any) -> Iterator[Declared]:
-        """Return what the rules declare that an element matches, the winning last (CSS Cascading 5, section 6.4)."""
-        for name in (*(layer for layer in self._layers if layer), ""):
-            for _, _, _, declared in self._layers[name].match(wrapped):
-                yield declared
+    def _matched(self, wrapped: Any) -> list[Declared]:
+        """Return what the rules of each layer declare that an element matches, the winning layer last; of what is
+        important, the first layer wins (CSS Cascading 5, section 6.4)."""
+        return [
+            [item for _, _, _, declared in self._layers[layer].match(wrapped) for item in declared]
+            for layer in self._order
+        ]
 
     def _declared(self, content: Any) -> Declared:
         found = tinycss2.parse_blocks_contents(content, skip_comments=True, skip_whitespace=True)
@@ -158,6 +177,16 @@ class Cascade:
         if word.partition("(")[0] in COLOUR_FUNCTIONS:
             self.left_out[f"colour {word}"[:60]] += 1
         return False
+
+
+def _order(layers: list[Layer]) -> list[Layer]:
+    """Return layers, the winning last: what lies in one before its own rules, and those of none at the end."""
+    named = {layer: at for at, layer in enumerate(layers)}
+
+    def place(layer: Layer) -> list[float]:
+        return [*(named[layer[: depth + 1]] for depth in range(len(layer))), math.inf]
+
+    return sorted(layers, key=place)
 
 
 def _selectors(text: str, outer: str) -> str:
