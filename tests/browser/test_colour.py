@@ -309,15 +309,34 @@ def test_a_swatch_is_changed_on_the_bench_for_the_whole_kit_and_seen_before_it_i
     shows(page, 30, 20, [122, 61, 31, 255])
     expect(page.locator("#said")).to_contain_text("Swatch “moss”")
     expect(field).to_have_value("#7a3d1f")
+    # What is typed while the answer is on its way stays.
+    held = []
+
+    def hold(route):
+        held.append(route)
+
+    page.route("**/colour-from-bench*", hold)
+    field.fill("#111213")
+    field.press("Enter")
+    until(page, lambda: held)
+    field.fill("#445566")
+    held[0].continue_()
+    expect(page.locator("#follow-swatches button[aria-pressed=true]")).to_have_css(
+        "background-color", "rgb(17, 18, 19)"
+    )
+    expect(field).to_have_value("#445566")
+    shows(page, 30, 20, [68, 85, 102, 255])
+    page.unroute("**/colour-from-bench*")
     # What is typed is changed by Keep as well.
     field.fill("#204080")
     page.locator("#colour-keep").click()
     shows(page, 30, 20, [32, 64, 128, 255])
+    expect(page.locator("#said")).to_contain_text("→ #204080")
     expect(page.locator(f".part[data-part={body}] .colour").last).to_contain_text("moss")
     page.goto(f"{server.url}{LOCK}")
     expect(page.locator("#chip-moss")).to_have_attribute("data-colour", "#204080")
     page.locator("#undo").click()
-    expect(page.locator("#chip-moss")).to_have_attribute("data-colour", "#7a3d1f")
+    expect(page.locator("#chip-moss")).to_have_attribute("data-colour", "#111213")
 
 
 def test_colours_of_the_kit_that_would_follow_are_seen_on_the_wall_before_they_do(page, server):

@@ -20,6 +20,8 @@ export class SwatchItself {
     this.field = /** @type {HTMLInputElement} */ (byId("swatch-colour"));
     /** @type {Swatch|null} */
     this.swatch = null;
+    /** What was changed to last, as it was typed. */
+    this.sent = "";
     this.field.addEventListener("input", () => this.#try());
     this.form.addEventListener("submit", (event) => {
       event.preventDefault();
@@ -32,14 +34,22 @@ export class SwatchItself {
     return this.swatch !== null && this.field.value.trim() !== this.swatch.colour;
   }
 
-  /** The swatch that is followed now; what is typed for it stays. @param {Swatch|null} swatch */
+  /** The swatch that is followed now; what is typed for it since stays. @param {Swatch|null} swatch */
   stand(swatch) {
+    const before = this.swatch;
     this.form.hidden = !swatch;
-    if (swatch && this.swatch?.id === swatch.id && this.swatch.colour === swatch.colour) return;
-    this.#untry();
+    if (before?.id === swatch?.id && before?.colour === swatch?.colour) return;
+    const waits = before !== null && before.id === swatch?.id && this.#isNew(before);
+    if (!waits) this.#untry();
     this.swatch = swatch;
+    if (waits) return;
     byId("swatch-called").textContent = swatch?.name ?? "";
     this.field.value = swatch?.colour ?? "";
+  }
+
+  /** Whether what is typed was not sent yet. @param {Swatch} before */
+  #isNew(before) {
+    return ![before.colour, this.sent].includes(this.field.value);
   }
 
   /** @param {Object<string, string>} colours that are tried on the art */
@@ -62,13 +72,13 @@ export class SwatchItself {
   async change() {
     const { swatch, field, bench } = this;
     if (!swatch || !this.typed) return "";
+    this.sent = field.value;
     const body = new FormData();
     body.set("colour", field.value);
     const way = new URLSearchParams({ colourway: bench.stage.colourway });
-    const answer = await ask(`/kits/${bench.kit}/swatches/${swatch.id}/colour-from-bench?${way}`, {
-      method: "POST",
-      body,
-    });
+    // Sent to its end, also when the page is left meanwhile.
+    const how = { method: "POST", body, keepalive: true };
+    const answer = await ask(`/kits/${bench.kit}/swatches/${swatch.id}/colour-from-bench?${way}`, how);
     const text = await answer.text();
     const refused = answer.ok ? "" : wordsOf(text);
     this.fault(refused);
@@ -76,7 +86,7 @@ export class SwatchItself {
     const { said, swatches } = JSON.parse(text);
     say(`${said}. Undo it on the Wall.`);
     await this.changed(swatches);
-    this.#show({});
+    if (!this.typed) this.#show({});
     return "";
   }
 
