@@ -7,6 +7,9 @@ import { byId } from "../ui/dom.js";
 import { ask, say, wordsOf } from "../ui/page.js";
 import { hexOf } from "./colour_field.js";
 
+/** @type {Swatch} */
+const NONE = { id: "", name: "", colour: "", ladder: [] };
+
 export class SwatchItself {
   /**
    * @param {import("../ui/types.js").Bench} bench
@@ -36,15 +39,16 @@ export class SwatchItself {
 
   /** The swatch that is followed now; what is typed for it since stays. @param {Swatch|null} swatch */
   stand(swatch) {
-    const before = this.swatch;
     this.form.hidden = !swatch;
-    if (before?.id === swatch?.id && before?.colour === swatch?.colour) return;
-    const waits = before !== null && before.id === swatch?.id && this.#isNew(before);
+    const [before, now] = [this.swatch ?? NONE, swatch ?? NONE];
+    const same = before.id === now.id;
+    if (same && before.colour === now.colour) return;
+    const waits = same && this.#isNew(before);
     if (!waits) this.#untry();
     this.swatch = swatch;
     if (waits) return;
-    byId("swatch-called").textContent = swatch?.name ?? "";
-    this.field.value = swatch?.colour ?? "";
+    byId("swatch-called").textContent = now.name;
+    this.field.value = now.colour;
   }
 
   /** Whether what is typed was not sent yet. @param {Swatch} before */
