@@ -123,6 +123,7 @@ def test_a_label_first_key_with_a_rim_of_constant_width(hand):
     expect(page.locator(".part")).to_have_count(3)
     rim = selected(page)
     hand.press(f".part[data-part={body}] .no")
+    expect(page.locator(f".part.sel[data-part={body}]")).to_have_count(1)
     hand.press("#starts summary")
     hand.press(".starts button >> nth=2")
     expect(page.locator(".part.sel .eff")).to_have_count(6)
