@@ -695,7 +695,7 @@ def test_the_shared_page_shows_the_delivered_frames_and_leaves_what_was_turned(c
     whole, count = page.evaluate(
         """() => {
           const one = JSON.parse(document.getElementById("panel").textContent).pieces.find(({ id }) => id === "i12");
-          return [one.timings["on>rest"] ?? one.timings[""], one.frames["on>rest"].count].flat(0);
+          return [one.timings["on>rest"] ?? one.timings[""], one.frames["on>rest"].count];
         }"""
     )
     page.clock.run_for(whole[0] / 2)

@@ -12,6 +12,7 @@ from PIL import Image
 from obrell.app import pictures
 from obrell.core.edit.kits import KitIndex
 from obrell.samples.wendmere_lock import unlinked_lock
+from obrell.store.kits import NOTHING_CHANGED
 from obrell.web.app import create_app
 from tests.making import png
 
@@ -81,6 +82,9 @@ def test_a_swatch_is_made_named_given_a_role_coloured_moved_and_taken_out(client
         ("", {"name": "", "colour": "#123456"}, "Name"),
         ("/tarn/name", {"name": "brass"}, "There is a swatch “brass” already"),
         ("/tarn/colour", {"colour": "12"}, "is not a colour"),
+        ("/tarn/colour", {"colour": "#12345680"}, "A swatch has no opacity: type “#123456”"),
+        ("/tarn/colour-from-bench", {"colour": "#12345680"}, "A swatch has no opacity: type “#123456”"),
+        ("/gone/colour-from-bench", {"colour": "#123456"}, "no longer there"),
         ("/tarn/role", {"role": "x" * 41}, "Role: must be at most 40"),
         ("/gone/colour", {"colour": "#123456"}, "no longer there"),
         ("/tarn/remove", {"instead": "tarn"}, "cannot stand for itself"),
@@ -93,6 +97,16 @@ def test_what_cannot_be_is_refused_in_words_and_changes_nothing(client, path, fi
     assert answer.status_code in (404, 409, 422), answer.text
     assert words in answer.text
     assert client.app.state.kits.index_hash("wendmere-lock") == before
+
+
+def test_the_colour_that_a_swatch_has_is_no_step(client):
+    before = client.app.state.kits.index_hash("wendmere-lock")
+    assert "Nothing changed" in post(client, "/tarn/colour", colour="#1F8A92")
+    assert (
+        client.post(f"{SWATCHES}/tarn/colour-from-bench", data={"colour": "1f8a92"}).json()["said"] == NOTHING_CHANGED
+    )
+    assert client.app.state.kits.index_hash("wendmere-lock") == before
+    assert not client.app.state.kits.history("wendmere-lock").can_undo
 
 
 def test_where_a_swatch_is_followed_is_said_with_the_way_there(client):

@@ -136,7 +136,7 @@ def preview(kits: Kits, kit: str, control: str, wanted: FrameRequest, last: Last
 
 
 def _with_colours(index: KitIndex, wanted: FrameRequest) -> KitIndex:
-    """The kit with the colours of swatches that are tried."""
+    """Return the kit with the colours of swatches that are tried."""
     way = colourway_or_day(index, wanted.colourway)
     for swatch, colour in wanted.colours.items():
         index = coloured(index, swatch, colour, way)

@@ -117,12 +117,12 @@ class Made:
 
     @property
     def changes(self) -> bool:
-        """Whether the edit changed anything."""
+        """Return whether the edit changed anything."""
         return self.before != self.after
 
     @property
     def said(self) -> str:
-        """What was done, in words."""
+        """Return what was done, in words."""
         return self.label if self.changes else NOTHING_CHANGED
 
 
@@ -383,9 +383,9 @@ class Kits(History):
 
     def change_index(
         self, kit: str, change: Callable[[KitIndex], KitIndex], label: str, files: Files = ()
-    ) -> None:  # fmt: skip
-        """Change the kit's own values or order, as one step of history."""
-        self.change_panel(kit, "", lambda index: (change(index), label), files=files)
+    ) -> str:  # fmt: skip
+        """Change the kit's own values or order, as one step of history. Return what was done, in words."""
+        return self.change_panel(kit, "", lambda index: (change(index), label), files=files)
 
     def change_panel(
         self, kit: str, panel: str, change: Callable[[KitIndex], tuple[KitIndex, str]], sender: Sender = NOBODY,
@@ -402,8 +402,9 @@ class Kits(History):
                 head = self._rows.kit(session, kit).head
                 index = self._rows.index(session, head)
             changed, label = change(index)
-            if self._save_index(kit, head, changed, label, sender, panel, files):
-                return label
+            said = label if changed != index else NOTHING_CHANGED
+            if self._save_index(kit, head, changed, said, sender, panel, files):
+                return said
 
     def _save_index(
         self, kit: str, head: str, changed: KitIndex, label: str, sender: Sender, panel: str, files: Files

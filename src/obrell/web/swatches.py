@@ -9,7 +9,7 @@ from fastapi import APIRouter, File, Form, Request, UploadFile
 from starlette.responses import HTMLResponse, Response
 
 from obrell.app import swatches
-from obrell.core.colour.typed import typed_colour
+from obrell.core.colour.typed import typed_swatch
 from obrell.core.document.colours import used_colours
 from obrell.core.document.resolve import DAY, palette
 from obrell.core.edit.colourways import name_of
@@ -63,7 +63,7 @@ def add(
 ) -> HTMLResponse:  # fmt: skip
     """One more swatch, at the end."""
     wanted = name.strip()
-    made = (wanted, typed_colour(colour), role.strip())
+    made = (wanted, typed_swatch(colour), role.strip())
     return _changed(request, kit, lambda index: with_swatch(index, *made)[0], f"Added the swatch “{wanted}”")
 
 
@@ -72,7 +72,7 @@ def name_colour(
     request: Request, kit: str, name: Annotated[str, Form()], colour: Annotated[str, Form()]
 ) -> dict[str, object]:  # fmt: skip
     """One more swatch, made of a colour that is being chosen: its id, and all of them in the colourway shown."""
-    kits, wanted, read = kits_of(request), name.strip(), typed_colour(colour)
+    kits, wanted, read = kits_of(request), name.strip(), typed_swatch(colour)
     kits.change_index(kit, lambda index: with_swatch(index, wanted, read)[0], f"Added the swatch “{wanted}”")
     presence_of(request).tell_kit(kit, {"news": "", "version": 0})
     offered = _offered(request, kit)
@@ -124,11 +124,12 @@ def set_colour(request: Request, kit: str, swatch: str, colour: Annotated[str, F
 def set_colour_from_bench(
     request: Request, kit: str, swatch: str, colour: Annotated[str, Form()]
 ) -> dict[str, object]:  # fmt: skip
-    """Another colour, set where a control is drawn: what was done, and all swatches in the colourway shown."""
+    """Give a swatch another colour where a control is drawn. Return what was done, and all swatches as they are in the
+    colourway shown."""
     does, label = _recoloured(request, kit, swatch, colour)
-    kits_of(request).change_index(kit, does, label)
+    said = kits_of(request).change_index(kit, does, label)
     presence_of(request).tell_kit(kit, {"news": "", "version": 0})
-    return {"said": label, "swatches": _offered(request, kit)}
+    return {"said": f"{said}. Undo it on the Wall." if said == label else said, "swatches": _offered(request, kit)}
 
 
 @router.post(SWATCHES + "/{swatch}/move")
@@ -172,8 +173,8 @@ def _offered(request: Request, kit: str) -> list[dict[str, object]]:
 def _recoloured(
     request: Request, kit: str, swatch: str, colour: str
 ) -> tuple[Callable[[KitIndex], KitIndex], str]:  # fmt: skip
-    """What gives a swatch a typed colour in the colourway shown, and how that is called."""
-    index, wanted = kits_of(request).index(kit), typed_colour(colour)
+    """Return the change that gives a swatch a typed colour in the colourway shown, and its label."""
+    index, wanted = kits_of(request).index(kit), typed_swatch(colour)
     own, (way, _) = swatch_of(index, swatch), shown_way(request, index)
     where = "" if way == DAY else f" in {name_of(index, way)}"
     label = f"Swatch “{own.name}”{where}: {palette(index, way)[swatch]} → {wanted}"
@@ -181,8 +182,7 @@ def _recoloured(
 
 
 def _changed(request: Request, kit: str, does: Callable[[KitIndex], KitIndex], label: str) -> HTMLResponse:
-    kits_of(request).change_index(kit, does, label)
-    return told(request, kit, label)
+    return told(request, kit, kits_of(request).change_index(kit, does, label))
 
 
 def told(request: Request, kit: str, said: str) -> HTMLResponse:

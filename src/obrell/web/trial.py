@@ -237,11 +237,8 @@ def edit_control(
     done, shown = editing.edit_shown(kits, kit, control, read_edit(edit), show, sender)
     if done.changes:
         news: dict[str, object] = {
-            "news": done.now.hash,
-            "version": done.now.version,
-            "by": window,
-            "said": done.label,
-        }
+            "news": done.now.hash, "version": done.now.version, "by": window, "said": done.label,
+        }  # fmt: skip
         presence_of(request).tell((kit, control), news)
         _tell(request, kit, window)
     return _with_steps(request, kit, panel, shown) | {"said": done.said}

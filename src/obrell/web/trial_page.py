@@ -45,7 +45,7 @@ def shared_page(kit: str, here: Opened, cache: PixelCache) -> str:
         made = pictured(
             here.index, piece.control, piece.placement, density, switched=ident in lit, most=left, cache=cache
         )  # fmt: skip
-        left -= made.looked_at
+        left -= made.rendered
         pieces.append(_placed(known[ident], made, density))
         data.append({name: known[ident][name] for name in TOLD} | _played(known[ident], made, strips))
     told = {"rules": rules(), "pieces": data, "sources": screen["sources"], "strips": list(strips)}
@@ -88,7 +88,8 @@ def _kinds(told: dict[str, Any], looks: Iterable[str]) -> Iterator[str]:
 
 
 def _played(told: dict[str, Any], made: Pictured, strips: dict[str, int]) -> dict[str, Any]:
-    """What the script needs to show it; frames are added to ``strips``, each once, and told by their place."""
+    """Return what the script needs to show it. Strips of frames are added to ``strips``, each once; the script finds
+    them by their number there."""
     numbers = None
     if made.numbers is not None:
         shown = {look: _address(strip) for look, strip in made.numbers.strips.items()}

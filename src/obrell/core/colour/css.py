@@ -12,24 +12,9 @@ from tinycss2 import color4
 
 from obrell.core.colour.mixes import mixed
 from obrell.core.colour.relative import is_relative, written_out
-from obrell.core.colour.spaces import decoded, encoded, from_hex, to_hex
+from obrell.core.colour.spaces import decoded, encoded, to_hex
+from obrell.core.colour.xyz import D65_OF_D50, LINEAR_OF_XYZ, XYZ_OF_P3
 
-_LINEAR_OF_XYZ = np.array((
-    (3.2409699419045213, -1.5373831775700935, -0.4986107602930033),
-    (-0.9692436362808798, 1.8759675015077206, 0.0415550574071756),
-    (0.0556300796969936, -0.2039769588889765, 1.0569715142428786),
-))  # fmt: skip
-"""CSS Color 4, section 17: XYZ (D65) to linear sRGB."""
-_D65_OF_D50 = np.array((
-    (0.955473421488075, -0.02309845494876471, 0.06325924320057072),
-    (-0.0283697093338637, 1.0099953980813041, 0.021041441191917323),
-    (0.012314014864481998, -0.020507649298898964, 1.330365926242124),
-))  # fmt: skip
-_XYZ_OF_P3 = np.array((
-    (0.4865709486482162, 0.26566769316909306, 0.1982172852343625),
-    (0.2289745640697488, 0.6917385218365064, 0.079286914093745),
-    (0.0, 0.04511338185890264, 1.043944368900976),
-))  # fmt: skip
 MOST_CHARACTERS = 200
 
 
@@ -41,7 +26,7 @@ def css_colour(text: str) -> tuple[str, float] | None:
     if name in _OF_OTHERS:
         return _OF_OTHERS[name](arguments)
     if is_relative(arguments):
-        written = written_out(name, arguments[0], css_colour, from_hex)
+        written = written_out(name, arguments[0], css_colour)
         return None if written is None else css_colour(written)
     found = _parsed(text.strip())
     if found is None or isinstance(found, str):
@@ -105,11 +90,11 @@ def _srgb(colour: color4.Color) -> tuple[float, float, float] | None:
     if space == "srgb-linear":
         linear = values
     elif space == "display-p3":
-        linear = _LINEAR_OF_XYZ @ _XYZ_OF_P3 @ np.array([decoded(value) for value in values])
+        linear = LINEAR_OF_XYZ @ XYZ_OF_P3 @ np.array([decoded(value) for value in values])
     elif space in ("lab", "lch", "xyz-d50"):
-        linear = _LINEAR_OF_XYZ @ _D65_OF_D50 @ np.array(colour.to("xyz-d50").coordinates)
+        linear = LINEAR_OF_XYZ @ D65_OF_D50 @ np.array(colour.to("xyz-d50").coordinates)
     elif space in ("oklab", "oklch", "xyz", "xyz-d65"):
-        linear = _LINEAR_OF_XYZ @ np.array(colour.to("xyz-d65").coordinates)
+        linear = LINEAR_OF_XYZ @ np.array(colour.to("xyz-d65").coordinates)
     else:
         return None
     red, green, blue = (encoded(float(min(1.0, max(0.0, value)))) for value in linear)

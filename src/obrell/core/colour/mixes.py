@@ -8,14 +8,12 @@ from typing import Any
 
 import tinycss2
 
-from obrell.core.colour.relative import channels_of
+from obrell.core.colour.relative import Read, channels_of
 from obrell.core.colour.spaces import Triple, decoded, encoded, from_hex, from_oklab, to_hex, to_oklab
 
-Read = Callable[[str], tuple[str, float] | None]
-"""Gives the ``#rrggbb`` and the opacity of a written colour."""
 Mix = Callable[[Triple, Triple, tuple[float, float], float], Triple]
 POLAR = {"hsl": ("s", 0.01), "lch": ("c", 0.01), "oklch": ("c", 4e-4)}
-"""Spaces with a hue, and the channel below whose number a colour is grey and its hue means nothing."""
+"""Spaces with a hue; a colour is grey, and has none, where this channel is below this number."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import colorsys
 import math
 from collections.abc import Callable, Mapping
 from typing import Any
@@ -11,18 +10,16 @@ import numpy as np
 import tinycss2
 from tinycss2 import color4
 
-from obrell.core.colour.spaces import Triple, decoded, to_oklab, to_oklch
+from obrell.core.colour.notations import SPACES
+from obrell.core.colour.spaces import Triple, decoded, from_hex, to_oklab, to_oklch
+from obrell.core.colour.xyz import D50_OF_LINEAR
 
-_D50_OF_LINEAR = np.array((
-    (0.4360657467847345, 0.38515157240529, 0.14307841496513894),
-    (0.22249317711056513, 0.716887005447158, 0.060619817442277),
-    (0.013923916145116, 0.09708132423141, 0.7140993568158),
-))  # fmt: skip
-"""CSS Color 4, section 17: linear sRGB to XYZ, adapted to D50."""
 DECIMALS = 6
 SHARES = ("hsl", "hsla", "hwb")
 """Functions whose second and third numbers are percentages."""
 Numbers = Mapping[str, float]
+Read = Callable[[str], tuple[str, float] | None]
+"""Gives the ``#rrggbb`` and the opacity of a written colour."""
 
 
 def channels_of(name: str, rgb: Triple) -> dict[str, float]:
@@ -36,11 +33,9 @@ def is_relative(arguments: list[list[Any]]) -> bool:
     return bool(first) and first[0].type == "ident" and first[0].lower_value == "from"
 
 
-def written_out(
-    name: str, tokens: list[Any], read: Callable[[str], tuple[str, float] | None], rgb_of: Callable[[str], Triple]
-) -> str | None:
+def written_out(name: str, tokens: list[Any], read: Read) -> str | None:
     """Return the same colour without another one in it, or None for what is not understood. ``tokens`` are all that
-    stands between the brackets; ``read`` gives the ``#rrggbb`` and the opacity of the other colour."""
+    stands between the brackets."""
     found = read(tinycss2.serialize(tokens[1:2])) if len(tokens) > 1 else None
     if found is None:
         return None
@@ -51,7 +46,7 @@ def written_out(
     channels = _CHANNELS.get(space or name)
     if channels is None or (space in _CHANNELS) != (name == "color"):
         return None
-    known = channels(rgb_of(found[0])) | {"alpha": found[1]}
+    known = channels(from_hex(found[0])) | {"alpha": found[1]}
     if len(rest) == 3:
         written = [_written(one, known) for one in rest] + [f"{found[1]:.{DECIMALS}f}"]
     elif len(rest) == 5 and rest[3] == "/":
@@ -119,17 +114,12 @@ def _named(names: str, values: tuple[float, ...]) -> dict[str, float]:
     return dict(zip(names, values, strict=True))
 
 
-def _hsl(rgb: Triple) -> tuple[float, ...]:
-    hue, lightness, saturation = colorsys.rgb_to_hls(*rgb)
-    return hue * 360, saturation * 100, lightness * 100
-
-
 def _hwb(rgb: Triple) -> tuple[float, ...]:
-    return _hsl(rgb)[0], min(rgb) * 100, (1 - max(rgb)) * 100
+    return SPACES["hsl"].of(rgb)[0], min(rgb) * 100, (1 - max(rgb)) * 100
 
 
 def _lab(rgb: Triple) -> tuple[float, ...]:
-    xyz = _D50_OF_LINEAR @ np.array([decoded(one) for one in rgb])
+    xyz = D50_OF_LINEAR @ np.array([decoded(one) for one in rgb])
     return tuple(map(float, color4.Color("xyz-d50", tuple(map(float, xyz)), 1.0).to("lab").coordinates))
 
 
@@ -139,8 +129,8 @@ def _lch(rgb: Triple) -> tuple[float, ...]:
 
 
 _CHANNELS: dict[str, Callable[[Triple], dict[str, float]]] = {
-    **dict.fromkeys(("rgb", "rgba"), lambda rgb: _named("rgb", tuple(255 * one for one in rgb))),
-    **dict.fromkeys(("hsl", "hsla"), lambda rgb: _named("hsl", _hsl(rgb))),
+    **dict.fromkeys(("rgb", "rgba"), lambda rgb: _named("rgb", SPACES["rgb"].of(rgb))),
+    **dict.fromkeys(("hsl", "hsla"), lambda rgb: _named("hsl", SPACES["hsl"].of(rgb))),
     "hwb": lambda rgb: _named("hwb", _hwb(rgb)),
     "lab": lambda rgb: _named("lab", _lab(rgb)),
     "lch": lambda rgb: _named("lch", _lch(rgb)),

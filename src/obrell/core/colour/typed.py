@@ -17,6 +17,14 @@ def typed_colour(text: str) -> str:
     return typed_with_opacity(text)[0]
 
 
+def typed_swatch(text: str) -> str:
+    """Return ``#rrggbb`` as ``typed_colour`` does; raise ``BadValue`` for a colour that can be seen through."""
+    colour, opacity = typed_with_opacity(text)
+    if opacity is not None and opacity < 1:
+        raise BadValue(f"A swatch has no opacity: type “{colour}” instead of “{text.strip()}”.")
+    return colour
+
+
 def typed_with_opacity(text: str) -> tuple[str, float | None]:
     """Return the same, and the opacity that was typed with it, 0 to 1; None if there was none."""
     digits = _DIGITS.fullmatch(text.strip())

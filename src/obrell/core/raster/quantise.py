@@ -12,6 +12,12 @@ Pixels = NDArray[np.uint8]
 """Shape (height, width, 4): straight red, green, blue, alpha; sRGB-encoded."""
 
 
+def premultiplied(pixels: Pixels) -> NDArray[np.float32]:
+    """Return the same shape with colours weighed by their alpha, all from 0 to 255."""
+    values = pixels.astype(np.float32)
+    return np.concatenate([values[..., :3] * (values[..., 3:] / 255), values[..., 3:]], axis=2)
+
+
 def quantise(layer: Layer) -> Pixels:
     """Straight 8-bit RGBA of a premultiplied layer, rounded half up; alpha 0 is black."""
     words = np.empty((layer.box.height, layer.box.width), "<u4")

@@ -15,7 +15,7 @@ from obrell.core.document.readings import Readings
 from obrell.core.document.resolve import DAY
 from obrell.core.document.transitions import timing_of
 from obrell.core.raster.layers import PixelBox
-from obrell.core.raster.quantise import Pixels
+from obrell.core.raster.quantise import Pixels, premultiplied
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.picture import box_around
 from obrell.core.trial.composing import Screen, Seen, pixels_of
@@ -52,8 +52,8 @@ class Numbers:
 
 @dataclass(frozen=True, slots=True)
 class Frames:
-    """One state becoming another where that is seen otherwise than faded: the box in which it is, and what is in that
-    box in each of ``count`` frames, which lie one under the other, as WebP."""
+    """A transition that looks different when it is faded: the box in which it does, and what is in that box in each of
+    ``count`` frames, one under the other, as WebP."""
 
     count: int
     box: Box
@@ -63,23 +63,23 @@ class Frames:
 @dataclass(frozen=True, slots=True)
 class Pictured:
     """All looks of something on a panel: each state as WebP, what numbers change in them, and how long one takes to
-    become another, ms, with the way it has come at even times; those of all others under "". ``frames`` are of those
-    pairs, as start>end, that fading does not show as they are delivered; ``looked_at`` is how many device px were
-    rendered to know that."""
+    become another, ms, with the way it has come at even times; those of all others under "". ``frames`` are those of
+    the pairs, as start>end, that would look different when faded; ``rendered`` is how many device px were rendered to
+    find them."""
 
     looks: dict[str, bytes]
     numbers: Numbers | None
     timings: dict[str, tuple[float, tuple[float, ...]]]
     frames: dict[str, Frames]
-    looked_at: int
+    rendered: int
 
 
 def pictured(
     kit: KitSettings, control: Control, placement: Placement, density: float, *, switched: bool = False,
     most: int = MOST_FRAMES_PX, cache: PixelCache | None = None,
 ) -> Pictured:  # fmt: skip
-    """All that can be seen of a control as it stands on a panel; ``switched`` when a source puts it on and off. Pairs
-    whose frames would be more than ``most`` device px with those before are faded."""
+    """Return all that can be seen of a control as it stands on a panel; ``switched`` when a source puts it on and off.
+    At most ``most`` device px of frames are rendered; pairs beyond that are faded."""
     states = list(dict.fromkeys(_states(control, placement, switched)))
     seen = _Seen(kit, control, placement.colourway or DAY, density, cache)
     numbers = numbers_of(control, placement)
@@ -87,13 +87,13 @@ def pictured(
     moved = control.readings[0] if control.readings else None
     shown = None if moved is None else _numbers(seen, moved, numbers, states)
     timings = by_pair(states, lambda start, end: _timing(control, start, end))
-    frames, looked_at = {}, 0
+    frames, rendered = {}, 0
     for start, end in dict.fromkeys(_pairs(control, placement, switched)):
-        found, drawn = _frames(seen, start, end, numbers, most - looked_at)
-        looked_at += drawn
+        found, drawn = _frames(seen, start, end, numbers, most - rendered)
+        rendered += drawn
         if found is not None:
             frames[f"{start}>{end}"] = found
-    return Pictured(looks, shown, timings, frames, looked_at)
+    return Pictured(looks, shown, timings, frames, rendered)
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,7 +118,7 @@ def _states(control: Control, placement: Placement, switched: bool) -> Iterator[
 
 
 def _pairs(control: Control, placement: Placement, switched: bool) -> Iterator[tuple[str, str]]:
-    """The states that become each other there, by whatever happens once."""
+    """Yield the states of which one becomes the other there by a single event."""
     looks, piece = looks_of(control), piece_of(control, placement)
     for here in reached(piece, standing_of(control, placement), switched=switched):
         for event in _events(switched):
@@ -179,11 +179,11 @@ def _differing(frames: list[Pixels], each: int) -> PixelBox | None:
 
 
 def _frames(seen: _Seen, start: str, end: str, numbers: Readings, most: int) -> tuple[Frames | None, int]:
-    """The frames of a transition, each as it is at its end, and how many device px were rendered; none where fading
-    shows the same, or where they are more than ``most``."""
+    """Return the frames of a transition, and how many device px were rendered. There are no frames where fading looks
+    the same, or where they have more than ``most`` device px."""
     count = frame_count(seen.control, start, end, seen.density)
     timing = timing_of(seen.control, start, end)
-    first, last = (_premultiplied(seen.at(state, numbers)) for state in (start, end))
+    first, last = (premultiplied(seen.at(state, numbers)) for state in (start, end))
     drawn = count * first.shape[0] * first.shape[1]
     if drawn > most:
         return None, 0
@@ -192,18 +192,12 @@ def _frames(seen: _Seen, start: str, end: str, numbers: Readings, most: int) -> 
     differs = np.zeros(first.shape[:2], bool)
     for frame, time in zip(frames, times, strict=True):
         faded = first + (last - first) * np.float32(min(1.0, max(0.0, timing.way(time))))
-        differs |= (np.abs(_premultiplied(frame) - faded) > SAME).any(axis=2)
+        differs |= (np.abs(premultiplied(frame) - faded) > SAME).any(axis=2)
     box = box_around(differs)
     if box is None:
         return None, drawn
     strip = np.concatenate([frame[box.top : box.bottom, box.left : box.right] for frame in frames])
     return Frames(count, (box.left, box.top, box.width, box.height), smallest(strip)), drawn
-
-
-def _premultiplied(pixels: Pixels) -> np.ndarray[tuple[int, ...], np.dtype[np.float32]]:
-    """Colours weighted by their alpha, from 0 to 255."""
-    alpha = pixels[..., 3:].astype(np.float32)
-    return np.concatenate([pixels[..., :3] * (alpha / 255), alpha], axis=2)
 
 
 def _timing(control: Control, start: str, end: str) -> tuple[float, tuple[float, ...]]:

@@ -117,7 +117,7 @@ export class Face {
     morphList(byId("steps"), changeOf(before.steps, known.lists.steps));
     const again = focused && !active?.isConnected ? document.querySelector(focused) : null;
     if (again instanceof HTMLElement) again.focus({ preventScroll: true });
-    settle();
+    settle(again ?? active);
     this.bench.swapping = false;
     this.told.shown = known;
   }

@@ -88,7 +88,7 @@ export class SwatchItself {
     this.fault(refused);
     if (refused) return refused;
     const { said, swatches } = JSON.parse(text);
-    say(`${said}. Undo it on the Wall.`);
+    say(said);
     await this.changed(swatches);
     if (!this.typed) this.#show({});
     return "";

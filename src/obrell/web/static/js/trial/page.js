@@ -147,6 +147,9 @@ function leaveOut(context, [left, top, width, height]) {
   context.clip("evenodd");
 }
 
+/** Whether something has another number, or was put on or off. @param {Now} before @param {Now} after */
+const isOther = (before, after) => before.number !== after.number || before.on !== after.on;
+
 class Page {
   /** @param {any} data @param {Drawn[]} drawn */
   constructor(data, drawn) {
@@ -192,10 +195,12 @@ class Page {
     const event = { time: performance.now(), kind, ...more };
     const { after } = this.machine.operate(this.parts, before, id, event);
     this.standing = after;
-    for (const one of Object.keys(after)) if (after[one] !== before[one]) this.#show(one, after[one]);
-    const { number, on } = before[id];
-    const changed = after[id].number !== number || after[id].on !== on;
-    if (changed && kind !== "set" && kind !== "light") this.own.add(id);
+    const bySource = kind === "set" || kind === "light";
+    for (const one of Object.keys(after)) {
+      if (after[one] === before[one]) continue;
+      this.#show(one, after[one]);
+      if (!bySource && isOther(before[one], after[one])) this.own.add(one);
+    }
   }
 
   /** @param {string} id @param {{clientX: number, clientY: number}} at */

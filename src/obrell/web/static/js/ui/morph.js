@@ -52,16 +52,17 @@ const options = (morphStyle) => ({
 });
 
 /**
- * Keeps what has the focus in a panel under the hand: lines above it that grow or shrink scroll the panel.
+ * Keep what has the focus where it is in the sheet, also when a line above it grows or shrinks.
  *
- * @param {Element|null} node @returns {() => void} to be called once all is written anew
+ * @param {Element|null} node @returns {(now: Element|null) => void} called with what has the focus once all is written
+ *   anew
  */
 export function anchoredTo(node) {
   const panel = node?.closest(".sheet");
   if (!node || !panel) return () => undefined;
   const { top } = node.getBoundingClientRect();
-  return () => {
-    if (node.isConnected) panel.scrollTop += node.getBoundingClientRect().top - top;
+  return (now) => {
+    if (now?.isConnected) panel.scrollTop += now.getBoundingClientRect().top - top;
   };
 }
 
