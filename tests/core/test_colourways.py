@@ -9,7 +9,7 @@ from obrell.core.colour.contrast import ORDINARY, contrast
 from obrell.core.colour.spaces import from_hex, to_oklch
 from obrell.core.deliver.order import Order
 from obrell.core.deliver.plan import plan
-from obrell.core.document.resolve import DAY, palette
+from obrell.core.document.resolve import DAY, ground_colour, palette
 from obrell.core.edit.colourways import made_of, renamed_colourway, with_colourway, without_colourway
 from obrell.core.edit.swatches import coloured
 from obrell.core.errors import NoSuchThing, Refused
@@ -86,3 +86,17 @@ def test_names_without_the_colourway_are_told_apart_or_left_out():
     both = plan(kit, kit.controls, order.evolve(pattern="{control}"))
     assert len(both.files) == 1
     assert "{colourway}" in both.left_out[0].words
+
+
+def test_night_watch_is_dark_its_metal_is_dim_and_day_is_light():
+    kit, night = wendmere_lock(), palette(KIT, "night-watch")
+    for one in kit.controls:
+        assert lightness(ground_colour(one, COLOURS)) > 0.85
+        assert lightness(ground_colour(one, night)) < 0.3
+    assert lightness(night["pewter"]) < lightness(COLOURS["pewter"]) - 0.3
+    assert lightness(night["chalk"]) > lightness(night["pewter"])
+
+
+def test_all_that_is_operated_in_the_sample_kit_shows_when_it_is_hovered():
+    hovered = {one.name for one in wendmere_lock().controls if one.state_in_role("hover")}
+    assert {one.name for one in wendmere_lock().controls} - hovered == {"Pilot lamp"}

@@ -5,23 +5,26 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from obrell.core.colour.contrast import contrast
+from obrell.core.colour.difference import ciede2000
 from obrell.core.colour.links import literal
 from obrell.core.colour.spaces import from_hex, to_oklch
 from obrell.core.document.differing import OF_THE_CONTROL, differences
 from obrell.core.document.fitting import lost_words
 from obrell.core.document.laying import laid
 from obrell.core.document.model import PLAIN_GROUND, Control, Follow, State
-from obrell.core.document.resolve import resolve
+from obrell.core.document.resolve import ground_colour, resolve
 from obrell.core.document.states import all_states, in_state
 from obrell.core.document.swatch_uses import swatches_of, uses, uses_of
 from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.admission import check_drawable
 from obrell.core.edit.base import applied_once
+from obrell.core.edit.companions import main_colour
 from obrell.core.edit.starts import STARTS
 from obrell.core.errors import BadValue, NoSuchThing, ObrellError, Refused
 from obrell.core.paint.fills import mean_colour
 from obrell.core.shapes import Box, Group, Repeat, Round, Text
 from obrell.core.values.base import canonical, canonical_json
+from obrell.core.values.colours import SwatchLink
 from obrell.core.values.paints import Linear, Solid, Stop
 from obrell.samples.wendmere_lock import wendmere_lock
 from tests.core.test_rules import kinds_of_edits
@@ -228,7 +231,7 @@ def test_recolouring_and_the_canvas_go_into_every_state():
 
 def test_swatches_that_only_a_state_follows_are_known():
     tarn = wendmere_lock()
-    first = tarn.controls[0].evolve(states=(), parts=(part(Box(), INK),), follows=())
+    first = tarn.controls[0].evolve(states=(), parts=(part(Box(), INK),), follows=(), ground=None)
     around = Surroundings.of(tarn)
     start = applied(read_edit({"kind": "add-state", "name": "On"}), first, around)
     lay = {"kind": "lay-swatch", "swatch": "brass", "parts": ["p1"]}
@@ -349,6 +352,33 @@ def test_a_focus_ring_is_seen_on_its_ground_and_keeps_its_gap():
         assert (ring.shape.width, ring.shape.radius) == (46, 9)
         wider = put(begun(key, "focus", gap=3), "parts/p1/shape/width", 60)
         assert in_state(wider, "focus").parts[-1].shape.width == 66
+
+
+QUAY = Solid(colour=SwatchLink(swatch="slate", tint=-40))
+
+
+@pytest.mark.parametrize("ground", [None, Solid(colour="#101418"), QUAY], ids=["light", "dark", "following"])
+@pytest.mark.parametrize("colour", ["#1f8a92", "#f4f1ea", "#96958f", "#202428", "#fbe9ae"])
+def test_the_glow_of_hover_is_seen_on_its_ground_and_is_no_shadow(colour, ground):
+    key = control(part(Box(width=40, height=20), solid(colour))).evolve(ground=ground)
+    glow = in_state(begun(key, "hover"), "hover").parts[0].effects[0]
+    seen, under = literal(glow.fill.colour, AROUND.palette), ground_colour(key, AROUND.palette)
+    assert glow.kind == "outer-glow"
+    assert ciede2000(seen, under) >= 15
+    (light, chroma, _), (behind, _, _) = to_oklch(from_hex(seen)), to_oklch(from_hex(under))
+    assert light > behind or chroma > 0.03
+
+
+def test_a_focus_ring_stands_out_from_a_ground_that_follows_a_swatch():
+    key = control(part(Box(width=40, height=20), solid("#2b3337"))).evolve(ground=QUAY)
+    ring = in_state(begun(key, "focus"), "focus").parts[-1]
+    assert contrast(literal(ring.effects[0].fill.colour, AROUND.palette), literal(QUAY.colour, AROUND.palette)) >= 3
+
+
+def test_the_grain_of_a_metal_is_not_its_colour():
+    grain = solid("#101010").evolve(id="e2", blend="overlay")
+    assert main_colour(part(Box(), solid("#c9952c"), grain)) == "#c9952c"
+    assert main_colour(part(Box(), grain)) == "#101010"
 
 
 def test_disabled_has_less_colour_and_hover_is_lighter():

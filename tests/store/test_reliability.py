@@ -255,10 +255,10 @@ def test_a_damaged_page_closes_what_lies_on_it_and_nothing_else(tmp_path):
     kits.close()
     whole, size = (tmp_path / "sound.db").read_bytes(), 4096
     with sqlite3.connect(tmp_path / "sound.db") as connection:
-        owners = dict(connection.execute("SELECT pageno, name FROM dbstat"))
+        pages = connection.execute("SELECT pageno, name, ncell FROM dbstat").fetchall()
     connection.close()
     hurt, words = 0, {}
-    for page, owner in owners.items():
+    for page, owner, rows in pages:
         path = tmp_path / f"{page}.db"
         path.write_bytes(whole[: (page - 1) * size] + os.urandom(size) + whole[page * size :])
         try:
@@ -272,7 +272,7 @@ def test_a_damaged_page_closes_what_lies_on_it_and_nothing_else(tmp_path):
         assert lost == {tile.id for tile in tiles if tile.words}
         assert len(tiles) == len(shelf) == 13
         assert len(exported.controls) == 13 - len(lost)
-        assert len(lost) <= 2
+        assert len(lost) <= max(1, rows)
         assert owner != "ix_steps_scope" or steps.damaged
         hurt += len(lost)
         kits.close()

@@ -242,9 +242,9 @@ def test_swatches_go_out_as_files_are_edited_there_and_come_in_again(client):
     assert "wendmere-lock.json" in tokens.headers["content-disposition"]
     edited = tokens.text.replace("#1f8a92", "#a05020")
     said = client.post(f"{SWATCHES}/file", files={"file": ("t.json", edited.encode(), "application/json")}).text
-    assert "Brought in 6 swatches" in said
+    assert "Brought in 8 swatches" in said
     assert index(client).swatches[0].colour == "#a05020"
-    assert len(index(client).swatches) == 6
+    assert len(index(client).swatches) == 8
     for kind in ("css", "txt", "palette"):
         assert "#a05020" in client.get(f"{SWATCHES}/file.{kind}").text or kind == "palette"
     assert client.get(f"{SWATCHES}/file.exe").status_code == 404

@@ -21,6 +21,12 @@ UNLIT = ("p1/effects/e1", "p4/effects/e2", "p6")
 """What glows on the pilot lamp: its spill on the panel, its heart, its spark."""
 
 
+AMBER = 66.0
+"""The hue of the lens, degrees in OKLCH: what is yellow when it shines would be olive in the dark."""
+TINGED = 0.06
+"""The chroma that dark glass has at least: what is nearly white when it shines would be grey."""
+
+
 def start(kind: str, **more: Any) -> Step:
     """A state begun."""
     return {"kind": "start-state", "start": kind} | more
@@ -44,11 +50,13 @@ STEPS: dict[str, tuple[Step, ...]] = {
     "c5": (start("hover"), start("pressed", lower=1.5)),
     "c6": (start("hover", parts=("p5",)), start("pressed", lower=1)),
     "c7": (start("hover"), start("sunk", lower=0.5)),
+    "c4": (start("hover", parts=("p8",)), start("focus", gap=12)),
+    "c8": (start("hover"), start("focus", gap=3)),
     "c9": (
-        start("pressed", lower=2),
+        start("hover"), start("pressed", lower=2), start("focus", gap=3),
         {"kind": "add-state", "name": "Latched"}, start("on", state="latched"), moved("latched", ("p3", "p4"), 0, 2),
     ),
-    "c10": (start("sunk", lower=1.5),),
+    "c10": (start("hover", parts=("p1",)), start("sunk", lower=1.5), start("focus", gap=3)),
 }  # fmt: skip
 
 
@@ -70,10 +78,11 @@ TOUCHES = {"c5": TouchesBody(by=6), "c7": TouchesBody(by=8)}
 
 def with_states(control: Control, around: Surroundings) -> Control:
     """A control with the states that its kind needs; what shines at rest as it is dictated, only shines on."""
+    made = LIT.get(control.id)
+    control = control if made is None else _lit_by_day(made(control, around), control)
     for step in STEPS.get(control.id, ()):
         control = applied(read_edit(step), control, around)
-    made = LIT.get(control.id)
-    return _timed(control if made is None else _lit_by_day(made(control, around), control))
+    return _timed(control)
 
 
 def _timed(control: Control) -> Control:
@@ -91,7 +100,9 @@ def _lit_by_day(off: Control, lit: Control) -> Control:
 def _lamp_off(lit: Control, around: Surroundings) -> Control:
     changes = [{"path": f"parts/{path}/visible", "value": False} for path in UNLIT]
     off = applied(read_edit({"kind": "set", "changes": changes}), lit, around)
-    return off.evolve(parts=tuple(_dark(part, around, 0.5, 0.55) if part.id == "p4" else part for part in off.parts))
+    return off.evolve(
+        parts=tuple(_dark(part, around, 0.5, 0.55, AMBER) if part.id == "p4" else part for part in off.parts)
+    )
 
 
 def _switch_off(lit: Control, around: Surroundings) -> Control:
@@ -110,12 +121,14 @@ def _switch_off(lit: Control, around: Surroundings) -> Control:
     return lit.evolve(parts=tuple(_dark(part, around, 0.62, 0.3) if part.id == "p2" else part for part in lit.parts))
 
 
-def _dark(part: Part, around: Surroundings, lightness: float, chroma: float) -> Part:
-    """A part with that share of its colours' lightness and chroma, in OKLCH; white and black stay."""
+def _dark(part: Part, around: Surroundings, lightness: float, chroma: float, hue: float | None = None) -> Part:
+    """A part with that share of its colours' lightness and chroma, in OKLCH; tinged with one hue where that is given.
+    White and black stay."""
 
     def changed(colour: str) -> str:
-        bright, strong, hue = to_oklch(from_hex(colour))
-        return colour if strong < 0.02 else to_hex(from_oklch((bright * lightness, strong * chroma, hue)))
+        bright, strong, own = to_oklch(from_hex(colour))
+        dim = (strong * chroma, own) if hue is None else (max(strong * chroma, TINGED), hue)
+        return colour if strong < 0.02 else to_hex(from_oklch((bright * lightness, *dim)))
 
     return with_colours(part, lambda colour: with_literal(colour, changed, around))
 

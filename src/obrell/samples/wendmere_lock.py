@@ -9,6 +9,7 @@ from obrell.core.edit import Surroundings
 from obrell.core.edit.colours import FollowSwatches
 from obrell.core.shapes import Box, Icon, Round, Text
 from obrell.core.values.colours import SwatchLink
+from obrell.core.values.paints import Linear, Stop
 from obrell.samples.drawn import boat_queue, close_panel, hail_boat
 from obrell.samples.editions import with_editions
 from obrell.samples.links import LINKS
@@ -31,16 +32,29 @@ DEEP = "#06323a"
 
 NIGHT_WATCH = {
     "tarn": "#155a63", "brass": "#9a6c22", "chalk": "#efb65a", "slate": "#252e34", "signal": "#a2301f",
-    "moss": "#426529",
+    "moss": "#426529", "pewter": "#7b7972", "quay": "#262d31",
 }  # fmt: skip
-"""For dark hours: dimmer, and labels in amber."""
+"""For dark hours: dimmer metal on a dark ground, and labels in amber."""
 FROST = {
     "tarn": "#4478b4", "brass": "#8aa3b5", "chalk": "#edf4f9", "slate": "#44566b", "signal": "#b2436b",
-    "moss": "#37897f",
+    "moss": "#37897f", "quay": "#e6edf2",
 }  # fmt: skip
 """Turned, and cooler."""
 
-LABELS = {"#ffffff": SwatchLink(swatch="chalk", tint=60)}
+LABELS = {"#ffffff": SwatchLink(swatch="chalk", tint=60), "#d9efee": SwatchLink(swatch="chalk")}
+METAL = {
+    colour: link.evolve(swatch="pewter") if link.swatch == "chalk" else link for colour, link in LINKS.items()
+} | {"#fff6c4": LINKS["#fff2c0"]}  # fmt: skip
+"""What is as bright as labels and is none: metal, paper, light on an edge. By night it is dim and labels are not."""
+GROUND = Linear(
+    stops=(
+        Stop(position=0, colour=SwatchLink(swatch="quay")),
+        Stop(position=1, colour=SwatchLink(swatch="quay", tint=-8)),
+    )
+)
+"""What all of it stands on."""
+LETTERED = ("Arc 1", "Arc 2", "Arc 3", "Boat")
+"""Signs that are drawn, and read like words."""
 
 
 @cache
@@ -56,11 +70,13 @@ def wendmere_lock() -> Kit:
 
 
 def _linked(control: Control, around: Surroundings) -> Control:
-    """Everything as it is written down in ``links``; what is white of words and icons is the label's colour."""
-    labels = tuple(one.id for one in control.parts if isinstance(one.shape, Text | Icon))
+    """Everything as it is written down in ``links``; what is white of words and icons is the label's colour, and what
+    is as bright as labels elsewhere is metal's."""
+    labels = tuple(one.id for one in control.parts if one.name in LETTERED or isinstance(one.shape, Text | Icon))
+    rest = tuple(one.id for one in control.parts if one.id not in labels)
     if labels:
-        control = FollowSwatches(links=LABELS, parts=labels).apply(control, around)
-    return FollowSwatches(links=LINKS).apply(control, around)
+        control = FollowSwatches(links={**LINKS, **LABELS}, parts=labels).apply(control, around)
+    return FollowSwatches(links=METAL, parts=rest).apply(control, around).evolve(ground=GROUND)
 
 
 @cache
@@ -77,6 +93,8 @@ def unlinked_lock() -> Kit:
             Swatch(id="slate", name="slate", colour="#4d5b63", role="ground"),
             Swatch(id="signal", name="signal", colour="#cf3a26", role="accent"),
             Swatch(id="moss", name="moss", colour="#5e8a3a", role="go"),
+            Swatch(id="pewter", name="pewter", colour="#f1efe7", role="metal", like="chalk"),
+            Swatch(id="quay", name="quay", colour="#eef0ec", role="ground"),
         ),
         colourways=(
             Colourway(id="night-watch", name="Night watch", colours=NIGHT_WATCH),

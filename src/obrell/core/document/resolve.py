@@ -9,6 +9,7 @@ from functools import partial
 from typing import Any
 
 from obrell.core.colour.links import literal
+from obrell.core.document.colours import with_colours
 from obrell.core.document.model import PLAIN_GROUND, REST, Control, Fit, KitSettings, Light, Part, Swatch
 from obrell.core.document.readings import Readings, seen
 from obrell.core.document.swatch_uses import swatches_of
@@ -144,6 +145,13 @@ def _with_literals(control: Control, colours: Mapping[str, str]) -> Control:
     if not changed and ground is control.ground:
         return control
     return control.evolve(parts=parts, ground=ground)
+
+
+def ground_colour(control: Control, colours: Mapping[str, str]) -> str:
+    """Return the mean colour, ``#rrggbb``, of what a control is looked at on, given each swatch's colour by its id;
+    that of the plain ground where it is a chequered one, or its picture is not stored here."""
+    ground = background_of(control) or PLAIN_GROUND
+    return _colour_of(with_colours(ground, lambda colour: literal(colour, colours)))
 
 
 def _colour_of(ground: Fill) -> str:

@@ -260,7 +260,9 @@ def _rim_colour(part: Part) -> Colour:
 
 
 def main_colour(part: Part) -> Colour | None:
-    """The colour of a part's uppermost paint, as one; None where there is none."""
-    paints = [effect.fill for effect in part.effects if isinstance(effect, Paint) and effect.visible]
-    plain = refilled(paints[-1], "solid") if paints else None
+    """Return the colour of a part's uppermost paint, as one, before what is only blended with what lies below it, such
+    as the grain of a metal; None where there is none."""
+    paints = [effect for effect in part.effects if isinstance(effect, Paint) and effect.visible]
+    covering = [effect for effect in paints if effect.blend == "normal"] or paints
+    plain = refilled(covering[-1].fill, "solid") if covering else None
     return plain.colour if isinstance(plain, Solid) else None

@@ -10,10 +10,9 @@ from pydantic import Field
 from obrell.core.colour.contrast import ORDINARY, contrast
 from obrell.core.colour.links import literal
 from obrell.core.document.bodies import box_of, is_read
-from obrell.core.document.colours import with_colours
 from obrell.core.document.measures import frame_on_canvas
-from obrell.core.document.model import PLAIN_GROUND, Canvas, Control, Part
-from obrell.core.document.resolve import background_of
+from obrell.core.document.model import Canvas, Control, Part
+from obrell.core.document.resolve import ground_colour
 from obrell.core.edit.base import Edit, Surroundings, add_parts
 from obrell.core.edit.companions import main_colour
 from obrell.core.edit.parts import fresh_name
@@ -21,7 +20,6 @@ from obrell.core.edit.snapping import PIXELS, SAME, Snap, Snapping, pulled_by, s
 from obrell.core.effects import Paint
 from obrell.core.errors import Refused
 from obrell.core.geometry.plane import Point, Rect
-from obrell.core.paint.fills import mean_colour
 from obrell.core.shapes import SHAPES, Icon, Line, Ring, Shape, Text
 from obrell.core.shapes.base import INK, is_press
 from obrell.core.shapes.kinds.path import Path
@@ -169,8 +167,7 @@ def _colour_under(control: Control, box: Rect, around: Surroundings) -> str:
         colour = None if is_read(part) or not part.visible else main_colour(part)
         if colour is not None and _share_on(box, box_of(control, part)) > MOSTLY:
             return literal(colour, around.palette)
-    ground = background_of(control) or PLAIN_GROUND
-    return mean_colour(with_colours(ground, lambda one: literal(one, around.palette)))
+    return ground_colour(control, around.palette)
 
 
 def _share_on(box: Rect, other: Rect) -> float:

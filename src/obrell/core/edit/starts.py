@@ -9,13 +9,15 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from obrell.core.colour.contrast import contrast, luminance
+from obrell.core.colour.difference import ciede2000
 from obrell.core.colour.gamut import from_oklch
 from obrell.core.colour.links import literal, match
 from obrell.core.colour.spaces import from_hex, to_hex, to_oklch
-from obrell.core.colour.steps import lighter
+from obrell.core.colour.steps import LEAST_CHROMA, lighter
 from obrell.core.document.bodies import body_of, box_of, labels_of, lying_on, outermost
 from obrell.core.document.colours import with_colours
-from obrell.core.document.model import PLAIN_GROUND, Control, Part
+from obrell.core.document.model import Control, Part
+from obrell.core.document.resolve import ground_colour
 from obrell.core.document.restating import in_one_state
 from obrell.core.document.tree import descendants
 from obrell.core.edit.base import NEW, Surroundings, add_parts, each_part, part_of
@@ -29,7 +31,6 @@ from obrell.core.effects import AnyEffect, InnerGlow, InnerShadow, OuterGlow, Ou
 from obrell.core.effects.glow import Glow
 from obrell.core.effects.shadow import Shadow
 from obrell.core.errors import Refused
-from obrell.core.paint.fills import mean_colour
 from obrell.core.values.colours import Colour, SwatchLink, follows
 from obrell.core.values.fields import Id, Length
 from obrell.core.values.paints import Solid
@@ -50,6 +51,9 @@ HOVER_LIGHTNESS, ON_LIGHTNESS = 0.045, 0.06
 MUTED_CHROMA, MUTED_WAY, MUTED_GREY = 0.3, 0.35, 0.74
 """What is left of chroma, and how far lightness goes the way to a light grey, where nothing can be done."""
 GLOW_LIGHTNESS = 0.25
+SEEN_HALO = 20.0
+"""CIEDE2000 between a glow and the ground from which it is seen there, faded as it is."""
+RING_ROLES = ("accent", "main")
 RING_PX, RING_CHROMA = 2.0, 0.12
 RING_CONTRAST = 3.0
 """W3C WCAG 2.2, success criterion 1.4.11: of what tells a state apart, against what is beside it."""
@@ -136,8 +140,7 @@ class Beginning:
         return each_part(self._pressed(), self.body, lambda part: part.evolve(effects=(*part.effects, inside)))
 
     def _hover(self) -> Control:
-        glow = OuterGlow(id=NEW, extent=8, opacity=0.4, fill=Solid(colour=self._glow()))
-
+        glow = OuterGlow(id=NEW, extent=8, opacity=0.4, fill=Solid(colour=self._halo()))
         outer = outermost(self.look, self.body[0]).id
 
         def changed(part: Part) -> Part:
@@ -177,8 +180,7 @@ class Beginning:
 
     def _focus(self) -> Control:
         outer = outermost(self.look, self.body[0])
-        colour = _ring_colour(self.look, (outer, part_of(self.look, self.body[0])), self.around)
-        ring = Outline(id="e1", place="outside", width=RING_PX, fill=Solid(colour=colour))
+        ring = Outline(id="e1", place="outside", width=RING_PX, fill=Solid(colour=self._ring()))
         part = outer.evolve(
             name=fresh_name(self.look, "Focus ring"), material=None, versions=(), opacity=1.0, blend="normal",
             locked=False, within=None, clip=None, follows=(), effects=(ring,),
@@ -194,9 +196,29 @@ class Beginning:
             return each_part(look, [name], lambda part: part.evolve(shape=grown(part, self.wanted.gap)))
         return GrowParts(parts=(name,), by=self.wanted.gap).apply(look, self.around)
 
+    def _ring(self) -> Colour:
+        """Return a colour that stands out around the body."""
+        body = part_of(self.look, self.body[0])
+        return _ring_colour(self.look, (outermost(self.look, body.id), body), self.around)
+
+    def _halo(self) -> Colour:
+        """Return the first that is seen on the ground as light: a light colour of the body's own, the body's, the
+        kit's main one or accent, one that stands out."""
+        ground = ground_colour(self.look, self.around.palette)
+        own = (self._glow(), _main(part_of(self.look, self.body[0])))
+        of_kit = (SwatchLink(swatch=one.id) for one in self.around.swatches if one.role in RING_ROLES)
+        tried = (one for one in (*own, *of_kit) if _shines(literal(one, self.around.palette), ground))
+        return next(tried, None) or self._ring()
+
     def _glow(self) -> Colour:
         """A light colour of the body's own."""
         return with_literal(_main(part_of(self.look, self.body[0])), lighter(GLOW_LIGHTNESS), self.around)
+
+
+def _shines(colour: str, ground: str) -> bool:
+    """Return whether a glow of a colour is seen on a ground, and as light: a grey that is darker looks like shadow."""
+    (lightness, chroma, _), (behind, _, _) = to_oklch(from_hex(colour)), to_oklch(from_hex(ground))
+    return ciede2000(colour, ground) >= SEEN_HALO and (chroma >= LEAST_CHROMA or lightness > behind)
 
 
 def _without_glow(effect: AnyEffect, dimmed: AnyEffect) -> AnyEffect:
@@ -209,13 +231,13 @@ def _without_glow(effect: AnyEffect, dimmed: AnyEffect) -> AnyEffect:
 def _ring_colour(look: Control, beside: tuple[Part, Part], around: Surroundings) -> Colour:
     """For what is round an outermost part and its body: the colour of the kit, the main one first, that stands out
     enough from the ground and the outermost part; else of the body's hue."""
-    ground = mean_colour(look.ground or PLAIN_GROUND)
+    ground = ground_colour(look, around.palette)
     outer, body = (literal(_main(part), around.palette) for part in beside)
 
     def least(colour: str) -> float:
         return min(contrast(colour, ground), contrast(colour, outer))
 
-    for swatch in sorted(around.swatches, key=lambda one: one.role not in ("accent", "main")):
+    for swatch in sorted(around.swatches, key=lambda one: one.role not in RING_ROLES):
         if least(swatch.colour) >= RING_CONTRAST:
             return SwatchLink(swatch=swatch.id)
     _, _, hue = to_oklch(from_hex(body))
