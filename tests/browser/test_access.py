@@ -98,7 +98,8 @@ def colourways(page, url):
 def recolour_kit(page, url):
     wall(page, url)
     page.get_by_role("button", name="Recolour …").click()
-    expect(page.locator(".hues label").first).to_be_visible()
+    page.locator(".hues button").first.click()
+    expect(page.locator("#contrasts")).not_to_be_empty()
 
 
 def drawn_state(page, url):

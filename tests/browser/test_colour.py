@@ -123,6 +123,61 @@ def test_five_hues_of_a_two_line_key_are_made_without_harming_its_accent(page, s
         expect(page.locator(f".tile input[value={name}]")).to_be_visible()
 
 
+def tile_colour(page, control, x, y):
+    """The colour of what is tried on a tile, at a place of its canvas in logical px; None where nothing is."""
+    return page.evaluate(
+        """([control, x, y]) => {
+          const art = document.querySelector(`#tile-${control} canvas.tried`);
+          if (!art) return null;
+          const scale = art.width / art.getBoundingClientRect().width;
+          return [...art.getContext("2d").getImageData(x * scale, y * scale, 1, 1).data];
+        }""",
+        [control, x, y],
+    )
+
+
+def test_controls_are_recoloured_where_they_stand_and_several_hues_kept_in_one_go(page, server):
+    kit = wendmere_lock()
+    page.goto(f"{server.url}{LOCK}")
+    page.get_by_role("button", name="Recolour …").click()
+    hues = page.locator(".hues button")
+    expect(hues).to_have_count(12)
+    page.locator("[data-tick=none]").click()
+    expect(hues).to_have_count(0)
+    for control in ("c1", "c4", "c13"):
+        page.locator(f".of-controls input[value={control}]").check()
+    expect(hues).to_have_count(12)
+    hues.nth(5).click()
+    # All that is ticked is seen as it would be, whole, and what stands there is not covered by the sheet.
+    for control in ("c1", "c4", "c13"):
+        expect(page.locator(f"#tile-{control} canvas.tried")).to_be_visible()
+    until(page, lambda: (tile_colour(page, "c1", 106, 50) or [0, 0, 0])[0] > tile_colour(page, "c1", 106, 50)[2] - 40)
+    assert tile_colour(page, "c1", 106, 63)[3] > 0
+    tile, sheet = (page.locator(one).bounding_box() for one in ("#tile-c1", "#kit-dialog"))
+    assert tile["x"] >= sheet["x"] + sheet["width"]
+    page.locator(".of-controls input[value=c13]").uncheck()
+    expect(page.locator("#tile-c13 canvas.tried")).to_have_count(0)
+    expect(hues.nth(5)).to_have_attribute("aria-pressed", "true")
+    expect(page.locator("#contrasts")).not_to_be_empty()
+    # Tinted, towards a colour, and back.
+    page.locator("[name=way]").select_option("color")
+    expect(page.get_by_role("button", name="Tinted with moss")).to_be_visible()
+    page.locator("[name=target]").fill("#8a4fb0")
+    page.locator("[name=target]").press("Tab")
+    expect(hues).to_have_count(13)
+    page.locator("[name=way]").select_option("turn")
+    page.get_by_role("button", name="Follow moss instead").click()
+    page.locator(".hues button").nth(3).click(modifiers=["Shift"])
+    page.locator(".keep-as input").fill("Reed, Heath")
+    page.locator("[data-keep=control]").click()
+    expect(page.locator("#kit-dialog")).to_be_hidden()
+    expect(page.locator("#said")).to_contain_text("Made the controls “Raise sluice Reed”, “Raise sluice Heath”")
+    expect(page.locator("canvas.tried")).to_have_count(0)
+    expect(page.locator(".tile")).to_have_count(len(kit.controls) + 4)
+    page.locator("#undo").click()
+    expect(page.locator(".tile")).to_have_count(len(kit.controls))
+
+
 def test_a_late_answer_ticks_nothing_again_and_takes_no_name_away(page, server):
     page.goto(f"{server.url}{LOCK}/controls/c12")
     wait_for_frame(page)

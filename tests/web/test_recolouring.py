@@ -7,6 +7,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from obrell.core.document.resolve import palette
+from obrell.core.document.swatch_uses import uses
 from obrell.samples.wendmere_lock import unlinked_lock, wendmere_lock
 from obrell.web.app import create_app
 
@@ -80,22 +81,36 @@ def test_what_can_be_read_less_well_is_said_with_its_remedy(client):
 
 
 def test_a_hue_is_kept_as_a_colourway_in_which_the_control_looks_so(client):
-    made = client.post(f"{BENCH}/recolour/colourway", json={"edit": TURN, "name": "Heather"})
-    assert made.json() == {"id": "heather"}
+    made = client.post(f"{BENCH}/recolour/colourway", json={"edits": [TURN], "name": "Heather"})
+    assert made.json() == {"ids": ["heather"], "said": "Made the colourway “Heather”."}
     index = client.app.state.kits.index("wendmere-lock")
     before, after = palette(index), palette(index, "heather")
     assert {name for name in before if before[name] != after[name]} == {"moss"}
-    again = client.post(f"{BENCH}/recolour/colourway", json={"edit": TURN, "name": "Heather"})
+    again = client.post(f"{BENCH}/recolour/colourway", json={"edits": [TURN], "name": "Heather"})
     assert (again.status_code, "already" in again.text) == (422, True)
     assert client.app.state.kits.index("wendmere-lock") == index
+
+
+def test_several_hues_are_colourways_in_one_step_named_by_one_word_or_one_each(client):
+    kits, edits = client.app.state.kits, [TURN, TURN | {"to_hue": 30}, TURN | {"to_hue": None, "swatch": "signal"}]
+    made = client.post(f"{BENCH}/recolour/colourway", json={"edits": edits, "name": "Reed"}).json()
+    assert made["said"] == "Made the colourways “Reed 300°”, “Reed 30°”, “Reed signal”."
+    assert len({palette(kits.index("wendmere-lock"), one)["moss"] for one in made["ids"]}) == 3
+    kits.undo("wendmere-lock")
+    assert len(kits.index("wendmere-lock").colourways) == 2
+    each = client.post(f"{BENCH}/recolour/colourway", json={"edits": edits, "name": "Rain, Moor , Heath"}).json()
+    assert each["said"] == "Made the colourways “Rain”, “Moor”, “Heath”."
+    taken = client.post(f"{BENCH}/recolour/colourway", json={"edits": edits, "name": "Fen, Moor, Ash"})
+    assert taken.status_code == 422
+    assert not any(one.name == "Fen" for one in kits.index("wendmere-lock").colourways)
 
 
 def test_art_that_follows_nothing_cannot_become_a_colourway_but_a_control(tmp_path):
     client = serving(tmp_path, unlinked_lock())
     edit = TURN | {"groups": ["hue-0"]}
-    refused = client.post(f"{BENCH}/recolour/colourway", json={"edit": edit, "name": "Heather"})
+    refused = client.post(f"{BENCH}/recolour/colourway", json={"edits": [edit], "name": "Heather"})
     assert "follow a swatch yet" in refused.text
-    made = client.post(f"{BENCH}/recolour/control", json={"edits": [TURN, TURN | {"to_hue": 30}], "names": ["A", "B"]})
+    made = client.post(f"{BENCH}/recolour/control", json={"edits": [TURN, TURN | {"to_hue": 30}], "name": "A, B"})
     one, other = (client.app.state.kits.control("wendmere-lock", name).control for name in made.json()["ids"])
     assert (one.name, other.name) == ("A", "B")
     assert one.parts != other.parts != client.app.state.kits.control("wendmere-lock", "c12").control.parts
@@ -105,24 +120,42 @@ def test_art_that_follows_nothing_cannot_become_a_colourway_but_a_control(tmp_pa
 
 def test_only_a_recolouring_is_kept_so(client):
     edit = {"kind": "set", "changes": [{"path": "name", "value": "x"}]}
-    assert client.post(f"{BENCH}/recolour/control", json={"edits": [edit], "names": ["A"]}).status_code == 422
-    assert client.post(f"{BENCH}/recolour/control", json={"edits": [TURN], "names": [""]}).status_code == 422
+    assert client.post(f"{BENCH}/recolour/control", json={"edits": [edit], "name": "A"}).status_code == 422
+    assert client.post(f"{BENCH}/recolour/control", json={"edits": [TURN], "name": ""}).status_code == 422
+    assert client.post(f"{BENCH}/recolour/control", json={"edits": [], "name": "A"}).status_code == 422
+
+
+def test_a_tint_is_shown_on_the_tiles_and_kept_as_a_control_but_not_as_a_colourway(client):
+    text, edits, pictures = tiles(client, way="color", target="#8a4fb0")
+    assert {edit["kind"] for edit in edits} == {"tint-from-above"}
+    assert edits[0]["colour"] == "#8a4fb0"
+    assert len({client.get(address).content for address in pictures}) == 13
+    assert "Tinted with moss" in text
+    refused = client.post(f"{BENCH}/recolour/colourway", json={"edits": edits[:1], "name": "Dusk"})
+    assert "changes no swatch" in refused.text
+    made = client.post(f"{BENCH}/recolour/control", json={"edits": edits[:1], "name": "Dusk"}).json()
+    assert client.app.state.kits.control("wendmere-lock", made["ids"][0]).control.parts[-1].name == "Tint from above"
+
+
+def wall_sheet(client, **asked):
+    text = client.get(f"{KIT}/recolour", params=asked).text.replace("&#34;", '"').replace("&amp;", "&")
+    return text, [json.loads(one) for one in re.findall(r'data-recolour="(\{.*?\})"', text)]
 
 
 def test_several_controls_are_turned_as_one_step(client):
-    shown = client.get(f"{KIT}/recolour").text
-    assert shown.count('name="to_hue"') == 12
-    assert 'value="tarn" data-again checked' in " ".join(shown.split())
-    for address in re.findall(r'src="(/pictures/[^"]+)"', shown.replace("&amp;", "&"))[:3]:
+    shown, edits = wall_sheet(client)
+    assert len([edit for edit in edits if "to_hue" in edit]) == 12
+    assert 'value="tarn" checked' in " ".join(shown.split())
+    for address in re.findall(r'src="(/pictures/[^"]+)"', shown)[:3]:
         assert client.get(address).status_code == 200
     kits = client.app.state.kits
     before = {tile.id: tile.hash for tile in kits.tiles("wendmere-lock")}
-    onto = {"control": ["c1", "c12"], "group": ["chalk", "slate"], "to_hue": 20, "strength": 0.2}
-    said = client.get(f"{KIT}/recolour/contrast", params=onto).text
+    pale = TURN | {"groups": ["chalk", "slate"], "to_hue": 20, "strength": 0.2}
+    said = client.post(f"{KIT}/recolour/contrast", json={"controls": ["c1", "c12"], "edit": pale}).text
     assert "Open gate: " in said or "Raise sluice: " in said or "as readable as before" in said
     lower = next(tile.id for tile in kits.tiles("wendmere-lock") if tile.name == "Lower sluice")
-    asked = {"control": ["c1", lower, "c2"], "group": ["tarn"], "to_hue": "320", "strength": "1"}
-    said = client.post(f"{KIT}/recolour", data=asked).text
+    asked = {"controls": ["c1", lower, "c2"], "edit": TURN | {"groups": ["tarn"], "to_hue": 320}}
+    said = client.post(f"{KIT}/recolour", json=asked).text
     assert "Recoloured to 320°: 2 controls" in said
     after = {tile.id: tile.hash for tile in kits.tiles("wendmere-lock")}
     assert {name for name in before if before[name] != after[name]} == {"c1", lower}
@@ -130,19 +163,57 @@ def test_several_controls_are_turned_as_one_step(client):
     assert {tile.id: tile.hash for tile in kits.tiles("wendmere-lock")} == before
 
 
+def test_several_controls_go_towards_a_colour_follow_a_swatch_or_are_tinted(client):
+    _, edits = wall_sheet(client, controls="c1,c12", groups="tarn,moss", target="#8a4fb0")
+    assert edits[0]["to_hue"] == pytest.approx(311, abs=3)
+    onto = next(edit for edit in edits if edit.get("swatch") == "signal")
+    assert "2 controls" in client.post(f"{KIT}/recolour", json={"controls": ["c1", "c12"], "edit": onto}).text
+    assert "signal" in uses(client.app.state.kits.control("wendmere-lock", "c12").control)
+    _, tints = wall_sheet(client, controls="c3", way="hue")
+    assert "1 control" in client.post(f"{KIT}/recolour", json={"controls": ["c3"], "edit": tints[4]}).text
+    assert "Tick controls" in wall_sheet(client, controls="")[0]
+
+
+def test_several_hues_of_several_controls_are_kept_in_one_go(client):
+    kits = client.app.state.kits
+    asked = {"controls": ["c1", "c12", "c2"], "edits": [TURN | {"groups": ["tarn", "moss"], "to_hue": 20},
+             TURN | {"groups": ["tarn", "moss"], "to_hue": 80}], "name": "Dawn, Dusk"}  # fmt: skip
+    said = client.post(f"{KIT}/recolour/control", json=asked).text
+    names = [tile.name for tile in kits.tiles("wendmere-lock")]
+    first, gate = names.index("Raise sluice"), names.index("Open gate")
+    assert names[first + 1 : first + 3] == ["Raise sluice Dawn", "Raise sluice Dusk"]
+    assert names[gate + 1 : gate + 3] == ["Open gate Dawn", "Open gate Dusk"]
+    assert len(names) == 17
+    assert "Made the controls “Raise sluice Dawn”" in said
+    kits.undo("wendmere-lock")
+    assert len(kits.tiles("wendmere-lock")) == 13
+    said = client.post(f"{KIT}/recolour/colourway", json=asked | {"colourway": "frost"}).text
+    assert "Made the colourways “Dawn”, “Dusk”." in said
+    index = kits.index("wendmere-lock")
+    frost, dawn, dusk = (palette(index, way) for way in ("frost", "dawn", "dusk"))
+    assert {name for name in frost if frost[name] != dawn[name]} == {"tarn", "moss"}
+    assert dawn["tarn"] != dusk["tarn"]
+
+
+TARN = TURN | {"groups": ["tarn"]}
+
+
 @pytest.mark.parametrize(
     ("asked", "words"),
     [
-        ({"group": "tarn", "to_hue": "20"}, "at least one control"),
-        ({"control": "c1", "group": "tarn"}, "Choose a hue"),
-        ({"control": "c1", "to_hue": "20"}, "Choose colours to turn"),
-        ({"control": "c2", "group": "tarn", "to_hue": "20"}, "No colour of the kit is changed"),
-        ({"control": "c1", "group": "tarn", "to_hue": "teal"}, "To hue: must be a number"),
+        ({"controls": [], "edit": TARN}, "at least one control"),
+        ({"controls": ["c1"], "edit": TARN | {"groups": []}}, "Choose colours to turn"),
+        ({"controls": ["c2"], "edit": TARN}, "No colour of the kit is changed"),
+        ({"controls": ["gone"], "edit": TARN}, "was removed"),
+        ({"controls": ["c1"], "edit": TARN | {"to_hue": "teal"}}, "To hue: must be a number"),
+        ({"controls": ["c1"], "edit": {"kind": "remove", "parts": ["p1"]}}, "Only a recolouring"),
     ],
 )
 def test_what_cannot_be_turned_is_said_and_nothing_changes(client, asked, words):
     before = [tile.hash for tile in client.app.state.kits.tiles("wendmere-lock")]
-    answer = client.post(f"{KIT}/recolour", data=asked)
-    assert answer.status_code in (409, 422)
+    answer = client.post(f"{KIT}/recolour", json=asked)
+    assert answer.status_code in (404, 409, 422)
     assert words in answer.text
+    kept = {"controls": asked["controls"], "edits": [asked["edit"]], "name": "Dawn"}
+    assert client.post(f"{KIT}/recolour/control", json=kept).status_code in (404, 409, 422)
     assert [tile.hash for tile in client.app.state.kits.tiles("wendmere-lock")] == before

@@ -30,5 +30,5 @@ def copies(
             check_drawable(index, varied(variant, source, "new", palette=colours), source)
         except ObrellError as error:
             raise BadValue(f"“{variant.name}”: {error}") from error
-    makes = [partial(varied, variant, palette=colours, follows=follow) for variant in variants]
-    return kits.add_copies(kit, control, makes)
+    makes = [(control, partial(varied, variant, source, palette=colours, follows=follow)) for variant in variants]
+    return kits.add_copies(kit, makes)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 import numpy as np
 from pydantic import Field, TypeAdapter, ValidationError
@@ -33,6 +33,7 @@ from obrell.core.render.limits import MAX_SIDE_PX
 from obrell.core.render.picture import picture
 from obrell.core.trial.playing import MAX_FRAMES, check_frames
 from obrell.core.values.base import Value
+from obrell.core.values.colours import Hex
 from obrell.core.values.fields import Angle, Id
 from obrell.core.values.transitions import Milliseconds
 from obrell.store.kits import Kits
@@ -51,7 +52,7 @@ class Wanted(Value):
     stands on, ``ground`` nothing but that. The swatches have the colours of a ``colourway``.
     The control is in a ``state``. A material is laid in the part's ``own_colour`` or in its own.
     ``groups`` of colours, with commas between, are shown turned ``to_hue``, with that ``strength`` of chroma, or
-    following a ``swatch``."""
+    following a ``swatch``; or all of it with a ``tint`` from above in that mode and colour, or that of the swatch."""
 
     part: Annotated[str, Field(max_length=40)] = ""
     count: Count | None = None
@@ -86,6 +87,8 @@ class Wanted(Value):
     to_hue: Angle | None = None
     strength: Annotated[float, Field(ge=0, le=4)] = 1.0
     swatch: Annotated[str, Field(max_length=40)] = ""
+    tint: Literal["", "hue", "color"] = ""
+    tint_colour: Hex | None = None
     left: Place | None = None
     top: Place = 0
     width: Extent = 0
@@ -168,7 +171,7 @@ def png_of(kit: KitIndex, control: Control, density: float, wanted: Wanted, cach
     if part:
         shown = _tried(shown, kit, part, wanted)
         shown = shown if wanted.whole else only(shown, part, wanted.count)
-    if wanted.groups:
+    if wanted.groups or wanted.tint:
         shown = _recoloured(shown, kit, wanted)
     resolved = resolve(kit, shown, colourway=wanted.colourway)
     if wanted.ground or wanted.standing:
@@ -212,8 +215,12 @@ def _tried(shown: Control, kit: KitIndex, part: str, wanted: Wanted) -> Control:
 
 
 def _recoloured(shown: Control, kit: KitIndex, wanted: Wanted) -> Control:
-    values = {"kind": "recolour", "groups": wanted.groups.split(","), "strength": wanted.strength}
-    values |= {"to_hue": wanted.to_hue, "swatch": wanted.swatch or None}
+    if wanted.tint:
+        colour = {"swatch": wanted.swatch} if wanted.swatch else wanted.tint_colour
+        values: dict[str, object] = {"kind": "tint-from-above", "colour": colour, "mode": wanted.tint}
+    else:
+        values = {"kind": "recolour", "groups": wanted.groups.split(","), "strength": wanted.strength}
+        values |= {"to_hue": wanted.to_hue, "swatch": wanted.swatch or None}
     return read_edit(values).apply(shown, Surroundings.of(kit))
 
 

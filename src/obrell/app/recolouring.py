@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import partial
 
 from obrell.core.colour.contrast import ORDINARY, luminance, ratio
 from obrell.core.colour.links import adjusted
@@ -14,10 +15,15 @@ from obrell.core.edit import Edit, Surroundings, applied
 from obrell.core.edit.colourways import with_colourway
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.recolour import Recolour, recoloured_palette
+from obrell.core.edit.tint import TintFromAbove
+from obrell.core.errors import Refused
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.label_contrast import Contrast, label_contrasts
-from obrell.store.kits import Copy, Kits
+from obrell.core.values.fields import MOST_OF_NAME
+from obrell.store.kits import Kits
 
+MOST_TOLD = 5
+"""Names of what was made that are told."""
 SAID_FROM = 0.03
 """Share by which a contrast has to change to be said."""
 
@@ -70,27 +76,80 @@ def _remedy(was: Contrast, now: Contrast) -> int | None:
     return next((tint for tint, own in seen if ratio(own, now.behind) >= target), None)
 
 
-def keep_as_colourway(
-    kits: Kits, kit: str, control: str, edit: Recolour, name: str, colourway: str = DAY
-) -> str:  # fmt: skip
-    """A colourway in which the control looks as an edit would make it in another one; its id."""
-    shown, made = kits.control(kit, control).control, []
+def names_of(typed: str, edits: Sequence[Edit], kit: KitSettings) -> list[str]:
+    """Return a name for each edit: those that were typed with commas between, where they are as many; else the one
+    that was typed, with the hue or the swatch where there are several."""
+    names = [one.strip() for one in typed.split(",")]
+    if len(edits) == 1:
+        return [typed]
+    if len(names) == len(edits) and all(names):
+        return names
+    return [f"{typed} {_hue_words(one, kit)}" for one in edits]
+
+
+def _hue_words(edit: Edit, kit: KitSettings) -> str:
+    if isinstance(edit, Recolour):
+        swatch = next((one.name for one in kit.swatches if one.id == edit.swatch), None)
+        return swatch or f"{edit.to_hue or 0:g}°"
+    colour = edit.colour if isinstance(edit, TintFromAbove) else ""
+    return next((one.name for one in kit.swatches if one.id == getattr(colour, "swatch", None)), str(colour))
+
+
+def keep_as_colourways(
+    kits: Kits, kit: str, controls: Sequence[str], edits: Sequence[Edit], typed: str, colourway: str = DAY
+) -> tuple[tuple[str, ...], str]:  # fmt: skip
+    """Make a colourway for each edit, in which controls look as it would make them in another one, as one step. Return
+    their ids, and what was done, in words. Raises ``Refused`` for an edit that is no change of swatches."""
+    shown = [one.control for one in kits.controls(kit) if one.control.id in controls]
+    names = names_of(typed, edits, kits.index(kit))
+    made: list[str] = []
 
     def changed(index: KitIndex) -> KitIndex:
-        colours = recoloured_palette(edit, shown, palette(index), palette(index, colourway))
-        with_it, new = with_colourway(index, name, colours)
-        made.append(new)
-        return with_it
+        made.clear()
+        for name, edit in zip(names, edits, strict=True):
+            if not isinstance(edit, Recolour):
+                raise Refused("A tint from above changes no swatch: keep it as a new control, or turn the colours.")
+            colours = recoloured_palette(edit, shown, palette(index), palette(index, colourway))
+            index, new = with_colourway(index, name, colours)
+            made.append(new)
+        return index
 
-    kits.change_index(kit, changed, f"Added the colourway “{name}”")
-    return made[-1]
+    label = f"Made the {_counted('colourway', names)}"
+    kits.change_index(kit, changed, label)
+    return tuple(made), f"{label}."
 
 
-def keep_as_control(kits: Kits, kit: str, control: str, edits: Iterable[tuple[str, Edit]]) -> tuple[str, ...]:
-    """New controls behind one, each named and as its edit makes that; their ids."""
-    around = Surroundings.of(kits.index(kit))
+def keep_as_controls(
+    kits: Kits, kit: str, controls: Sequence[str], edits: Sequence[Edit], typed: str
+) -> tuple[tuple[str, ...], str]:  # fmt: skip
+    """Make a new control of each control for each edit that changes it, right behind it and all as one step. Return
+    their ids, and what was done, in words. One control's copies are called what was typed, those of several by their
+    own names with it. Raises ``Refused`` when an edit changes none of them."""
+    index = kits.index(kit)
+    around, sources = Surroundings.of(index), [one.control for one in kits.controls(kit) if one.control.id in controls]
+    named = list(zip(names_of(typed, edits, index), edits, strict=True))
 
-    def copy_of(name: str, edit: Edit) -> Copy:
-        return lambda source, ident: applied(edit, source, around).evolve(id=ident, name=name, original=None)
+    def copied(source: Control, name: str, edit: Edit, ident: str) -> Control:
+        return applied(edit, source, around).evolve(id=ident, name=name, original=None)
 
-    return kits.add_copies(kit, control, [copy_of(name, edit) for name, edit in edits])
+    makes, made = [], []
+    for source in sources:
+        for name, edit in named:
+            if applied(edit, source, around) != source:
+                made.append(name if len(sources) == 1 else _together(source.name, name))
+                makes.append((source.id, partial(copied, source, made[-1], edit)))
+    if not makes:
+        raise Refused("No colour of them is changed by that.")
+    return kits.add_copies(kit, makes), f"Made the {_counted('control', made)}."
+
+
+def _together(own: str, name: str) -> str:
+    """Return a control's own name with another one, shortened to what a name may be."""
+    return f"{own[: max(0, MOST_OF_NAME - 1 - len(name))]} {name}".strip()
+
+
+def _counted(what: str, names: Sequence[str]) -> str:
+    """Return what was made by its names, the first few of many."""
+    told = ", ".join(f"“{one}”" for one in names[:MOST_TOLD])
+    more = f" and {len(names) - MOST_TOLD} more" if len(names) > MOST_TOLD else ""
+    return f"{what}{'' if len(names) == 1 else 's'} {told}{more}"

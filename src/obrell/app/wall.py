@@ -10,9 +10,9 @@ from pydantic import Field
 
 from obrell.app.previewing import FrameRequest, LastFrame, Preview, drawn
 from obrell.core.aside import SECONDS, patience
-from obrell.core.document.model import Control
+from obrell.core.document.model import MAX_CONTROLS, Control
 from obrell.core.document.resolve import DAY
-from obrell.core.edit import Surroundings
+from obrell.core.edit import Surroundings, applied, read_edit
 from obrell.core.edit.colours import FollowSwatches
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.swatches import coloured
@@ -20,6 +20,7 @@ from obrell.core.render.cache import PixelCache
 from obrell.core.values.base import Value
 from obrell.core.values.colours import Hex, SwatchLink
 from obrell.core.values.fields import Id
+from obrell.core.values.plain import Plain
 from obrell.store.kits import Kits, Tile
 
 MOST_IN_VIEW = 200
@@ -27,11 +28,15 @@ MOST_IN_VIEW = 200
 
 class WallRequest(Value):
     """What a Wall wants to see: controls in view, at a density, with other colours for some swatches, or with literal
-    colours that follow swatches by those ``links``."""
+    colours that follow swatches by those ``links``, or with an ``edit`` of those controls of ``only``."""
 
     seq: int
     colours: Annotated[dict[Id, Hex], Field(max_length=MOST_IN_VIEW)] = Field(default_factory=dict)
     links: Annotated[dict[Hex, SwatchLink], Field(max_length=2000)] = Field(default_factory=dict)
+    anew: bool = False
+    """Whether it shows nothing of what was drawn before, so that all is drawn."""
+    edit: Plain = None
+    only: Annotated[tuple[Id, ...], Field(max_length=MAX_CONTROLS)] = ()
     controls: Annotated[tuple[Id, ...], Field(max_length=MOST_IN_VIEW)]
     density: Annotated[float, Field(gt=0, le=4)] = 1.0
     colourway: Id = DAY
@@ -67,22 +72,26 @@ def preview_wall(kits: Kits, kit: str, wanted: WallRequest, last: LastWall) -> I
     """The controls that follow one of the swatches, as they would be; nothing is saved. One after the other: most of
     what a frame costs holds the interpreter lock, and two threads took half as long again."""
     index, frame = tried(kits.index(kit), wanted), wanted.frame()
+    if wanted.anew:
+        last.frames.clear()
     for tile in following(kits, kit, wanted):
-        control = _linked(last.control(kits, tile.hash), index, wanted)
+        control = _changed(last.control(kits, tile.hash), index, wanted)
         with patience(SECONDS):
             yield tile.id, drawn(frame, index, control, last.of(tile.id), colourway=wanted.colourway)
 
 
 def following(kits: Kits, kit: str, wanted: WallRequest) -> Iterator[Tile]:
-    """The controls in view that follow one of the swatches, or would."""
+    """The controls in view that follow one of the swatches or would, and those that are edited."""
     in_view = set(wanted.controls)
     for tile in kits.tiles(kit):
-        asked = bool(wanted.links) or bool(wanted.colours.keys() & tile.uses.keys())
+        asked = bool(wanted.links) or tile.id in wanted.only or bool(wanted.colours.keys() & tile.uses.keys())
         if tile.id in in_view and not tile.words and asked:
             yield tile
 
 
-def _linked(control: Control, index: KitIndex, wanted: WallRequest) -> Control:
+def _changed(control: Control, index: KitIndex, wanted: WallRequest) -> Control:
+    if wanted.edit is not None:
+        return applied(read_edit(wanted.edit), control, Surroundings.of(index))
     if not wanted.links:
         return control
     return FollowSwatches(links=wanted.links).apply(control, Surroundings.of(index))

@@ -6,7 +6,6 @@ import json
 from base64 import b64encode
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import partial
 from pathlib import Path
 
 from sqlalchemy import case, func, select
@@ -50,8 +49,8 @@ __all__ = ["KitName", "Kits", "Lost", "Made", "Sender", "Stored", "Tile"]
 
 Files = Iterable[bytes]
 """Pictures and fonts, as they are kept."""
-Copy = Callable[[Control, str], Control]
-"""What makes a copy of a control under an id."""
+Make = Callable[[str], Control]
+"""What makes a control under an id."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -347,7 +346,9 @@ class Kits(History):
 
     def add_control(self, kit: str, name: str, canvas: Canvas) -> str:
         """A new, empty control at the end; its id."""
-        (new,) = self._put(kit, [lambda new: Control(id=new, name=name, canvas=canvas)], f"Added control “{name}”")
+        (new,) = self._put(
+            kit, [("", lambda new: Control(id=new, name=name, canvas=canvas))], f"Added control “{name}”"
+        )
         return new
 
     def duplicate_control(self, kit: str, control: str) -> str:
@@ -355,15 +356,16 @@ class Kits(History):
         source = self.control(kit, control).control
         name = f"{source.name[:74]} copy"
         label = f"Duplicated control “{source.name}”"
-        (new,) = self._put(kit, [lambda new: source.evolve(id=new, name=name)], label, after=control)
+        (new,) = self._put(kit, [(control, lambda new: source.evolve(id=new, name=name))], label)
         return new
 
-    def add_copies(self, kit: str, control: str, makes: Sequence[Copy]) -> tuple[str, ...]:
-        """Copies of a control right behind it, each as it is made of the control under an id of its own, all in one
+    def add_copies(self, kit: str, makes: Sequence[tuple[str, Make]]) -> tuple[str, ...]:
+        """Copies right behind the controls whose ids they are given with, each made under an id of its own, all in one
         step; their ids."""
-        source = self.control(kit, control).control
-        label = f"Made {len(makes)} copies of “{source.name}”"
-        return self._put(kit, [partial(make, source) for make in makes], label, after=control)
+        of = list(dict.fromkeys(control for control, _ in makes))
+        whose = f"“{self.name_of(kit, of[0])}”" if len(of) == 1 else f"{len(of)} controls"
+        count = f"{len(makes)} copies" if len(makes) > 1 else "a copy"
+        return self._put(kit, makes, f"Made {count} of {whose}")
 
     def remove_control(self, kit: str, control: str) -> str:
         """Take a control out of the kit; undo brings it back with all its history. Its name."""
@@ -450,17 +452,17 @@ class Kits(History):
                 for one in plan.controls
             ]
 
-    def _put(
-        self, kit: str, makes: Sequence[Callable[[str], Control]], label: str, after: str = ""
-    ) -> tuple[str, ...]:  # fmt: skip
-        """New controls one behind the other, each made under an id of its own, in one step; their ids. They are made
-        before the transaction, and again when the kit has changed meanwhile."""
+    def _put(self, kit: str, makes: Sequence[tuple[str, Make]], label: str) -> tuple[str, ...]:
+        """New controls, each made under an id of its own, in one step; their ids. Those with the id of the same
+        control follow each other behind it, those with none at the end. They are made before the transaction, and
+        again when the kit has changed meanwhile."""
         while True:
             head = self.index_hash(kit)
-            index, at, made = self.index_by_hash(head), after, []
-            for make in makes:
-                index, at = with_control(index, at)
-                made.append(control_text(make(at)))
+            index, last, made = self.index_by_hash(head), dict[str, str](), []
+            for after, make in makes:
+                index, new = with_control(index, last.get(after, after))
+                last[after] = new
+                made.append(control_text(make(new)))
             with self._database.writing() as session:
                 row = self._rows.kit(session, kit)
                 if row.head != head:

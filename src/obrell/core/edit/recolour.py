@@ -156,13 +156,17 @@ class Recolour(Edit):
 
     def turn_of(self, control: Control, palette: Mapping[str, str]) -> float:
         """By how much hues of that control are turned, degrees."""
-        return self.by if self.to_hue is None else self.to_hue - self.hue_of(control, palette)
+        return self.turn_of_all([control], palette)
 
-    def hue_of(self, control: Control, palette: Mapping[str, str]) -> float:
+    def turn_of_all(self, controls: Iterable[Control], palette: Mapping[str, str]) -> float:
+        """Return by how much hues of controls are turned when all are turned alike, degrees."""
+        return self.by if self.to_hue is None else self.to_hue - self.hue_of(controls, palette)
+
+    def hue_of(self, controls: Iterable[Control], palette: Mapping[str, str]) -> float:
         """The hue that the chosen colours have together, degrees: of their sum in the plane of OKLab."""
         a = b = 0.0
         grouping = Grouping(palette)
-        for place in drawn_places(control):
+        for place in (place for control in controls for place in drawn_places(control)):
             if grouping.at(place) in self.groups:
                 _, chroma, hue = to_oklch(from_hex(literal(place.colour, palette)))
                 a += chroma * math.cos(math.radians(hue))
@@ -191,14 +195,14 @@ class Recolour(Edit):
 
 
 def recoloured_palette(
-    edit: Recolour, control: Control, palette: Mapping[str, str], colours: Mapping[str, str]
+    edit: Recolour, controls: Iterable[Control], palette: Mapping[str, str], colours: Mapping[str, str]
 ) -> dict[str, str]:
-    """The ``colours`` of swatches in one colourway, for another in which they turn a control as an edit would, that
+    """The ``colours`` of swatches in one colourway, for another in which they turn controls as an edit would, that
     is measured by the swatches' own; raises ``Refused`` when nothing of what is to be turned follows a swatch."""
     wanted = [name for name in edit.groups if name in palette]
     if not wanted:
         raise Refused("None of these colours follow a swatch yet, so a colourway would not change them.")
-    turn = edit.turn_of(control, palette)
+    turn = edit.turn_of_all(controls, palette)
     to = colours.get(edit.swatch or "")
     return {**colours, **{name: to or turned_in_hue(colours[name], turn, edit.strength) for name in wanted}}
 
@@ -209,11 +213,11 @@ def turns(control: Control, groups: Collection[str], palette: Mapping[str, str])
     return any(grouping.at(place) in groups for place in drawn_places(control))
 
 
-def hues_from(control: Control, groups: tuple[str, ...], palette: Mapping[str, str]) -> list[float]:
-    """Twelve hues all the way round, degrees, from that which groups of a control have; none without any."""
-    if not groups:
+def hues_from(controls: Collection[Control], groups: tuple[str, ...], palette: Mapping[str, str]) -> list[float]:
+    """Twelve hues all the way round, degrees, from that which groups of controls have; none without any."""
+    if not groups or not controls:
         return []
-    hue = Recolour(groups=groups).hue_of(control, palette)
+    hue = Recolour(groups=groups).hue_of(controls, palette)
     return [round((hue + step * 360 / HUES) % 360, 1) for step in range(HUES)]
 
 

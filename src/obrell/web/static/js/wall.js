@@ -51,11 +51,12 @@ async function askIn(place, address) {
   place.innerHTML = text;
   htmx.process(place);
   // What is tried on the Wall stands beside it.
-  const tries = place.querySelector("#follow-form");
+  const tries = place.querySelector("#follow-form, #recolour-form");
   place.classList.toggle("beside-wall", Boolean(tries));
   if (tries) place.show();
   else place.showModal();
   place.querySelector("input")?.focus();
+  hues.begin();
   tryLinks();
 }
 
@@ -105,7 +106,7 @@ async function letFollow(form) {
 
 asking.addEventListener("change", tryLinks);
 asking.addEventListener("close", () => {
-  if (asking.querySelector("#follow-form")) trying.end(kept);
+  if (asking.classList.contains("beside-wall")) trying.end(kept);
   kept = false;
 });
 asking.addEventListener("keydown", ({ key }) => key === "Escape" && asking.close());
@@ -220,7 +221,14 @@ async function refresh() {
 
 const trying = new Trying(kit, new URLSearchParams(location.search).get("colourway") ?? "day", hear);
 const chooser = new SwatchChooser({ kit, take, trying });
-startHues(asking, () => htmx.process(asking));
+const hues = startHues(asking, {
+  kit,
+  trying,
+  take,
+  written: (same) => {
+    kept = same;
+  },
+});
 orderByDragging((swatch, to) =>
   htmx.ajax("POST", `/kits/${kit}/swatches/${swatch}/move`, { target: "#wall", values: { to } }),
 );

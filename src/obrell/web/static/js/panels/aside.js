@@ -7,7 +7,7 @@
 import { byId, closest } from "../ui/dom.js";
 import { morphInner } from "../ui/morph.js";
 import { Newest } from "../ui/newest.js";
-import { ask, wordsOf } from "../ui/page.js";
+import { ask, JSON_TYPE, say, wordsOf } from "../ui/page.js";
 import { linksIn } from "./follow_form.js";
 import { share } from "./sharing.js";
 import { Recolouring } from "./recolouring.js";
@@ -22,9 +22,12 @@ class Aside {
     this.bench = bench;
     this.panel = byId("aside");
     this.newest = new Newest();
-    this.recolouring = new Recolouring(bench, this.panel, {
+    this.recolouring = new Recolouring(this.panel, {
+      preview: (edit) => bench.stage.preview(edit),
+      contrast: (edit) => this.#send("contrast", { edit, seen: bench.stage.seen }),
+      keep: (how, edits, name) => this.#send(`recolour/${how}`, { edits, name, seen: bench.stage.seen }),
+      kept: (how, text) => this.#recoloured(how, JSON.parse(text)),
       again: (more) => this.#fetch("recolour", more),
-      close: () => this.close(),
       fault: (words) => this.#fault(words),
     });
     bench.openAside = (name, more) => this.open(name, more);
@@ -66,6 +69,22 @@ class Aside {
     return ok;
   }
 
+  /** @param {string} where @param {object} body */
+  #send(where, body) {
+    const how = { method: "POST", body: JSON.stringify(body), headers: JSON_TYPE };
+    return ask(`${this.bench.api.base}/${where}`, how);
+  }
+
+  /** New colourways or controls are there. @param {string} how @param {{ids: string[], said: string}} made */
+  #recoloured(how, { ids, said }) {
+    const { bench } = this;
+    if (how === "colourway") bench.stage.colourway = ids[ids.length - 1];
+    this.close();
+    say(said);
+    bench.refresh();
+    bench.stage.request();
+  }
+
   /** What is typed in it meanwhile stays, and keeps the focus. @param {string} html */
   #write(html) {
     if (this.panel.hidden) this.panel.innerHTML = html;
@@ -99,6 +118,7 @@ class Aside {
       else this.close();
       return;
     }
+    await this.recolouring.settled;
     const edit = this.#edit();
     if (!edit) {
       this.#fault("Nothing is chosen.");

@@ -1,61 +1,115 @@
-/** The sheet of hues for several controls: asked for anew when others are ticked, read when a hue is chosen. */
-import { all } from "../ui/dom.js";
-import { ask, wordsOf } from "../ui/page.js";
+/**
+ * The sheet of hues for several controls of a kit, which are tried where they stand on the Wall.
+ *
+ * @typedef {import("../ui/types.js").Edit} Edit
+ * @typedef {{kit: string, trying: import("./trying.js").Trying, take: (html: string) => void,
+ *   written: (kept: boolean) => void}} Wall
+ */
+import { all, byId } from "../ui/dom.js";
+import { morphInner } from "../ui/morph.js";
+import { Newest } from "../ui/newest.js";
+import { ask, JSON_TYPE, wordsOf } from "../ui/page.js";
+import { Recolouring } from "./recolouring.js";
 
-/** What a form says, as a query; lists that are empty are said too. @param {HTMLFormElement} form */
-function said(form) {
-  const query = new URLSearchParams([...new FormData(form)].map(([name, value]) => [name, String(value)]));
-  for (const name of ["control", "group"]) if (!query.has(name)) query.set(name, "");
-  return query;
-}
+class KitHues {
+  /** @param {HTMLElement} box @param {Wall} wall */
+  constructor(box, wall) {
+    this.box = box;
+    this.wall = wall;
+    this.newest = new Newest();
+    this.hues = new Recolouring(box, {
+      preview: (edit) => this.#preview(edit),
+      contrast: (edit) => this.#send("/contrast", { edit }),
+      keep: (how, edits, name) => this.#send(`/${how}`, { edits, name }),
+      kept: (_, text) => this.#written(text, false),
+      again: (more) => this.#again(more),
+      fault: (words) => this.#fault(words),
+    });
+    box.addEventListener("submit", (event) => {
+      if (event.target !== this.hues.form) return;
+      event.preventDefault();
+      this.#recolour();
+    });
+    // What comes into view is tried, too.
+    byId("wall").addEventListener("scroll", () => this.hues.form && this.#preview(this.hues.chosen), true);
+  }
 
-/** What the sheet of hues is asked for by. @param {HTMLFormElement} form */
-function asked(form) {
-  const query = said(form);
-  query.delete("to_hue");
-  return query.toString();
-}
+  /** @returns {string[]} the ticked controls */
+  get ticked() {
+    const { form } = this.hues;
+    return form ? new FormData(form).getAll("control").map(String) : [];
+  }
 
-/** @param {HTMLElement} place @param {HTMLFormElement} form @param {() => void} written */
-async function again(place, form, written) {
-  const query = asked(form);
-  const answer = await ask(`${form.dataset.again}?${query}`);
-  const text = await answer.text();
-  // What was ticked meanwhile is asked for by itself.
-  if (asked(form) !== query || !place.contains(form)) return;
-  if (answer.ok) {
-    place.innerHTML = text;
-    written();
-  } else form.querySelector(".fault")?.replaceChildren(wordsOf(text));
-}
+  /** @param {Edit|null} edit */
+  #preview(edit) {
+    const { ticked } = this;
+    const { trying } = this.wall;
+    trying.only(ticked);
+    if (edit && ticked.length) trying.show({}, {}, { edit, only: ticked });
+    else trying.end(false);
+  }
 
-/** What a hue does to what is read. @param {HTMLFormElement} form */
-async function read(form) {
-  const query = said(form);
-  const answer = await ask(`${form.dataset.again}/contrast?${query}`);
-  const text = await answer.text();
-  const place = form.querySelector(".kit-contrasts");
-  if (place && answer.ok && said(form).get("to_hue") === query.get("to_hue")) place.innerHTML = text;
-}
+  /** @param {string} where @param {object} more */
+  #send(where, more) {
+    const { colourway } = this.wall.trying;
+    const way = colourway === "all" ? {} : { colourway };
+    const body = JSON.stringify({ controls: this.ticked, ...way, ...more });
+    const address = `/kits/${this.wall.kit}/recolour${where}${location.search}`;
+    return ask(address, { method: "POST", body, headers: JSON_TYPE });
+  }
 
-/** The button that was pressed says that it is at work. @param {ParentNode} place @param {boolean} on */
-function wait(place, on) {
-  for (const button of all("[data-waits]", place)) {
-    if (!(button instanceof HTMLButtonElement)) continue;
-    if (on) button.dataset.words = button.textContent ?? "";
-    button.textContent = (on ? button.dataset.waits : button.dataset.words) ?? button.textContent;
-    button.disabled = on;
+  /** @param {Object<string, string>} more @returns {Promise<boolean>} whether it is there */
+  async #again(more) {
+    const query = new URLSearchParams({ ...Object.fromEntries(new URLSearchParams(location.search)), ...more });
+    const answer = await this.newest.of(ask(`/kits/${this.wall.kit}/recolour?${query}`));
+    if (!answer) return false;
+    const text = await answer.text();
+    if (!this.hues.form) return false;
+    if (answer.ok) morphInner(this.box, text);
+    else this.#fault(wordsOf(text));
+    return answer.ok;
+  }
+
+  async #recolour() {
+    await this.hues.settled;
+    const { chosen, form } = this.hues;
+    if (!chosen || !form) {
+      this.#fault("Choose a hue first.");
+      return;
+    }
+    const free = waiting(form);
+    const answer = await this.#send("", { edit: chosen });
+    const text = await answer.text();
+    free();
+    if (answer.ok) this.#written(text, true);
+    else this.#fault(wordsOf(text));
+  }
+
+  /** @param {string} html of the Wall @param {boolean} kept what was tried is what it shows */
+  #written(html, kept) {
+    this.hues.begin();
+    this.wall.written(kept);
+    this.wall.take(html);
+  }
+
+  /** @param {string} words */
+  #fault(words) {
+    this.hues.form?.querySelector(".fault")?.replaceChildren(words);
   }
 }
 
-/** @param {HTMLElement} place of the form @param {() => void} written after it was written anew */
-export function startHues(place, written) {
-  place.addEventListener("change", ({ target }) => {
-    const form = target instanceof HTMLInputElement ? target.form : null;
-    if (!form?.dataset.again || !(target instanceof HTMLInputElement)) return;
-    if ("again" in target.dataset) again(place, form, written);
-    else if (target.name === "to_hue") read(form);
-  });
-  place.addEventListener("htmx:beforeRequest", () => wait(place, true));
-  place.addEventListener("htmx:afterRequest", () => wait(place, false));
+/** The button says that it is at work. @param {HTMLFormElement} form @returns {() => void} it is done */
+function waiting(form) {
+  const [button] = all(".pill.go", form);
+  if (!(button instanceof HTMLButtonElement)) return () => {};
+  const words = button.textContent ?? "";
+  button.textContent = "Recolouring …";
+  button.disabled = true;
+  return () => {
+    button.textContent = words;
+    button.disabled = false;
+  };
 }
+
+/** @param {HTMLElement} box that the form is in @param {Wall} wall */
+export const startHues = (box, wall) => new KitHues(box, wall).hues;

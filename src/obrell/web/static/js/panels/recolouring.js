@@ -1,52 +1,55 @@
 /**
- * Hues of the very art: hovered they are seen on the stage, pressed they are chosen, kept in one of three ways.
+ * Hues of the very art: hovered they are tried, pressed they are chosen, kept in one of three ways.
  *
- * @typedef {import("../ui/types.js").Bench} Bench
  * @typedef {import("../ui/types.js").Edit} Edit
- * @typedef {{again: (more: Object<string, string>) => Promise<boolean>, close: () => void,
- *   fault: (words: string) => void}} Panel
+ * @typedef {{
+ *   preview: (edit: Edit|null) => void,
+ *   contrast: (edit: Edit) => Promise<Response>,
+ *   keep: (how: string, edits: Edit[], name: string) => Promise<Response>,
+ *   kept: (how: string, text: string) => void,
+ *   again: (more: Object<string, string>) => Promise<boolean>,
+ *   fault: (words: string) => void,
+ * }} Place where the art is tried, and what is done there: a Bench, or a Wall
  */
-import { all, byId, closest } from "../ui/dom.js";
-import { ask, JSON_TYPE, say, wordsOf } from "../ui/page.js";
+import { all, closest } from "../ui/dom.js";
+import { wordsOf } from "../ui/page.js";
 
 /** One more of several, or one less. @param {HTMLElement[]} tiles @param {HTMLElement} tile */
 const toggled = (tiles, tile) => (tiles.includes(tile) ? tiles.filter((one) => one !== tile) : [...tiles, tile]);
 
-/** A name for each: those that were typed with commas between, else the one that was typed, with the hue.
- * @param {string} typed @param {HTMLElement[]} tiles */
-function namesOf(typed, tiles) {
-  const names = typed.split(",").map((one) => one.trim());
-  if (tiles.length === 1) return [typed];
-  if (names.length === tiles.length) return names;
-  return tiles.map((tile) => `${typed} ${tile.textContent?.trim() || tile.title}`);
+/** What a tile does. @param {HTMLElement} tile @returns {Edit} */
+const meant = (tile) => JSON.parse(tile.dataset.recolour ?? "null");
+
+/** What the sheet is asked for by. @param {HTMLFormElement} form @returns {Object<string, string>} */
+function asked(form) {
+  const data = new FormData(form);
+  const lists = { groups: data.getAll("group").join(","), controls: data.getAll("control").join(",") };
+  const rest = Object.fromEntries(["strength", "target", "way"].map((name) => [name, String(data.get(name) ?? "")]));
+  return { ...lists, ...rest };
 }
 
 export class Recolouring {
-  /** @param {Bench} bench @param {HTMLElement} place @param {Panel} panel */
-  constructor(bench, place, panel) {
-    this.bench = bench;
+  /** @param {HTMLElement} box that the form is in @param {Place} place */
+  constructor(box, place) {
+    this.box = box;
     this.place = place;
-    this.panel = panel;
     /** @type {Edit|null} */
     this.chosen = null;
     /** Tiles that are chosen, the one that is seen last. @type {HTMLElement[]} */
     this.tiles = [];
     /** Counts what was asked for: the newest answer wins. */
     this.turn = 0;
-    place.addEventListener("pointerover", (event) => this.#hover(event));
-    place.addEventListener("focusin", (event) => this.#hover(event));
-    place.addEventListener("pointerout", (event) => {
-      if (closest(event, "[data-recolour]")) bench.stage.preview(this.chosen);
+    /** The sheet that is asked for anew, until it is there. @type {Promise<void>} */
+    this.settled = Promise.resolve();
+    box.addEventListener("pointerover", (event) => this.#hover(event));
+    box.addEventListener("focusin", (event) => this.#hover(event));
+    box.addEventListener("pointerout", (event) => {
+      if (closest(event, "[data-recolour]")) place.preview(this.chosen);
     });
-    place.addEventListener("click", (event) => {
-      const tile = closest(event, "[data-recolour]");
-      if (tile) this.#choose(event.shiftKey ? toggled(this.tiles, tile) : [tile]);
-      const keep = closest(event, "[data-keep]")?.dataset.keep;
-      if (keep) this.#keepAs(keep);
-    });
-    place.addEventListener("change", ({ target }) => {
-      if (target instanceof HTMLSelectElement && this.tiles.length) this.#choose(this.tiles);
-      if (target instanceof HTMLInputElement && this.#form?.contains(target) && target.name !== "name") this.#again();
+    box.addEventListener("click", (event) => this.#click(event));
+    box.addEventListener("change", ({ target }) => {
+      const field = target instanceof HTMLInputElement || target instanceof HTMLSelectElement ? target : null;
+      if (field && this.form?.contains(field) && field.name !== "name") this.#again();
     });
   }
 
@@ -57,90 +60,84 @@ export class Recolouring {
     this.turn += 1;
   }
 
-  get #form() {
-    const form = this.place.querySelector("#recolour-form");
+  get form() {
+    const form = this.box.querySelector("#recolour-form");
     return form instanceof HTMLFormElement ? form : null;
   }
 
   /** @param {Event} event */
   #hover(event) {
     const tile = closest(event, "[data-recolour]");
-    if (tile) this.bench.stage.preview(this.#meant(tile));
+    if (tile) this.place.preview(meant(tile));
   }
 
-  /** What a tile does, as the form says it is done. @param {HTMLElement} tile @returns {Edit} */
-  #meant(tile) {
-    const way = String(new FormData(this.#form ?? undefined).get("way") ?? "turn");
-    if (way === "turn") return JSON.parse(tile.dataset.recolour ?? "null");
-    return { ...JSON.parse(tile.dataset.tint ?? "null"), mode: way };
+  /** @param {MouseEvent} event */
+  #click(event) {
+    const tile = closest(event, "[data-recolour]");
+    if (tile) this.#choose(event.shiftKey ? toggled(this.tiles, tile) : [tile]);
+    const keep = closest(event, "[data-keep]")?.dataset.keep;
+    if (keep) this.#keepAs(keep);
+    const tick = closest(event, "[data-tick]")?.dataset.tick;
+    if (tick) this.#tick(tick === "all");
+  }
+
+  /** All controls, or none. @param {boolean} on */
+  #tick(on) {
+    for (const box of all("[name=control]", this.box)) if (box instanceof HTMLInputElement) box.checked = on;
+    this.#again();
   }
 
   /** @param {HTMLElement[]} tiles */
   #choose(tiles) {
     this.tiles = tiles;
     const last = tiles[tiles.length - 1];
-    this.chosen = last ? this.#meant(last) : null;
-    for (const tile of all("[data-recolour]", this.place))
+    this.chosen = last ? meant(last) : null;
+    for (const tile of all("[data-recolour]", this.box))
       tile.setAttribute("aria-pressed", String(tiles.includes(tile)));
-    this.bench.stage.preview(this.chosen);
-    if (last) this.#contrast();
+    this.place.preview(this.chosen);
+    if (this.chosen) this.#contrast(this.chosen);
   }
 
-  /** What it does to what is read. */
-  async #contrast() {
+  /** What it does to what is read. @param {Edit} edit */
+  async #contrast(edit) {
     this.turn += 1;
-    const { turn, bench } = this;
-    const body = JSON.stringify({ edit: this.chosen, seen: bench.stage.seen });
-    const answer = await ask(`${bench.api.base}/contrast`, { method: "POST", body, headers: JSON_TYPE });
+    const { turn } = this;
+    const answer = await this.place.contrast(edit);
     const text = await answer.text();
-    if (turn !== this.turn || !this.#form) return;
-    if (answer.ok) byId("contrasts").innerHTML = text;
-    else this.panel.fault(wordsOf(text));
+    const said = this.form?.querySelector("#contrasts");
+    if (turn !== this.turn || !said) return;
+    if (answer.ok) said.innerHTML = text;
+    else this.place.fault(wordsOf(text));
   }
 
-  /** Other groups, another strength, another aim: the sheet is asked for anew. */
-  async #again() {
-    const form = this.#form;
-    if (!form) return;
-    const data = new FormData(form);
-    const groups = data.getAll("group").join(",");
-    const more = { groups, strength: String(data.get("strength")), target: String(data.get("target")) };
+  /** Other groups, another strength, another aim: the sheet is asked for anew, and what was chosen stays so where it
+   * is still there. */
+  #again() {
+    const { form } = this;
+    if (form) this.settled = this.#anew(form);
+  }
+
+  /** @param {HTMLFormElement} form */
+  async #anew(form) {
+    const names = this.tiles.map((tile) => tile.textContent?.trim() || tile.title);
     this.begin();
-    this.bench.stage.preview(null);
-    await this.panel.again(more);
+    if (!(await this.place.again(asked(form)))) return;
+    const tiles = all("[data-recolour]", this.box);
+    this.#choose(tiles.filter((tile) => names.includes(tile.textContent?.trim() || tile.title)));
   }
 
   /** @param {string} how */
   async #keepAs(how) {
-    const name = String(new FormData(this.#form ?? undefined).get("name") ?? "").trim();
-    if (!this.chosen || !name) {
-      this.panel.fault(this.chosen ? "Name it first." : "Choose a hue first.");
+    await this.settled;
+    const { form } = this;
+    const name = String(new FormData(form ?? undefined).get("name") ?? "").trim();
+    if (!form || !this.chosen || !name) {
+      this.place.fault(this.chosen ? "Name it first." : "Choose a hue first.");
       return;
     }
-    const { bench } = this;
-    const edits = this.tiles.map((tile) => this.#meant(tile));
-    const names = namesOf(name, this.tiles);
-    const { seen } = bench.stage;
-    // Colourways are made one after the other, new controls together.
-    const bodies =
-      how === "control" ? [{ edits, names }] : edits.map((edit, number) => ({ edit, name: names[number], seen }));
-    for (const body of bodies) {
-      const answer = await ask(`${bench.api.base}/recolour/${how}`, {
-        method: "POST",
-        body: JSON.stringify(body),
-        headers: JSON_TYPE,
-      });
-      const text = await answer.text();
-      if (!answer.ok) {
-        this.panel.fault(wordsOf(text));
-        return;
-      }
-      if (how === "colourway") bench.stage.colourway = JSON.parse(text).id;
-    }
-    this.panel.close();
-    const made = names.map((one) => `“${one}”`).join(", ");
-    say(`Made the ${how}${names.length > 1 ? "s" : ""} ${made}.`);
-    bench.refresh();
-    bench.stage.request();
+    const answer = await this.place.keep(how, this.tiles.map(meant), name);
+    const text = await answer.text();
+    if (answer.ok) this.place.kept(how, text);
+    else this.place.fault(wordsOf(text));
   }
 }

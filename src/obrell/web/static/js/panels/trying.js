@@ -23,6 +23,10 @@ export class Trying {
     /** @type {Map<string, Art>} by control */
     this.arts = new Map();
     this.seq = 0;
+    /** What was asked for last when that ended: answers to it come too late. */
+    this.ended = 0;
+    /** Whether nothing is shown of what was drawn before. */
+    this.anew = true;
     this.busy = false;
     this.sentAt = 0;
     /** @type {object|null} */
@@ -38,12 +42,13 @@ export class Trying {
   }
 
   /**
-   * Show what follows swatches in other colours, or what would follow them.
+   * Show what follows swatches in other colours, or what would follow them, or some controls with an edit.
    *
    * @param {Object<string, string>} colours by swatch @param {Object<string, object>} [links] by colour
+   * @param {object} [more] the edit, and of which controls
    */
-  show(colours, links = {}) {
-    this.next = this.asked(colours, links);
+  show(colours, links = {}, more = {}) {
+    this.next = { ...this.asked(colours, links), ...more };
     this.#send();
   }
 
@@ -61,7 +66,8 @@ export class Trying {
     if (this.busy || !this.next || !this.link.open) return;
     this.busy = true;
     this.sentAt = performance.now();
-    this.link.send(this.next);
+    this.link.send({ ...this.next, anew: this.anew });
+    this.anew = false;
     this.next = null;
   }
 
@@ -70,7 +76,7 @@ export class Trying {
     this.busy = false;
     if (header.words) trouble(header.words);
     let at = offset;
-    for (const tile of header.tiles) {
+    for (const tile of header.seq > this.ended ? header.tiles : []) {
       this.#paint(tile, data, at);
       at += tile.box[2] * tile.box[3] * PIXEL_BYTES;
     }
@@ -102,18 +108,32 @@ export class Trying {
    * @param {boolean} kept */
   end(kept) {
     this.next = null;
+    this.ended = this.seq;
+    this.anew = true;
     for (const [control, art] of this.arts) {
       const picture = placeOf(control)?.querySelector("img");
-      const reveal = () => {
-        art.canvas.classList.remove("tried");
-        art.canvas.remove();
-        placeOf(control)?.querySelector("img")?.classList.remove("covered");
-      };
-      if (kept && picture) awaitOther(picture, reveal);
-      else reveal();
+      if (kept && picture) awaitOther(picture, () => reveal(control, art));
+      else reveal(control, art);
     }
     this.arts.clear();
   }
+
+  /** Of all others the pictures that stand there are seen again. @param {string[]} controls */
+  only(controls) {
+    for (const [control, art] of this.arts) {
+      if (controls.includes(control)) continue;
+      reveal(control, art);
+      this.arts.delete(control);
+      this.anew = true;
+    }
+  }
+}
+
+/** The picture that stands there is seen again. @param {string} control @param {Art} art */
+function reveal(control, art) {
+  art.canvas.classList.remove("tried");
+  art.canvas.remove();
+  placeOf(control)?.querySelector("img")?.classList.remove("covered");
 }
 
 /** Once a picture shows something else, or takes too long to. @param {HTMLImageElement} picture
