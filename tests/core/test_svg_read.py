@@ -181,9 +181,9 @@ def test_of_many_stops_those_stay_that_make_the_ramp():
 
 
 def test_what_a_style_sheet_holds_and_is_not_read_is_said():
-    sheet = "@container (width > 1px){rect{fill:red}}@font-face{}rect{fill:color-mix(in lab, red, blue)}"
+    sheet = "@container (width > 1px){rect{fill:red}}@font-face{}rect{fill:color-mix(in hwb, red, blue)}"
     assert read_svg(svg(f"<style>{sheet}</style><path d='M0 0h9v9z'/>")).left_out == {
-        "@container in a style sheet": 1, "colour color-mix(in lab, red, blue)": 1,
+        "@container in a style sheet": 1, "colour color-mix(in hwb, red, blue)": 1,
     }  # fmt: skip
 
 

@@ -191,6 +191,8 @@ COLOURS = {
     "mixes_of_clear": ("color-mix(in srgb, #a31 40%, transparent)", "color-mix(in oklab, #a318 10%, #147 40%)", "#147"),
     "mixes_of_hues": ("color-mix(in oklch, #a31 30%, #147)", "color-mix(in hsl longer hue, red, 20% lime)", "color-mix(in lch, #1f8a92, #c9952c)"),
     "mixes_of_hues_turned": ("color-mix(in hsl increasing hue, #a31, #147)", "color-mix(in oklch decreasing hue, #a31, #147)", "color-mix(in oklch, #888, #a318)"),
+    "mixes_of_light": ("color-mix(in lab, #a31 30%, #147)", "color-mix(in xyz, red, 20% blue)", "color-mix(in display-p3, #a31, #3c6)"),
+    "light_of_others": ("color(from #a31 display-p3 r g calc(b * 2))", "color(from #3c6 xyz-d50 y x z)", "color-mix(in xyz-d50, #147, #fc08)"),
     "mixes_of_greys": ("color-mix(in lch, #888, #a31)", "color-mix(in hsl, #a31, white 40%)", "color-mix(in hsl longer hue, #a31, #cc4411)"),
     "relative": ("rgb(from #a31 b g r)", "hsl(from #1f8a92 calc(h + 40) s 60%)", "hwb(from #147 h 30% b / 70%)"),
     "relative_oklch": ("oklch(from #a31 calc(l + .1) c h)", "oklab(from #147 l b a)", "oklch(from #1f8a9280 l calc(c * 2) calc((h - 30) / 2) / calc(alpha / 2))"),

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Any
 
 import tinycss2
 
-from obrell.core.colour.relative import Read, channels_of
-from obrell.core.colour.spaces import Triple, decoded, encoded, from_hex, from_oklab, to_hex, to_oklab
+from obrell.core.colour.relative import Read, channels_of, function_of
+from obrell.core.colour.spaces import Triple, from_hex, to_hex
 
 Mix = Callable[[Triple, Triple, tuple[float, float], float], Triple]
+STRAIGHT = ("srgb", "srgb-linear", "display-p3", "lab", "oklab", "xyz", "xyz-d50", "xyz-d65")
+"""Spaces without a hue."""
 POLAR = {"hsl": ("s", 0.01), "lch": ("c", 0.01), "oklch": ("c", 4e-4)}
 """Spaces with a hue; a colour is grey, and has none, where this channel is below this number."""
 
@@ -51,18 +53,24 @@ def mixed(arguments: list[list[Any]], read: Read) -> tuple[str, float] | None:
 
 def _way(space: str, hue: list[str], read: Read) -> Mix | None:
     """Return what mixes two colours in a space, for shares of all channels and of the hue."""
-    if space in _MIXED_IN and not hue:
-        there, back = _MIXED_IN[space]
-        return lambda one, other, shares, _: back(_between(there(one), there(other), shares))
+    if space in STRAIGHT and not hue:
+        return lambda one, other, shares, _: _straight(space, (one, other), shares, read)
     turn = _TURNS.get(hue[0]) if len(hue) == 2 and hue[1] == "hue" else None if hue else _TURNS["shorter"]
     if space not in POLAR or turn is None:
         return None
     return lambda one, other, shares, share: _round(Circle(space, turn, read), (one, other), shares, share)
 
 
-def _between(one: Triple, other: Triple, shares: tuple[float, float]) -> Triple:
-    first, second, third = (a * shares[0] + b * shares[1] for a, b in zip(one, other, strict=True))
-    return first, second, third
+def _straight(space: str, colours: tuple[Triple, Triple], shares: tuple[float, float], read: Read) -> Triple:
+    """Return two colours mixed along the straight line between them in a space."""
+    one, other = (channels_of(space, rgb) for rgb in colours)
+    return _seen(space, (one[name] * shares[0] + other[name] * shares[1] for name in one), read)
+
+
+def _seen(space: str, channels: Iterable[float], read: Read) -> Triple:
+    found = read(function_of(space, channels))
+    assert found is not None
+    return from_hex(found[0])
 
 
 def _round(circle: Circle, colours: tuple[Triple, Triple], shares: tuple[float, float], share: float) -> Triple:
@@ -74,9 +82,7 @@ def _round(circle: Circle, colours: tuple[Triple, Triple], shares: tuple[float, 
     end = start if hues[1] is None else hues[1]
     values = {name: one[name] * shares[0] + other[name] * shares[1] for name in one}
     values["h"] = start + circle.turn(end - start) * share
-    found = circle.read(f"{circle.space}({' '.join(f'{value:.6f}' for value in values.values())})")
-    assert found is not None
-    return from_hex(found[0])
+    return _seen(circle.space, values.values(), circle.read)
 
 
 def _weighed(tokens: list[Any], read: Read) -> tuple[str, float, float | None] | None:
@@ -94,11 +100,6 @@ def _shares(first: float | None, second: float | None) -> tuple[float, float]:
     return first, 1 - first if second is None else second
 
 
-def _each(change: Callable[[float], float], rgb: Triple) -> Triple:
-    red, green, blue = map(change, rgb)
-    return red, green, blue
-
-
 def _shorter(way: float) -> float:
     return (way + 180) % 360 - 180
 
@@ -110,9 +111,3 @@ _TURNS: dict[str, Callable[[float], float]] = {
     "decreasing": lambda way: way % 360 - 360 if way % 360 else 0.0,
 }
 """How far hues turn, degrees, by the way that is asked for."""
-_MIXED_IN: dict[str, tuple[Callable[[Triple], Triple], Callable[[Triple], Triple]]] = {
-    "srgb": (lambda rgb: rgb, lambda rgb: rgb),
-    "srgb-linear": (lambda rgb: _each(decoded, rgb), lambda rgb: _each(encoded, rgb)),
-    "oklab": (to_oklab, from_oklab),
-}
-"""Spaces that colours are mixed in: to and from them."""

@@ -3,20 +3,22 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 import numpy as np
 import tinycss2
+from numpy.typing import NDArray
 from tinycss2 import color4
 
 from obrell.core.colour.notations import SPACES
-from obrell.core.colour.spaces import Triple, decoded, from_hex, to_oklab, to_oklch
-from obrell.core.colour.xyz import D50_OF_LINEAR
+from obrell.core.colour.spaces import Triple, decoded, encoded, from_hex, to_oklab, to_oklch
+from obrell.core.colour.xyz import D50_OF_LINEAR, P3_OF_LINEAR, XYZ_OF_LINEAR
 
 DECIMALS = 6
 SHARES = ("hsl", "hsla", "hwb")
 """Functions whose second and third numbers are percentages."""
+Matrix = NDArray[np.float64]
 Numbers = Mapping[str, float]
 Read = Callable[[str], tuple[str, float] | None]
 """Gives the ``#rrggbb`` and the opacity of a written colour."""
@@ -25,6 +27,12 @@ Read = Callable[[str], tuple[str, float] | None]
 def channels_of(name: str, rgb: Triple) -> dict[str, float]:
     """Return the channels of an encoded colour, each 0 to 1, as a function of CSS names and counts them."""
     return _CHANNELS[name](rgb)
+
+
+def function_of(space: str, channels: Iterable[float]) -> str:
+    """Return the function of CSS that writes channels of a space, as ``channels_of`` counts them."""
+    name, inner = ("color", f"{space} ") if space in _OF_COLOR else (space, "")
+    return f"{name}({inner}{' '.join(f'{value:.{DECIMALS}f}' for value in channels)})"
 
 
 def is_relative(arguments: list[list[Any]]) -> bool:
@@ -44,7 +52,7 @@ def written_out(name: str, tokens: list[Any], read: Read) -> str | None:
         space = rest[0].lower_value if rest and rest[0].type == "ident" else ""
         rest = rest[1:]
     channels = _CHANNELS.get(space or name)
-    if channels is None or (space in _CHANNELS) != (name == "color"):
+    if channels is None or (space in _OF_COLOR) != (name == "color"):
         return None
     known = channels(from_hex(found[0])) | {"alpha": found[1]}
     if len(rest) == 3:
@@ -118,6 +126,16 @@ def _hwb(rgb: Triple) -> tuple[float, ...]:
     return SPACES["hsl"].of(rgb)[0], min(rgb) * 100, (1 - max(rgb)) * 100
 
 
+def _p3(rgb: Triple) -> tuple[float, ...]:
+    linear = P3_OF_LINEAR @ np.array([decoded(one) for one in rgb])
+    return tuple(encoded(float(one)) for one in linear)
+
+
+def _light(matrix: Matrix) -> Callable[[Triple], dict[str, float]]:
+    """Return what gives the channels of a space of light."""
+    return lambda rgb: _named("xyz", tuple(map(float, matrix @ np.array([decoded(one) for one in rgb]))))
+
+
 def _lab(rgb: Triple) -> tuple[float, ...]:
     xyz = D50_OF_LINEAR @ np.array([decoded(one) for one in rgb])
     return tuple(map(float, color4.Color("xyz-d50", tuple(map(float, xyz)), 1.0).to("lab").coordinates))
@@ -128,7 +146,7 @@ def _lch(rgb: Triple) -> tuple[float, ...]:
     return lightness, math.hypot(a, b), math.degrees(math.atan2(b, a)) % 360
 
 
-_CHANNELS: dict[str, Callable[[Triple], dict[str, float]]] = {
+_OF_FUNCTION: dict[str, Callable[[Triple], dict[str, float]]] = {
     **dict.fromkeys(("rgb", "rgba"), lambda rgb: _named("rgb", SPACES["rgb"].of(rgb))),
     **dict.fromkeys(("hsl", "hsla"), lambda rgb: _named("hsl", SPACES["hsl"].of(rgb))),
     "hwb": lambda rgb: _named("hwb", _hwb(rgb)),
@@ -136,7 +154,15 @@ _CHANNELS: dict[str, Callable[[Triple], dict[str, float]]] = {
     "lch": lambda rgb: _named("lch", _lch(rgb)),
     "oklab": lambda rgb: _named("lab", to_oklab(rgb)),
     "oklch": lambda rgb: _named("lch", to_oklch(rgb)),
+}
+"""The channels of a colour by the function that writes them."""
+_OF_COLOR: dict[str, Callable[[Triple], dict[str, float]]] = {
     "srgb": lambda rgb: _named("rgb", rgb),
     "srgb-linear": lambda rgb: _named("rgb", tuple(map(decoded, rgb))),
+    "display-p3": lambda rgb: _named("rgb", _p3(rgb)),
+    "xyz": _light(XYZ_OF_LINEAR),
+    "xyz-d65": _light(XYZ_OF_LINEAR),
+    "xyz-d50": _light(D50_OF_LINEAR),
 }
-"""The channels of a colour by the function, or by the space of ``color()``: the numbers that CSS writes."""
+"""The channels of a colour by the space of ``color()``: the numbers that CSS writes."""
+_CHANNELS: dict[str, Callable[[Triple], dict[str, float]]] = _OF_FUNCTION | _OF_COLOR

@@ -22,3 +22,7 @@ XYZ_OF_P3 = np.array((
 ))  # fmt: skip
 D50_OF_LINEAR = np.linalg.inv(LINEAR_OF_XYZ @ D65_OF_D50)
 """Linear sRGB to XYZ adapted to D50."""
+XYZ_OF_LINEAR = np.linalg.inv(LINEAR_OF_XYZ)
+"""Linear sRGB to XYZ (D65)."""
+P3_OF_LINEAR = np.linalg.inv(LINEAR_OF_XYZ @ XYZ_OF_P3)
+"""Linear sRGB to linear Display P3."""
