@@ -5,6 +5,8 @@ from __future__ import annotations
 import io
 import re
 from itertools import pairwise
+from pathlib import Path
+from urllib.parse import urlsplit
 from urllib.request import urlopen
 
 import numpy as np
@@ -186,7 +188,8 @@ def test_a_knob_is_turned_by_hand_and_by_keys(page, common_server):
     knob.focus()
     page.keyboard.press("ArrowUp")
     expect(knob).to_have_attribute("aria-valuenow", "63")
-    until(page, lambda: near(page, "i6", as_delivered("c4", readings=(("level", 63.0),))))
+    settled(page, "i6", "hover")
+    until(page, lambda: near(page, "i6", as_delivered("c4", "hover", readings=(("level", 63.0),))))
     page.keyboard.press("End")
     expect(knob).to_have_attribute("aria-valuenow", "100")
     page.mouse.move(x, y)
@@ -225,8 +228,8 @@ def test_what_has_to_be_held_is_confirmed_in_its_time(page, common_server):
     page.mouse.down()
     until(page, lambda: "Emergency hold confirmed" in log(page))
     page.mouse.up()
-    settled(page, "i10", "latched")
-    assert near(page, "i10", as_delivered("c9", "latched"))
+    settled(page, "i10", "latched+hover")
+    assert near(page, "i10", as_delivered("c9", "latched+hover"))
     assert log(page) == ["Emergency hold pressed", "Emergency hold confirmed", "Emergency hold released"]
 
 
@@ -643,6 +646,18 @@ def shared(common_server, tmp_path_factory):
     return place.as_uri()
 
 
+def test_the_panel_is_taken_as_the_page_that_was_drawn(page, common_server, shared):
+    open_panel(page, common_server.url)
+    with page.expect_download() as taken:
+        page.locator("#share").click()
+    expect(page.locator("#share")).to_have_text("Share as a page")
+    assert taken.value.path().read_bytes() == Path(urlsplit(shared).path).read_bytes()
+    page.route("**/page.html", lambda route: route.fulfill(status=422, body='{"words": "It is too large."}'))
+    page.locator("#share").click()
+    expect(page.locator("#trouble")).to_have_text("It is too large.")
+    expect(page.locator("#share")).to_have_text("Share as a page")
+
+
 def alone(chromium, shared, **how):
     """A window without a network on that page, and what it asked for beside."""
     context = chromium.new_context(viewport={"width": 1100, "height": 800}, offline=True, **how)
@@ -676,7 +691,8 @@ def test_the_shared_page_is_operated_from_a_disk_without_any_request(chromium, s
     piece(page, "i6").focus()
     page.keyboard.press("Home")
     expect(piece(page, "i6")).to_have_attribute("aria-valuenow", "0")
-    until(page, lambda: near(page, "i6", as_delivered("c4", readings=(("level", 0.0),))))
+    expect(piece(page, "i6").locator("canvas[data-state=focus]")).to_have_count(1)
+    until(page, lambda: near(page, "i6", as_delivered("c4", "focus", readings=(("level", 0.0),))))
     page.mouse.move(*middle(page, "i10"))
     page.mouse.down()
     expect(piece(page, "i10").locator("canvas[data-state='latched+pressed']")).to_have_count(1)
@@ -728,4 +744,8 @@ def test_the_shared_page_is_hovered_over_pressed_and_switched_without_a_script(c
     assert shown("i12") == ["on"]
     page.mouse.click(*middle(page, "i12"))
     assert shown("i12") == ["rest"]
+    page.mouse.down()
+    assert shown("i12") == ["rest"]
+    page.mouse.up()
+    assert shown("i12") == ["on"]
     page.context.close()

@@ -51,7 +51,7 @@ def pixels_of(page: Page, ident: str) -> np.ndarray:
 
 def settled(page: Page, ident: str, state: str = "") -> None:
     """Wait until nothing moves there any more, in a state perhaps."""
-    mark = f"[data-still={state}]" if state else "[data-still]"
+    mark = f"[data-still='{state}']" if state else "[data-still]"
     expect(piece(page, ident).locator(f"canvas{mark}")).to_have_count(1)
 
 

@@ -172,6 +172,9 @@ def test_several_controls_go_towards_a_colour_follow_a_swatch_or_are_tinted(clie
     _, tints = wall_sheet(client, controls="c3", way="hue")
     assert "1 control" in client.post(f"{KIT}/recolour", json={"controls": ["c3"], "edit": tints[4]}).text
     assert "Tick controls" in wall_sheet(client, controls="")[0]
+    # What was ticked of other controls is not here: what usually is turned takes its place, but for nothing at all.
+    assert wall_sheet(client, controls="c12", groups="tarn")[1][0]["groups"] == ["moss"]
+    assert wall_sheet(client, controls="c12", groups="")[1] == []
 
 
 def test_several_hues_of_several_controls_are_kept_in_one_go(client):

@@ -61,9 +61,13 @@ class Sheet:
         return groups_of(self.controls, self.kit.swatches)
 
     def chosen(self, groups: Sequence[Group]) -> tuple[str, ...]:
-        """Return those of the groups that are turned, by their ids."""
-        asked = self.wish.groups
-        return usual(groups) if asked is None else tuple(one for one in asked.split(",") if one)
+        """Return those of the groups that are turned, by their ids: what is asked for; where that is not there, as
+        after other controls were ticked, what usually is."""
+        if self.wish.groups is None:
+            return usual(groups)
+        asked = [one for one in self.wish.groups.split(",") if one]
+        there = {one.id for one in groups}
+        return tuple(one for one in asked if one in there) or (usual(groups) if asked else ())
 
     def turns(self, control: Control, chosen: Collection[str]) -> bool:
         """Return whether a control is changed when groups are turned; a tint changes every one."""

@@ -18,6 +18,8 @@ from obrell.core.trial.composing import ground_of
 from obrell.core.trial.operating import rules
 from obrell.core.trial.reach import Reach
 from obrell.core.trial.sharing import MOST_FRAMES_PX, Pictured, pictured, smallest
+from obrell.core.values.base import canonical_json, text_hash
+from obrell.core.workspace import Kept
 from obrell.web.assets import STATIC
 from obrell.web.pages import block
 from obrell.web.trial_view import pieces_of, screen_json
@@ -33,17 +35,28 @@ TOLD = (
 """What the script needs of a piece, as the panel's own script does."""
 
 
+_PAGES = Kept[str](32 << 20, size=len)
+
+
 def shared_page(kit: str, here: Opened, cache: PixelCache) -> str:
-    """The page as HTML."""
+    """The page as HTML; what was drawn is given again while nothing has changed."""
+    stored = tuple((name, one.hash) for name, one in here.stored.items())
+    key = (kit, here.panel.id, text_hash(canonical_json(here.index)), stored)
+    return _PAGES.get(key, lambda: _drawn(kit, here, cache))
+
+
+def _drawn(kit: str, here: Opened, cache: PixelCache) -> str:
     panel, density = here.panel, here.panel.density
     screen = screen_json(kit, here, Reach(None, None))
     known = {one["id"]: one for one in screen["pieces"]}
     lit = {move["placement"] for source in screen["sources"] for move in source["moves"] if not move["reading"]}
-    pieces, data, strips, left = [], [], dict[str, int](), MOST_FRAMES_PX
-    for piece in pieces_of(here):
+    pieces, data, strips, left, placed = [], [], dict[str, int](), MOST_FRAMES_PX, list(pieces_of(here))
+    for number, piece in enumerate(placed):
         ident = piece.placement.id
+        # Each has its share of the frames, with what those before it left.
+        share = left // (len(placed) - number)
         made = pictured(
-            here.index, piece.control, piece.placement, density, switched=ident in lit, most=left, cache=cache
+            here.index, piece.control, piece.placement, density, switched=ident in lit, most=share, cache=cache
         )  # fmt: skip
         left -= made.rendered
         pieces.append(_placed(known[ident], made, density))

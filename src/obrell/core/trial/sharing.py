@@ -31,7 +31,7 @@ SAMPLES = 24
 """Places of an easing's curve."""
 HAPPENINGS = ("enter", "leave", "press", "release", "key", "unkey", "focus", "blur")
 LONG_MS = 20_000.0
-MOST_FRAMES_PX = 12_000_000
+MOST_FRAMES_PX = 8_000_000
 """Device px that are rendered for the frames of one page: what comes after is faded."""
 SAME = 2
 """Steps of 255 by which a frame may differ from both its ends faded over each other, without being carried along."""
@@ -88,7 +88,9 @@ def pictured(
     shown = None if moved is None else _numbers(seen, moved, numbers, states)
     timings = by_pair(states, lambda start, end: _timing(control, start, end))
     frames, rendered = {}, 0
-    for start, end in dict.fromkeys(_pairs(control, placement, switched)):
+    pairs = dict.fromkeys(_pairs(control, placement, switched))
+    # Those of single states are seen most: what lies over one another comes after them.
+    for start, end in sorted(pairs, key=lambda pair: "".join(pair).count("+")):
         found, drawn = _frames(seen, start, end, numbers, most - rendered)
         rendered += drawn
         if found is not None:

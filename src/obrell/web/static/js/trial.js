@@ -21,6 +21,7 @@ import { Saving } from "./trial/saving.js";
 import { startSheet } from "./trial/sheet.js";
 import { Sources } from "./trial/sources.js";
 import { Stand } from "./trial/stand.js";
+import { startTaking } from "./trial/taking.js";
 import { startTime } from "./trial/time.js";
 import { startTray } from "./trial/tray.js";
 import { Under } from "./trial/under.js";
@@ -58,6 +59,7 @@ export class Trial {
     this.under = new Under(this);
     this.sources = new Sources(this);
     startSheet(this);
+    startTaking(/** @type {HTMLAnchorElement} */ (byId("share")));
     new Hands(this);
     this.lens = new Lens(this);
     startTime(this);

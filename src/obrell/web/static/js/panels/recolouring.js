@@ -20,12 +20,17 @@ const toggled = (tiles, tile) => (tiles.includes(tile) ? tiles.filter((one) => o
 /** What a tile does. @param {HTMLElement} tile @returns {Edit} */
 const meant = (tile) => JSON.parse(tile.dataset.recolour ?? "null");
 
+/** The hue or the swatch that it says. @param {HTMLElement} tile */
+const nameOf = (tile) => tile.textContent?.trim() || tile.title;
+
 /** What the sheet is asked for by. @param {HTMLFormElement} form @returns {Object<string, string>} */
 function asked(form) {
   const data = new FormData(form);
-  const lists = { groups: data.getAll("group").join(","), controls: data.getAll("control").join(",") };
+  const lists = { controls: data.getAll("control").join(",") };
+  // Of no controls there are no groups: those of the next ones are not chosen yet.
+  const groups = form.elements.namedItem("group") ? { groups: data.getAll("group").join(",") } : {};
   const rest = Object.fromEntries(["strength", "target", "way"].map((name) => [name, String(data.get(name) ?? "")]));
-  return { ...lists, ...rest };
+  return { ...lists, ...groups, ...rest };
 }
 
 export class Recolouring {
@@ -92,8 +97,7 @@ export class Recolouring {
     this.tiles = tiles;
     const last = tiles[tiles.length - 1];
     this.chosen = last ? meant(last) : null;
-    for (const tile of all("[data-recolour]", this.box))
-      tile.setAttribute("aria-pressed", String(tiles.includes(tile)));
+    for (const tile of this.offered) tile.setAttribute("aria-pressed", String(tiles.includes(tile)));
     this.place.preview(this.chosen);
     if (this.chosen) this.#contrast(this.chosen);
   }
@@ -119,11 +123,19 @@ export class Recolouring {
 
   /** @param {HTMLFormElement} form */
   async #anew(form) {
-    const names = this.tiles.map((tile) => tile.textContent?.trim() || tile.title);
+    const before = this.offered;
+    const chosen = this.tiles.map((tile) => ({ name: nameOf(tile), at: before.indexOf(tile) }));
     this.begin();
     if (!(await this.place.again(asked(form)))) return;
-    const tiles = all("[data-recolour]", this.box);
-    this.#choose(tiles.filter((tile) => names.includes(tile.textContent?.trim() || tile.title)));
+    const now = this.offered;
+    // Hues that begin elsewhere, because other controls have others, take the places of those that were there.
+    const found = chosen.map(({ name, at }) => now.find((tile) => nameOf(tile) === name) ?? now[at]);
+    this.#choose(found.filter(Boolean));
+  }
+
+  /** All tiles that are there. @returns {HTMLElement[]} */
+  get offered() {
+    return all("[data-recolour]", this.box);
   }
 
   /** @param {string} how */
