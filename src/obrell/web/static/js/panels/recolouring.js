@@ -26,11 +26,12 @@ const nameOf = (tile) => tile.textContent?.trim() || tile.title;
 /** What the sheet is asked for by. @param {HTMLFormElement} form @returns {Object<string, string>} */
 function asked(form) {
   const data = new FormData(form);
+  /** @type {Object<string, string>} */
   const lists = { controls: data.getAll("control").join(",") };
   // Of no controls there are no groups: those of the next ones are not chosen yet.
-  const groups = form.elements.namedItem("group") ? { groups: data.getAll("group").join(",") } : {};
+  if (form.elements.namedItem("group")) lists.groups = data.getAll("group").join(",");
   const rest = Object.fromEntries(["strength", "target", "way"].map((name) => [name, String(data.get(name) ?? "")]));
-  return { ...lists, ...groups, ...rest };
+  return { ...lists, ...rest };
 }
 
 export class Recolouring {
