@@ -533,3 +533,15 @@ def test_the_art_is_shown_whole_after_its_canvas_changed_and_moves_out_from_unde
     page.locator("#undo").click()
     expect(page.locator("#zoom-now")).to_have_text(zoom)
     until(page, lambda: paper() == before)
+
+
+def test_a_key_for_what_is_selected_says_that_nothing_is(hand):
+    page = hand.page
+    for key in ("d", "Delete", "ArrowLeft", "k", "m"):
+        page.locator("#stage").focus()
+        page.keyboard.press(key)
+        expect(page.locator("#fault")).to_have_text("Select a part first.")
+        hand.put("b", (20, 20), (60, 50))
+        expect(page.locator("#fault")).not_to_contain_text("Select")
+        page.keyboard.press("Control+z")
+        expect(page.locator(".part")).to_have_count(0)

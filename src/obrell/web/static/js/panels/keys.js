@@ -16,6 +16,9 @@ const WAYS = { ".": 1, ",": -1, PageUp: 1, PageDown: -1 };
 /** Keys that only change what others mean. */
 const HELD = ["Shift", "Control", "Alt", "Meta", "CapsLock"];
 const REMOVING = ["Delete", "Backspace"];
+/** Letters of commands for what is selected. */
+const OF_PARTS = { d: "duplicate", k: "linked-copy" };
+const NOTHING_SELECTED = "Select a part first.";
 /** @param {string} key @returns {HTMLElement|null} */
 const drawKey = (key) => document.querySelector(`#sheet [data-draw][data-key="${CSS.escape(key)}"]`);
 /**
@@ -79,6 +82,7 @@ function led(bench, event, burst) {
   else if (handle) burst.add(marks.walk.at, dx, dy, handle);
   else if (marks.points.chosen.size) burst.add(marks.points.list.join(), dx, dy, (x, y) => marks.points.moved(x, y));
   else if (parts.length) burst.add(parts.join(), dx, dy, (x, y) => ({ kind: "move", parts, dx: x, dy: y }));
+  else if (closest(event, "#stage")) bench.complain(NOTHING_SELECTED);
   else return false;
   return true;
 }
@@ -99,6 +103,7 @@ function removed(bench, event) {
   if (marks.tool === "pen" && (event.key === "Enter" || event.key === "Backspace")) marks.pen.key(event.key);
   else if (removing && marks.points.chosen.size) marks.points.command("remove");
   else if (removing && selected.length) takeAway(bench, selected[0], effect);
+  else if (removing) bench.complain(NOTHING_SELECTED);
   else if (event.key === "Enter" && free && selected.length === 1) bench.do("rename");
   else return false;
   return true;
@@ -136,10 +141,8 @@ function walked(bench, event) {
 function commanded(bench, event) {
   /** @type {Object<string, () => void>} */
   const letters = { a: () => bench.openFinder(), m: () => bench.openLooks(), Escape: () => leave(bench) };
-  if (bench.state.selected.length) {
-    letters.d = () => bench.do("duplicate");
-    letters.k = () => bench.do("linked-copy");
-  }
+  for (const [letter, name] of Object.entries(OF_PARTS))
+    letters[letter] = () => (bench.state.selected.length ? bench.do(name) : bench.complain(NOTHING_SELECTED));
   const key = event.key === "Escape" ? event.key : event.key.toLowerCase();
   const tool = drawKey(key);
   const command = letters[key] || (tool && (() => bench.act(tool)));
