@@ -178,6 +178,24 @@ def test_controls_are_recoloured_where_they_stand_and_several_hues_kept_in_one_g
     expect(page.locator(".tile")).to_have_count(len(kit.controls))
 
 
+def test_a_hue_pressed_while_the_sheet_is_asked_for_anew_stays_chosen(page, server):
+    page.goto(f"{server.url}{LOCK}")
+    page.get_by_role("button", name="Recolour …").click()
+    expect(page.locator(".hues button")).to_have_count(12)
+    held = []
+    page.route("**/recolour?*", lambda route: held.append(route))
+    page.locator(".of-controls input[value=c4]").uncheck()
+    until(page, lambda: bool(held))
+    page.locator(".hues button").nth(5).click()
+    with page.expect_response("**/recolour?*"):
+        held[0].continue_()
+    expect(page.locator("#tile-c1 canvas.tried")).to_be_visible()
+    expect(page.locator(".hues button").nth(5)).to_have_attribute("aria-pressed", "true")
+    with page.expect_response(lambda answer: answer.url.endswith("/recolour")):
+        page.get_by_role("button", name="Recolour them").click()
+    expect(page.locator("#said")).to_contain_text("Recoloured to")
+
+
 def test_a_late_answer_ticks_nothing_again_and_takes_no_name_away(page, server):
     page.goto(f"{server.url}{LOCK}/controls/c12")
     wait_for_frame(page)

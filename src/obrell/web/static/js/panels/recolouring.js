@@ -43,6 +43,8 @@ export class Recolouring {
     this.chosen = null;
     /** Tiles that are chosen, the one that is seen last. @type {HTMLElement[]} */
     this.tiles = [];
+    /** What those say and where they stand. @type {{name: string, at: number}[]} */
+    this.picked = [];
     /** Counts what was asked for: the newest answer wins. */
     this.turn = 0;
     /** The sheet that is asked for anew, until it is there. @type {Promise<void>} */
@@ -63,6 +65,7 @@ export class Recolouring {
   begin() {
     this.chosen = null;
     this.tiles = [];
+    this.picked = [];
     this.turn += 1;
   }
 
@@ -95,10 +98,12 @@ export class Recolouring {
 
   /** @param {HTMLElement[]} tiles */
   #choose(tiles) {
+    const { offered } = this;
     this.tiles = tiles;
+    this.picked = tiles.map((tile) => ({ name: nameOf(tile), at: offered.indexOf(tile) }));
     const last = tiles[tiles.length - 1];
     this.chosen = last ? meant(last) : null;
-    for (const tile of this.offered) tile.setAttribute("aria-pressed", String(tiles.includes(tile)));
+    for (const tile of offered) tile.setAttribute("aria-pressed", String(tiles.includes(tile)));
     this.place.preview(this.chosen);
     if (this.chosen) this.#contrast(this.chosen);
   }
@@ -124,13 +129,11 @@ export class Recolouring {
 
   /** @param {HTMLFormElement} form */
   async #anew(form) {
-    const before = this.offered;
-    const chosen = this.tiles.map((tile) => ({ name: nameOf(tile), at: before.indexOf(tile) }));
-    this.begin();
     if (!(await this.place.again(asked(form)))) return;
     const now = this.offered;
-    // Hues that begin elsewhere, because other controls have others, take the places of those that were there.
-    const found = chosen.map(({ name, at }) => now.find((tile) => nameOf(tile) === name) ?? now[at]);
+    // Hues that begin elsewhere, because other controls have others, take the places of those that were there. What was
+    // pressed while the answer was on its way is among them.
+    const found = this.picked.map(({ name, at }) => now.find((tile) => nameOf(tile) === name) ?? now[at]);
     this.#choose(found.filter(Boolean));
   }
 
