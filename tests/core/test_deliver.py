@@ -75,7 +75,7 @@ def test_the_manifest_says_how_controls_change():
         ("rest", "on", 260), ("on", "rest", 520),
     ]  # fmt: skip
     assert level["readings"][0]["to"] == 100
-    assert "states" not in level
+    assert [one["role"] for one in level["states"]] == ["hover", "focus"]
 
 
 def test_same_kit_same_archive():
