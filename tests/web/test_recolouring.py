@@ -6,8 +6,11 @@ import re
 import pytest
 from fastapi.testclient import TestClient
 
+from obrell.app.wall import LastWall, WallRequest, preview_wall
+from obrell.core.document.model import Canvas
 from obrell.core.document.resolve import palette
 from obrell.core.document.swatch_uses import uses
+from obrell.core.render.cache import PixelCache
 from obrell.samples.wendmere_lock import unlinked_lock, wendmere_lock
 from obrell.web.app import create_app
 
@@ -198,6 +201,49 @@ def test_several_hues_of_several_controls_are_kept_in_one_go(client):
     frost, dawn, dusk = (palette(index, way) for way in ("frost", "dawn", "dusk"))
     assert {name for name in frost if frost[name] != dawn[name]} == {"tarn", "moss"}
     assert dawn["tarn"] != dusk["tarn"]
+
+
+def test_an_empty_control_among_those_that_are_tinted_stays_empty(client):
+    kits = client.app.state.kits
+    new = kits.add_control("wendmere-lock", "Blank", Canvas(width=40, height=40))
+    tint = {"kind": "tint-from-above", "colour": "#8a4fb0", "mode": "color"}
+    asked = {"controls": [new, "c3"], "edit": tint}
+    assert client.post(f"{KIT}/recolour/contrast", json=asked).status_code == 200
+    view = WallRequest(seq=1, edit=tint, only=(new, "c3"), controls=(new, "c3"))
+    last = LastWall(PixelCache(1 << 20))
+    assert [control for control, _ in preview_wall(kits, "wendmere-lock", view, last)] == ["c3", new]
+    kept = client.post(f"{KIT}/recolour/control", json={"controls": [new, "c3"], "edits": [tint], "name": "Dusk"})
+    assert "Made the control “Log entry Dusk”." in kept.text
+    assert ": 1 control" in client.post(f"{KIT}/recolour", json=asked).text
+    assert not kits.control("wendmere-lock", new).control.parts
+    assert "No colour" in client.post(f"{KIT}/recolour", json={"controls": [new], "edit": tint}).text
+
+
+@pytest.mark.parametrize("how", ["control", "colourway"])
+@pytest.mark.parametrize("whose", ["controls", "control"])
+def test_hues_of_a_control_that_is_gone_or_without_a_name_are_not_kept(client, how, whose):
+    kits = client.app.state.kits
+    kits.remove_control("wendmere-lock", "c12")
+    before = kits.standing("wendmere-lock")
+    address = f"{KIT if whose == 'controls' else BENCH}/recolour/{how}"
+    gone = {"controls": ["c1", "c12"], "edits": [TURN], "name": "Heath"}
+    answer = client.post(address, json=gone)
+    assert (answer.status_code, "was removed" in answer.text) == (404, True)
+    kits.undo("wendmere-lock")
+    before = kits.standing("wendmere-lock")
+    blank = client.post(address, json=gone | {"name": "  "})
+    assert (blank.status_code, "Name it first" in blank.text) == (422, True)
+    assert kits.standing("wendmere-lock") == before
+    long = client.post(
+        address, json={"controls": ["c12", "c12"], "edits": [TURN, TURN | {"to_hue": 30}], "name": "h" * 80}
+    )
+    assert long.status_code == 200
+    names = [
+        one.name
+        for one in (kits.tiles("wendmere-lock") if how == "control" else kits.index("wendmere-lock").colourways)
+    ]
+    assert sum(name.startswith("hhh") for name in names) == 2
+    assert max(map(len, names)) == 80
 
 
 TARN = TURN | {"groups": ["tarn"]}

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
 
+from obrell.app.several import change_several
 from obrell.core.colour.contrast import ORDINARY, luminance, ratio
 from obrell.core.colour.links import adjusted
 from obrell.core.colour.spaces import encoded, from_hex, to_hex
@@ -16,14 +17,14 @@ from obrell.core.edit.colourways import with_colourway
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.recolour import Recolour, recoloured_palette
 from obrell.core.edit.tint import TintFromAbove
-from obrell.core.errors import Refused
+from obrell.core.errors import BadValue, Refused
 from obrell.core.render.cache import PixelCache
 from obrell.core.render.label_contrast import Contrast, label_contrasts
 from obrell.core.values.fields import MOST_OF_NAME
 from obrell.store.kits import Kits
 
 MOST_TOLD = 5
-"""Names of what was made that are told."""
+"""Names that a message lists of what was made."""
 SAID_FROM = 0.03
 """Share by which a contrast has to change to be said."""
 
@@ -76,15 +77,43 @@ def _remedy(was: Contrast, now: Contrast) -> int | None:
     return next((tint for tint, own in seen if ratio(own, now.behind) >= target), None)
 
 
+def recoloured(edit: Edit, control: Control, kit: KitSettings) -> Control:
+    """Return a control as an edit turns or tints it; an empty one stays as it is."""
+    return applied(edit, control, Surroundings.of(kit)) if control.parts else control
+
+
+def recolour_controls(kits: Kits, kit: str, controls: Sequence[str], edit: Edit) -> str:
+    """Recolour controls, by their ids, as one step. Return what was done, in words. Raises ``NoSuchThing`` for a
+    control that is gone, and ``Refused`` when none is changed."""
+    label = edit.label(_read(kits, kit, controls)[0])
+    change = partial(_recoloured_in, edit)
+    return change_several(kits, kit, label, change, controls, "No colour of the kit is changed by that.")
+
+
+def _recoloured_in(edit: Edit, index: KitIndex, control: Control) -> Control:
+    return recoloured(edit, control, index)
+
+
+def _read(kits: Kits, kit: str, controls: Sequence[str]) -> list[Control]:
+    """Return controls by their ids, each once. Raises ``BadValue`` for none, and ``NoSuchThing`` for one that is
+    gone."""
+    if not controls:
+        raise BadValue("Tick at least one control.", "controls")
+    return [kits.control(kit, one).control for one in dict.fromkeys(controls)]
+
+
 def names_of(typed: str, edits: Sequence[Edit], kit: KitSettings) -> list[str]:
-    """Return a name for each edit: those that were typed with commas between, where they are as many; else the one
-    that was typed, with the hue or the swatch where there are several."""
-    names = [one.strip() for one in typed.split(",")]
+    """Return a name for each edit: those that were typed with commas between, if there is one for each; else what was
+    typed, with the hue or the swatch behind it when there are several edits. Raises ``BadValue`` for no name."""
+    whole = typed.strip()
+    if not whole:
+        raise BadValue("Name it first.", "name")
+    names = [one.strip() for one in whole.split(",")]
     if len(edits) == 1:
-        return [typed]
+        return [whole]
     if len(names) == len(edits) and all(names):
         return names
-    return [f"{typed} {_hue_words(one, kit)}" for one in edits]
+    return [_together(whole, _hue_words(one, kit)) for one in edits]
 
 
 def _hue_words(edit: Edit, kit: KitSettings) -> str:
@@ -98,9 +127,10 @@ def _hue_words(edit: Edit, kit: KitSettings) -> str:
 def keep_as_colourways(
     kits: Kits, kit: str, controls: Sequence[str], edits: Sequence[Edit], typed: str, colourway: str = DAY
 ) -> tuple[tuple[str, ...], str]:  # fmt: skip
-    """Make a colourway for each edit, in which controls look as it would make them in another one, as one step. Return
-    their ids, and what was done, in words. Raises ``Refused`` for an edit that is no change of swatches."""
-    shown = [one.control for one in kits.controls(kit) if one.control.id in controls]
+    """Make a colourway for each edit, as one step: its swatches are those of another colourway, turned by the edit.
+    Return the new ids, and what was done, in words. Raises ``Refused`` for an edit that changes no swatch, and
+    ``NoSuchThing`` for a control that is gone."""
+    shown = _read(kits, kit, controls)
     names = names_of(typed, edits, kits.index(kit))
     made: list[str] = []
 
@@ -122,25 +152,26 @@ def keep_as_colourways(
 def keep_as_controls(
     kits: Kits, kit: str, controls: Sequence[str], edits: Sequence[Edit], typed: str
 ) -> tuple[tuple[str, ...], str]:  # fmt: skip
-    """Make a new control of each control for each edit that changes it, right behind it and all as one step. Return
-    their ids, and what was done, in words. One control's copies are called what was typed, those of several by their
-    own names with it. Raises ``Refused`` when an edit changes none of them."""
-    index = kits.index(kit)
-    around, sources = Surroundings.of(index), [one.control for one in kits.controls(kit) if one.control.id in controls]
+    """Copy each control once for each edit that changes it, recoloured and right behind it, all as one step. Return
+    the new ids, and what was done, in words. Copies of one control have the typed names, those of several the
+    control's own name before them. Raises ``Refused`` when no edit changes any control, and ``NoSuchThing`` for one
+    that is gone."""
+    index, sources = kits.index(kit), _read(kits, kit, controls)
     named = list(zip(names_of(typed, edits, index), edits, strict=True))
-
-    def copied(source: Control, name: str, edit: Edit, ident: str) -> Control:
-        return applied(edit, source, around).evolve(id=ident, name=name, original=None)
-
     makes, made = [], []
     for source in sources:
         for name, edit in named:
-            if applied(edit, source, around) != source:
+            copy = recoloured(edit, source, index)
+            if copy != source:
                 made.append(name if len(sources) == 1 else _together(source.name, name))
-                makes.append((source.id, partial(copied, source, made[-1], edit)))
+                makes.append((source.id, partial(_copied, copy, made[-1])))
     if not makes:
         raise Refused("No colour of them is changed by that.")
     return kits.add_copies(kit, makes), f"Made the {_counted('control', made)}."
+
+
+def _copied(control: Control, name: str, ident: str) -> Control:
+    return control.evolve(id=ident, name=name, original=None)
 
 
 def _together(own: str, name: str) -> str:

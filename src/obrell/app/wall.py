@@ -9,10 +9,11 @@ from typing import Annotated
 from pydantic import Field
 
 from obrell.app.previewing import FrameRequest, LastFrame, Preview, drawn
+from obrell.app.recolouring import recoloured
 from obrell.core.aside import SECONDS, patience
 from obrell.core.document.model import MAX_CONTROLS, Control
 from obrell.core.document.resolve import DAY
-from obrell.core.edit import Surroundings, applied, read_edit
+from obrell.core.edit import Surroundings, read_edit
 from obrell.core.edit.colours import FollowSwatches
 from obrell.core.edit.kits import KitIndex
 from obrell.core.edit.swatches import coloured
@@ -28,13 +29,13 @@ MOST_IN_VIEW = 200
 
 class WallRequest(Value):
     """What a Wall wants to see: controls in view, at a density, with other colours for some swatches, or with literal
-    colours that follow swatches by those ``links``, or with an ``edit`` of those controls of ``only``."""
+    colours that follow swatches by those ``links``, or with an ``edit`` of the controls in ``only``."""
 
     seq: int
     colours: Annotated[dict[Id, Hex], Field(max_length=MOST_IN_VIEW)] = Field(default_factory=dict)
     links: Annotated[dict[Hex, SwatchLink], Field(max_length=2000)] = Field(default_factory=dict)
     anew: bool = False
-    """Whether it shows nothing of what was drawn before, so that all is drawn."""
+    """The window shows nothing that was drawn before, so everything is drawn again."""
     edit: Plain = None
     only: Annotated[tuple[Id, ...], Field(max_length=MAX_CONTROLS)] = ()
     controls: Annotated[tuple[Id, ...], Field(max_length=MOST_IN_VIEW)]
@@ -81,17 +82,17 @@ def preview_wall(kits: Kits, kit: str, wanted: WallRequest, last: LastWall) -> I
 
 
 def following(kits: Kits, kit: str, wanted: WallRequest) -> Iterator[Tile]:
-    """The controls in view that follow one of the swatches or would, and those that are edited."""
-    in_view = set(wanted.controls)
+    """Return the controls in view that follow one of the swatches, that would follow one, or that are edited."""
+    in_view, edited = set(wanted.controls), set(wanted.only)
     for tile in kits.tiles(kit):
-        asked = bool(wanted.links) or tile.id in wanted.only or bool(wanted.colours.keys() & tile.uses.keys())
+        asked = bool(wanted.links) or tile.id in edited or bool(wanted.colours.keys() & tile.uses.keys())
         if tile.id in in_view and not tile.words and asked:
             yield tile
 
 
 def _changed(control: Control, index: KitIndex, wanted: WallRequest) -> Control:
     if wanted.edit is not None:
-        return applied(read_edit(wanted.edit), control, Surroundings.of(index))
+        return recoloured(read_edit(wanted.edit), control, index)
     if not wanted.links:
         return control
     return FollowSwatches(links=wanted.links).apply(control, Surroundings.of(index))

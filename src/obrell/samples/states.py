@@ -22,9 +22,9 @@ UNLIT = ("p1/effects/e1", "p4/effects/e2", "p6")
 
 
 AMBER = 66.0
-"""The hue of the lens, degrees in OKLCH: what is yellow when it shines would be olive in the dark."""
+"""The hue of the dark lens, degrees in OKLCH: its yellow, made darker, would be olive."""
 TINGED = 0.06
-"""The chroma that dark glass has at least: what is nearly white when it shines would be grey."""
+"""The least chroma of the dark lens: its near white, made darker, would be grey."""
 
 
 def start(kind: str, **more: Any) -> Step:
@@ -122,8 +122,8 @@ def _switch_off(lit: Control, around: Surroundings) -> Control:
 
 
 def _dark(part: Part, around: Surroundings, lightness: float, chroma: float, hue: float | None = None) -> Part:
-    """A part with that share of its colours' lightness and chroma, in OKLCH; tinged with one hue where that is given.
-    White and black stay."""
+    """Return a part whose colours have that share of their lightness and chroma, in OKLCH, and a given hue or their
+    own. White and black stay."""
 
     def changed(colour: str) -> str:
         bright, strong, own = to_oklch(from_hex(colour))

@@ -45,16 +45,16 @@ LABELS = {"#ffffff": SwatchLink(swatch="chalk", tint=60), "#d9efee": SwatchLink(
 METAL = {
     colour: link.evolve(swatch="pewter") if link.swatch == "chalk" else link for colour, link in LINKS.items()
 } | {"#fff6c4": LINKS["#fff2c0"]}  # fmt: skip
-"""What is as bright as labels and is none: metal, paper, light on an edge. By night it is dim and labels are not."""
+"""Links of metal, paper and lit edges, which are as bright as labels by day and dimmer by night."""
 GROUND = Linear(
     stops=(
         Stop(position=0, colour=SwatchLink(swatch="quay")),
         Stop(position=1, colour=SwatchLink(swatch="quay", tint=-8)),
     )
 )
-"""What all of it stands on."""
+"""The ground of every control."""
 LETTERED = ("Arc 1", "Arc 2", "Arc 3", "Boat")
-"""Signs that are drawn, and read like words."""
+"""Names of parts that are drawn, and have the colour of labels."""
 
 
 @cache
@@ -70,8 +70,8 @@ def wendmere_lock() -> Kit:
 
 
 def _linked(control: Control, around: Surroundings) -> Control:
-    """Everything as it is written down in ``links``; what is white of words and icons is the label's colour, and what
-    is as bright as labels elsewhere is metal's."""
+    """Return a control whose colours follow swatches as ``links`` says; white words and icons follow the label's
+    swatch, and all that is as bright elsewhere follows the metal's."""
     labels = tuple(one.id for one in control.parts if one.name in LETTERED or isinstance(one.shape, Text | Icon))
     rest = tuple(one.id for one in control.parts if one.id not in labels)
     if labels:

@@ -360,8 +360,8 @@ class Kits(History):
         return new
 
     def add_copies(self, kit: str, makes: Sequence[tuple[str, Make]]) -> tuple[str, ...]:
-        """Copies right behind the controls whose ids they are given with, each made under an id of its own, all in one
-        step; their ids."""
+        """Add copies of controls in one step, each right behind the control whose id it is given with. Return the new
+        ids."""
         of = list(dict.fromkeys(control for control, _ in makes))
         whose = f"“{self.name_of(kit, of[0])}”" if len(of) == 1 else f"{len(of)} controls"
         count = f"{len(makes)} copies" if len(makes) > 1 else "a copy"
@@ -453,9 +453,8 @@ class Kits(History):
             ]
 
     def _put(self, kit: str, makes: Sequence[tuple[str, Make]], label: str) -> tuple[str, ...]:
-        """New controls, each made under an id of its own, in one step; their ids. Those with the id of the same
-        control follow each other behind it, those with none at the end. They are made before the transaction, and
-        again when the kit has changed meanwhile."""
+        """Add new controls in one step, each behind the control whose id it is given with, or at the end where that is
+        empty. Return their ids. They are made before the transaction, and again if the kit has changed meanwhile."""
         while True:
             head = self.index_hash(kit)
             index, last, made = self.index_by_hash(head), dict[str, str](), []

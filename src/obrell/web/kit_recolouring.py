@@ -2,31 +2,27 @@
 
 from __future__ import annotations
 
+from itertools import islice
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Body, Query, Request
 from starlette.responses import HTMLResponse
 
 from obrell.app import recolouring
-from obrell.app.recolouring import Look, contrast_changes
-from obrell.app.swatches import change_all
+from obrell.app.recolouring import Look, contrast_changes, recoloured
 from obrell.core.document.model import MAX_CONTROLS
 from obrell.core.document.resolve import DAY, colourway_or_day
-from obrell.core.errors import BadValue
 from obrell.core.values.fields import Id, Name
-from obrell.web.hues import Edits, Picture, Sheet, Tried, Wished, changes, hue_edit
+from obrell.web.hues import Edits, Picture, Sheet, Tried, Wished, hue_edit, small
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
 from obrell.web.reading import said
-from obrell.web.scales import scale_in
 from obrell.web.selection import Colourway
 from obrell.web.services import cache_of, kits_of
 from obrell.web.swatches import told
 from obrell.web.wall import WALL
 
 router = APIRouter()
-WIDTH_PX, HEIGHT_PX = 116.0, 64.0
-"""Logical px that the control has on which each hue is shown."""
 READ_TOGETHER = 24
 """Controls whose labels are measured for the sheet."""
 Controls = Annotated[list[Id], Body(max_length=MAX_CONTROLS)]
@@ -37,24 +33,21 @@ def of_kit(
     request: Request, kit: str, wish: Wished, controls: Annotated[str | None, Query(max_length=200_000)] = None,
     colourway: Colourway = DAY,
 ) -> HTMLResponse:  # fmt: skip
-    """The sheet of hues for several controls, with commas between; all of the kit unless some are chosen. Each hue is
-    shown on the first control that it changes: the Wall shows all."""
+    """The sheet of hues for several controls, by their ids with commas between, or for all of the kit. Its pictures
+    show the first control that a hue changes; the Wall shows all of them."""
     kits = kits_of(request)
     index, stored, hash_ = kits.index(kit), kits.controls(kit), kits.index_hash(kit)
     asked = None if controls is None else set(controls.split(","))
     wanted = [one for one in stored if asked is None or one.control.id in asked]
     way = colourway_or_day(index, colourway)
-    sheet = Sheet(index, [one.control for one in wanted], wish, way)
-    chosen = set(sheet.chosen(sheet.groups()))
-    first = next((one for one in wanted if sheet.turns(one.control, chosen)), next(iter(wanted), None))
+    sheet = Sheet.of(index, [one.control for one in wanted], wish, way)
+    first = next((one for one in wanted if sheet.changes(one.control)), next(iter(wanted), None))
 
     def picture(tried: Tried) -> Picture:
         if first is None:
             return "", 0, 0
-        canvas = first.control.canvas
-        scale = round(scale_in(canvas.width, canvas.height, WIDTH_PX, HEIGHT_PX), 3)
-        address = picture_address(hash_, first.hash, max(0.05, scale * 2), colourway=way, **tried)
-        return address, round(canvas.width * scale), round(canvas.height * scale)
+        density, wide, high = small(first.control.canvas)
+        return picture_address(hash_, first.hash, density, colourway=way, **tried), wide, high
 
     context = sheet.context(picture) | {
         "kit": index, "control": None, "controls": stored, "wanted": {one.control.id for one in wanted},
@@ -67,11 +60,12 @@ def contrast(
     request: Request, kit: str, controls: Controls, edit: Annotated[Any, Body()],
     colourway: Annotated[str, Body(max_length=40)] = DAY,
 ) -> HTMLResponse:  # fmt: skip
-    """What that does to what is read on the controls, the first of them."""
+    """How an edit changes the contrast of labels, on the first controls that it changes."""
     kits = kits_of(request)
     index, read = kits.index(kit), hue_edit(edit)
-    there = [one.control for one in kits.controls(kit) if one.control.id in set(controls)]
-    turned = [one for one in there if one.parts and changes(read, one, index)][:READ_TOGETHER]
+    wanted = set(controls)
+    there = (one.control for one in kits.controls(kit) if one.control.id in wanted)
+    turned = islice((one for one in there if recoloured(read, one, index) != one), READ_TOGETHER)
     look = Look(colourway=colourway_or_day(index, colourway))
     rows = [
         (one.after < one.before, f"{each.name}: {said(one)}")
@@ -84,9 +78,7 @@ def contrast(
 @router.post(WALL + "/recolour")
 def recolour_kit(request: Request, kit: str, controls: Controls, edit: Annotated[Any, Body()]) -> HTMLResponse:
     """Several controls turned or tinted, as one step."""
-    kits, read = kits_of(request), hue_edit(edit)
-    first = kits.control(kit, _some(controls)[0]).control
-    return told(request, kit, change_all(kits, kit, read, read.label(first), controls))
+    return told(request, kit, recolouring.recolour_controls(kits_of(request), kit, controls, hue_edit(edit)))
 
 
 @router.post(WALL + "/recolour/colourway")
@@ -98,7 +90,7 @@ def as_colourways(
     kits = kits_of(request)
     way = colourway_or_day(kits.index(kit), colourway)
     read = [hue_edit(one) for one in edits]
-    _, done = recolouring.keep_as_colourways(kits, kit, _some(controls), read, name.strip(), way)
+    _, done = recolouring.keep_as_colourways(kits, kit, controls, read, name, way)
     return told(request, kit, done)
 
 
@@ -108,11 +100,5 @@ def as_controls(
 ) -> HTMLResponse:  # fmt: skip
     """Kept as new controls, each behind the one that it is made of."""
     read = [hue_edit(one) for one in edits]
-    _, done = recolouring.keep_as_controls(kits_of(request), kit, _some(controls), read, name.strip())
+    _, done = recolouring.keep_as_controls(kits_of(request), kit, controls, read, name)
     return told(request, kit, done)
-
-
-def _some(controls: list[str]) -> list[str]:
-    if not controls:
-        raise BadValue("Tick at least one control.", "controls")
-    return controls

@@ -12,15 +12,13 @@ from obrell.app import recolouring
 from obrell.core.document.resolve import DAY, colourway_or_day
 from obrell.core.values.fields import Name
 from obrell.web.bench import BENCH
-from obrell.web.hues import Edits, Picture, Sheet, Tried, Wished, hue_edit
+from obrell.web.hues import Edits, Picture, Sheet, Tried, Wished, hue_edit, small
 from obrell.web.pages import page
 from obrell.web.pictures import picture_address
 from obrell.web.selection import NOTHING, Asked, Colourway, Selection
 from obrell.web.services import kits_of, presence_of
 
 router = APIRouter()
-WIDTH_PX, HEIGHT_PX = 116.0, 64.0
-"""Device px that a control has in the sheet of hues."""
 
 
 @router.get(BENCH + "/recolour")
@@ -31,15 +29,13 @@ def recolour(
     kits = kits_of(request)
     stored, index = kits.control(kit, control), kits.index(kit)
     shown, way = drawn.look(stored), colourway_or_day(index, colourway)
-    canvas = shown.canvas
-    density = round(min(4.0, max(0.05, min(WIDTH_PX / canvas.width, HEIGHT_PX / canvas.height) * 2)), 3)
-    size = round(canvas.width * density / 2), round(canvas.height * density / 2)
+    density, wide, high = small(shown.canvas)
     around = {"colourway": way, **asdict(drawn)}
 
     def picture(tried: Tried) -> Picture:
-        return picture_address(kits.index_hash(kit), stored.hash, density, **around, **tried), *size
+        return picture_address(kits.index_hash(kit), stored.hash, density, **around, **tried), wide, high
 
-    context = Sheet(index, [shown], wish, way).context(picture)
+    context = Sheet.of(index, [shown], wish, way).context(picture)
     return page(request, "_recolour.html", context | {"kit": index, "control": stored.control, "controls": ()})
 
 
@@ -51,9 +47,7 @@ def as_colourways(
     """Kept as colourways, made of the one that is seen; their ids, and what was done."""
     kits = kits_of(request)
     way = seen.way(kits.index(kit))
-    made, said = recolouring.keep_as_colourways(
-        kits, kit, [control], [hue_edit(one) for one in edits], name.strip(), way
-    )
+    made, said = recolouring.keep_as_colourways(kits, kit, [control], [hue_edit(one) for one in edits], name, way)
     presence_of(request).tell_kit(kit, {"news": "", "version": 0})
     return {"ids": made, "said": said}
 
@@ -63,8 +57,6 @@ def as_controls(
     request: Request, kit: str, control: str, edits: Edits, name: Annotated[Name, Body()]
 ) -> dict[str, object]:  # fmt: skip
     """Kept as new controls; their ids, and what was done."""
-    made, said = recolouring.keep_as_controls(
-        kits_of(request), kit, [control], [hue_edit(one) for one in edits], name.strip()
-    )
+    made, said = recolouring.keep_as_controls(kits_of(request), kit, [control], [hue_edit(one) for one in edits], name)
     presence_of(request).tell((kit, ""), {"news": ""})
     return {"ids": made, "said": said}

@@ -39,7 +39,7 @@ _PAGES = Kept[str](32 << 20, size=len)
 
 
 def shared_page(kit: str, here: Opened, cache: PixelCache) -> str:
-    """The page as HTML; what was drawn is given again while nothing has changed."""
+    """Return the page as HTML; it is drawn again only when the kit has changed."""
     stored = tuple((name, one.hash) for name, one in here.stored.items())
     key = (kit, here.panel.id, text_hash(canonical_json(here.index)), stored)
     return _PAGES.get(key, lambda: _drawn(kit, here, cache))
@@ -53,7 +53,7 @@ def _drawn(kit: str, here: Opened, cache: PixelCache) -> str:
     pieces, data, strips, left, placed = [], [], dict[str, int](), MOST_FRAMES_PX, list(pieces_of(here))
     for number, piece in enumerate(placed):
         ident = piece.placement.id
-        # Each has its share of the frames, with what those before it left.
+        # Each piece has an equal share of what is left of the frames.
         share = left // (len(placed) - number)
         made = pictured(
             here.index, piece.control, piece.placement, density, switched=ident in lit, most=share, cache=cache

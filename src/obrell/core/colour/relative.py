@@ -132,7 +132,7 @@ def _p3(rgb: Triple) -> tuple[float, ...]:
 
 
 def _light(matrix: Matrix) -> Callable[[Triple], dict[str, float]]:
-    """Return what gives the channels of a space of light."""
+    """Return the function that gives the X, Y and Z of a colour, for the matrix from linear sRGB."""
     return lambda rgb: _named("xyz", tuple(map(float, matrix @ np.array([decoded(one) for one in rgb]))))
 
 

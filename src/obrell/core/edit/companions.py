@@ -260,8 +260,8 @@ def _rim_colour(part: Part) -> Colour:
 
 
 def main_colour(part: Part) -> Colour | None:
-    """Return the colour of a part's uppermost paint, as one, before what is only blended with what lies below it, such
-    as the grain of a metal; None where there is none."""
+    """Return the colour of a part's uppermost paint, as a single one; None for a part without paint.
+    Paints that are only blended with others, such as the grain of a metal, count when there are no others."""
     paints = [effect for effect in part.effects if isinstance(effect, Paint) and effect.visible]
     covering = [effect for effect in paints if effect.blend == "normal"] or paints
     plain = refilled(covering[-1].fill, "solid") if covering else None

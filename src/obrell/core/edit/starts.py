@@ -52,7 +52,7 @@ MUTED_CHROMA, MUTED_WAY, MUTED_GREY = 0.3, 0.35, 0.74
 """What is left of chroma, and how far lightness goes the way to a light grey, where nothing can be done."""
 GLOW_LIGHTNESS = 0.25
 SEEN_HALO = 20.0
-"""CIEDE2000 between a glow and the ground from which it is seen there, faded as it is."""
+"""The least CIEDE2000 between a glow and the ground at which the faded glow can be seen."""
 RING_ROLES = ("accent", "main")
 RING_PX, RING_CHROMA = 2.0, 0.12
 RING_CONTRAST = 3.0
@@ -202,8 +202,8 @@ class Beginning:
         return _ring_colour(self.look, (outermost(self.look, body.id), body), self.around)
 
     def _halo(self) -> Colour:
-        """Return the first that is seen on the ground as light: a light colour of the body's own, the body's, the
-        kit's main one or accent, one that stands out."""
+        """Return the colour of the glow: the body's colour made lighter, the body's colour, the kit's main colour or
+        its accent, whichever first looks like light on the ground; else the colour of a focus ring."""
         ground = ground_colour(self.look, self.around.palette)
         own = (self._glow(), _main(part_of(self.look, self.body[0])))
         of_kit = (SwatchLink(swatch=one.id) for one in self.around.swatches if one.role in RING_ROLES)
@@ -216,7 +216,7 @@ class Beginning:
 
 
 def _shines(colour: str, ground: str) -> bool:
-    """Return whether a glow of a colour is seen on a ground, and as light: a grey that is darker looks like shadow."""
+    """Return whether a glow can be seen on a ground as light: a grey darker than the ground looks like shadow."""
     (lightness, chroma, _), (behind, _, _) = to_oklch(from_hex(colour)), to_oklch(from_hex(ground))
     return ciede2000(colour, ground) >= SEEN_HALO and (chroma >= LEAST_CHROMA or lightness > behind)
 

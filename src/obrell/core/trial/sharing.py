@@ -89,7 +89,7 @@ def pictured(
     timings = by_pair(states, lambda start, end: _timing(control, start, end))
     frames, rendered = {}, 0
     pairs = dict.fromkeys(_pairs(control, placement, switched))
-    # Those of single states are seen most: what lies over one another comes after them.
+    # Single states are seen most often, so they come before combined ones.
     for start, end in sorted(pairs, key=lambda pair: "".join(pair).count("+")):
         found, drawn = _frames(seen, start, end, numbers, most - rendered)
         rendered += drawn

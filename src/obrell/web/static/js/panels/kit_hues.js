@@ -30,7 +30,7 @@ class KitHues {
       event.preventDefault();
       this.#recolour();
     });
-    // What comes into view is tried, too.
+    // Controls that are scrolled into view are drawn with the hue, too.
     byId("wall").addEventListener("scroll", () => this.hues.form && this.#preview(this.hues.chosen), true);
   }
 

@@ -28,7 +28,7 @@ function asked(form) {
   const data = new FormData(form);
   /** @type {Object<string, string>} */
   const lists = { controls: data.getAll("control").join(",") };
-  // Of no controls there are no groups: those of the next ones are not chosen yet.
+  // When no control was ticked there are no groups in the form: the usual ones are asked for.
   if (form.elements.namedItem("group")) lists.groups = data.getAll("group").join(",");
   const rest = Object.fromEntries(["strength", "target", "way"].map((name) => [name, String(data.get(name) ?? "")]));
   return { ...lists, ...rest };
@@ -43,7 +43,7 @@ export class Recolouring {
     this.chosen = null;
     /** Tiles that are chosen, the one that is seen last. @type {HTMLElement[]} */
     this.tiles = [];
-    /** What those say and where they stand. @type {{name: string, at: number}[]} */
+    /** The words of those tiles, and their places among all. @type {{name: string, at: number}[]} */
     this.picked = [];
     /** Counts what was asked for: the newest answer wins. */
     this.turn = 0;
@@ -131,8 +131,8 @@ export class Recolouring {
   async #anew(form) {
     if (!(await this.place.again(asked(form)))) return;
     const now = this.offered;
-    // Hues that begin elsewhere, because other controls have others, take the places of those that were there. What was
-    // pressed while the answer was on its way is among them.
+    // Other controls have other hues: where the same hue is not offered, the one in its place is chosen. Read only now,
+    // so that a hue pressed while the answer was on its way is among them.
     const found = this.picked.map(({ name, at }) => now.find((tile) => nameOf(tile) === name) ?? now[at]);
     this.#choose(found.filter(Boolean));
   }

@@ -23,9 +23,9 @@ export class Trying {
     /** @type {Map<string, Art>} by control */
     this.arts = new Map();
     this.seq = 0;
-    /** What was asked for last when that ended: answers to it come too late. */
+    /** The last request before trying ended: answers up to it are not shown. */
     this.ended = 0;
-    /** Whether nothing is shown of what was drawn before. */
+    /** The Wall shows nothing that was tried before, so all of it has to be drawn. */
     this.anew = true;
     this.busy = false;
     this.sentAt = 0;
@@ -118,7 +118,7 @@ export class Trying {
     this.arts.clear();
   }
 
-  /** Of all others the pictures that stand there are seen again. @param {string[]} controls */
+  /** Stop trying on all controls but these. @param {string[]} controls */
   only(controls) {
     for (const [control, art] of this.arts) {
       if (controls.includes(control)) continue;
@@ -129,7 +129,7 @@ export class Trying {
   }
 }
 
-/** The picture that stands there is seen again. @param {string} control @param {Art} art */
+/** Show the picture of a control again. @param {string} control @param {Art} art */
 function reveal(control, art) {
   art.canvas.classList.remove("tried");
   art.canvas.remove();

@@ -1,4 +1,4 @@
-/** The panel taken as one page: all that can be seen of it is drawn first, and the link says so meanwhile. */
+/** The link that downloads the panel as a page. The server draws that first; until it has, the link says so. */
 import { ask, trouble, wordsOf } from "../ui/page.js";
 
 /** @param {HTMLAnchorElement} link that takes the page */
@@ -24,7 +24,7 @@ export function startTaking(link) {
       trouble(wordsOf(text));
       return;
     }
-    // The server keeps what it has drawn: this time it only has to be taken.
+    // The server has kept the page, so this press downloads it at once.
     made = true;
     link.click();
   });
