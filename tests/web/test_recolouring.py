@@ -268,3 +268,9 @@ def test_what_cannot_be_turned_is_said_and_nothing_changes(client, asked, words)
     kept = {"controls": asked["controls"], "edits": [asked["edit"]], "name": "Dawn"}
     assert client.post(f"{KIT}/recolour/control", json=kept).status_code in (404, 409, 422)
     assert [tile.hash for tile in client.app.state.kits.tiles("wendmere-lock")] == before
+
+
+def test_all_colourways_beside_each_other_stand_on_their_own_grounds(client):
+    shown = client.get(f"{KIT}?colourway=all").text.replace("&amp;", "&")
+    grounds = re.findall(r'<span class="ground-here" data-own-ground="([^"]+)"', shown)[:3]
+    assert len({client.get(address).content for address in grounds}) == 3

@@ -119,7 +119,10 @@ def _wall(request: Request, kit: str, said: str = "", template: str = "wall.html
             "ground": dressed.of(tile.hash, tile.uses, 1, ground=1),
             "stands": tile.stands,
             "double": dressed.of(tile.hash, tile.uses, 2 * art.scale),
-            "ways": [(one.colourway, one.of(tile.hash, tile.uses, art.scale)) for one in ways],
+            "ways": [
+                (one.colourway, one.of(tile.hash, tile.uses, art.scale), one.of(tile.hash, tile.uses, 1, ground=1))
+                for one in ways
+            ],
             "key": f"{tile.id}-{text_hash(dressed.of(tile.hash, tile.uses, 1))}",
         }
         for tile in shown
