@@ -183,7 +183,7 @@ def test_a_hue_pressed_while_the_sheet_is_asked_for_anew_stays_chosen(page, serv
     page.get_by_role("button", name="Recolour …").click()
     expect(page.locator(".hues button")).to_have_count(12)
     held = []
-    page.route("**/recolour?*", held.append)
+    page.route("**/recolour?*", lambda route: route.continue_() if held else held.append(route))
     page.locator(".of-controls input[value=c4]").uncheck()
     until(page, lambda: bool(held))
     page.locator(".hues button").nth(5).click()
